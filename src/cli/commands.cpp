@@ -1,0 +1,452 @@
+#include "cli/commands.h"
+
+#include "cli/json_shapes.h"
+#include "core/audit/refresh_findings.h"
+#include "core/audit/set_choice.h"
+#include "core/base/text.h"
+#include "core/catalogue/holdings.h"
+#include "core/catalogue/volumes.h"
+#include "core/remedy/open_for_work.h"
+#include "core/remedy/undo.h"
+
+#include <fmt/format.h>
+#include <unistd.h>
+
+#include <algorithm>
+#include <chrono>
+#include <charconv>
+#include <cstdio>
+
+namespace sober::cli {
+namespace {
+
+int fail(const Error& error) {
+    fmt::print(stderr, "{}\n", error.sentence);
+    return error.cause == Cause::interrupted ? exitInterrupted : exitCouldNot;
+}
+
+void printJson(const Json& json) { fmt::print("{}\n", json.dump(2)); }
+
+/// Opens for work and says on standard error what was recovered.
+Result<Catalogue> openWorking(const CommonOptions& common) {
+    auto opened = openForWork(common.catalogue);
+    if (!opened) {
+        return opened.error();
+    }
+    for (const auto& sentence : opened->recovered) {
+        fmt::print(stderr, "After an interruption: {}\n", sentence);
+    }
+    return std::move(opened->catalogue);
+}
+
+/// For commands that only look: works beside a program that has the catalogue open, on the findings
+/// as they stand.
+Result<Catalogue> openLooking(const CommonOptions& common) {
+    if (auto missing = Catalogue::openForReading(common.catalogue); !missing) {
+        return missing;
+    }
+    auto opened = openWorking(common);
+    if (!opened && (opened.error().cause == Cause::busy || opened.error().cause == Cause::notPermitted)) {
+        return Catalogue::openForReading(common.catalogue);
+    }
+    return opened;
+}
+
+/// Shows progress on a terminal at most five times a second.
+class ProgressLine {
+  public:
+    explicit ProgressLine(bool quiet) : shown_(!quiet && isatty(STDERR_FILENO) != 0) {}
+    ~ProgressLine() {
+        if (drawn_) {
+            fmt::print(stderr, "\r\033[K");
+        }
+    }
+    ProgressLine(const ProgressLine&) = delete;
+    ProgressLine& operator=(const ProgressLine&) = delete;
+
+    void operator()(const Progress& progress) {
+        const auto now = std::chrono::steady_clock::now();
+        if (!shown_ || now - last_ < std::chrono::milliseconds(200)) {
+            return;
+        }
+        last_ = now;
+        drawn_ = true;
+        std::string rest;
+        if (const double seconds = progress.remaining(); seconds >= 0) {
+            rest = ", " + humanSeconds(seconds) + " left";
+        }
+        fmt::print(stderr, "\r\033[K{} of {} files, {} of {}, {}/s{}", humanCount(progress.files),
+                   humanCount(progress.totalFiles), humanBytes(progress.bytes), humanBytes(progress.totalBytes),
+                   humanBytes(static_cast<std::uint64_t>(progress.bytesPerSecond())), rest);
+    }
+
+  private:
+    bool shown_;
+    bool drawn_ = false;
+    std::chrono::steady_clock::time_point last_;
+};
+
+void printErrors(const std::vector<SurveyError>& errors) {
+    for (const auto& error : errors) {
+        fmt::print(stderr, "{}\n", error.sentence);
+    }
+}
+
+void printSurvey(const SurveyReport& report) {
+    fmt::print("{}: {} ({} added, {} changed, {} moved, {} returned, {} unchanged), {} missing; {} read in {}\n",
+               report.label, counted(report.seen, "holding"), humanCount(report.added), humanCount(report.changed),
+               humanCount(report.moved), humanCount(report.returned), humanCount(report.unchanged),
+               humanCount(report.missing), humanBytes(report.bytesRead), humanSeconds(report.seconds));
+}
+
+/// One report over several volumes, for the one JSON document of one command.
+SurveyReport combined(const std::vector<SurveyReport>& reports) {
+    SurveyReport all = reports.front();
+    for (std::size_t i = 1; i < reports.size(); ++i) {
+        const auto& report = reports[i];
+        all.label += ", " + report.label;
+        all.seen += report.seen;
+        all.added += report.added;
+        all.changed += report.changed;
+        all.unchanged += report.unchanged;
+        all.missing += report.missing;
+        all.moved += report.moved;
+        all.returned += report.returned;
+        all.passedOver += report.passedOver;
+        all.bytesRead += report.bytesRead;
+        all.seconds += report.seconds;
+        all.interrupted = all.interrupted || report.interrupted;
+        all.errors.insert(all.errors.end(), report.errors.begin(), report.errors.end());
+    }
+    return all;
+}
+
+Json surveysShape(const std::vector<SurveyReport>& reports) {
+    Json json = surveyShape(combined(reports));
+    if (reports.size() > 1) {
+        Json each = Json::array();
+        for (const auto& report : reports) {
+            each.push_back(surveyShape(report));
+        }
+        json["volumes"] = std::move(each);
+    }
+    return json;
+}
+
+Result<std::vector<ShownSet>> allSets(const Catalogue& catalogue, const std::vector<Volume>& volumes) {
+    const Findings findings(catalogue);
+    const auto ids = findings.setOrder(SetOrder::mostBytes, {});
+    if (!ids) {
+        return ids.error();
+    }
+    const auto sets = findings.sets(*ids);
+    if (!sets) {
+        return sets.error();
+    }
+    std::vector<ShownSet> shown;
+    for (const auto& set : *sets) {
+        auto members = Holdings(catalogue).carrying(set.checksum);
+        if (!members) {
+            return members.error();
+        }
+        auto advice = adviseOn(*members, volumes);
+        shown.push_back({set, std::move(*members), std::move(advice)});
+    }
+    return shown;
+}
+
+void printDocket(const DocketReview& review) {
+    if (review.actions.empty()) {
+        fmt::print("The docket is empty.\n");
+        return;
+    }
+    for (const auto& planned : review.actions) {
+        fmt::print("{:>5}  {:<9}  {}\n", planned.action.id, planned.action.kind, displayPath(planned.path));
+        if (planned.refused) {
+            fmt::print("       refused: {}\n", *planned.refused);
+        }
+    }
+    fmt::print("{} wait, {} refused, {} freed once the trash is emptied. Nothing has changed yet.\n",
+               counted(review.actions.size(), "action"), humanCount(review.refused), humanBytes(review.frees));
+}
+
+int showDocket(const CommonOptions& common, const Catalogue& catalogue) {
+    const auto review = reviewDocket(catalogue);
+    if (!review) {
+        return fail(review.error());
+    }
+    if (common.json) {
+        printJson(docketShape(*review));
+    } else {
+        printDocket(*review);
+    }
+    return exitDone;
+}
+
+int showCarriedOut(const CommonOptions& common, const CarriedOut& carried, std::string_view verb) {
+    if (common.json) {
+        printJson(carriedOutShape(carried));
+    } else {
+        fmt::print("{} {}, {} refused.\n", counted(carried.done, "action"), verb, humanCount(carried.refused.size()));
+    }
+    for (const auto& refused : carried.refused) {
+        fmt::print(stderr, "{}: {}\n", displayPath(refused.path), refused.sentence);
+    }
+    if (carried.interrupted) {
+        return exitInterrupted;
+    }
+    return carried.refused.empty() ? exitDone : carried.done > 0 ? exitSomeUnread : exitCouldNot;
+}
+
+/// The catalogued holding at a path that the user names.
+Result<Holding> holdingAt(const Catalogue& catalogue, const std::vector<Volume>& volumes, const BytePath& given) {
+    const auto lexical = placeOf(given).value_or(given);
+    const Volume* best = nullptr;
+    for (const auto& volume : volumes) {
+        if (isWithin(lexical, volume.root) &&
+            (best == nullptr || volume.root.size() > best->root.size() || (volume.atHand && !best->atHand))) {
+            best = &volume;
+        }
+    }
+    if (best != nullptr) {
+        auto holding = Holdings(catalogue).at(best->id, *relativeTo(lexical, best->root));
+        if (!holding) {
+            return holding.error();
+        }
+        if (*holding) {
+            return std::move(**holding);
+        }
+    }
+    return Error{Cause::notFound, given, displayPath(given) + " is not in the catalogue."};
+}
+
+Outcome addSuggested(const Catalogue& catalogue, RunControl& control) {
+    const auto ids = Findings(catalogue).setOrder(SetOrder::mostBytes, {});
+    if (!ids) {
+        return ids.error();
+    }
+    const auto preview = previewPreference(catalogue, *ids, {}, control);
+    return preview ? applyPreview(catalogue, *preview) : Outcome(preview.error());
+}
+
+Outcome addPaths(const Catalogue& catalogue, const std::string& kind, const std::vector<BytePath>& paths) {
+    const auto volumes = Volumes(catalogue).all();
+    if (!volumes) {
+        return volumes.error();
+    }
+    std::vector<DocketAction> actions;
+    for (const auto& path : paths) {
+        const auto holding = holdingAt(catalogue, *volumes, path);
+        if (!holding) {
+            return holding.error();
+        }
+        const auto wanted = kind == retireKind ? HoldingState::present : HoldingState::missing;
+        if (holding->state != wanted) {
+            return Error{Cause::invalid, path,
+                         displayPath(path) + (kind == retireKind ? " is not there: it cannot be retired."
+                                                                 : " is not missing: there is nothing to write off.")};
+        }
+        actions.push_back({0, kind, holding->id, "", timeNow()});
+    }
+    return DocketStore(catalogue).add(actions);
+}
+
+} // namespace
+
+int runSurvey(const CommonOptions& common, const SurveyOptions& options, RunControl& control) {
+    auto catalogue = openWorking(common);
+    if (!catalogue) {
+        return fail(catalogue.error());
+    }
+    std::vector<SurveyReport> reports;
+    std::optional<Error> failure;
+    for (const auto& path : options.paths) {
+        ProgressLine line(common.quiet);
+        auto report = surveyVolume(*catalogue, {path, options.label, options.choices, options.effort}, control,
+                                   [&](const Progress& progress) { line(progress); });
+        if (!report) {
+            failure = report.error();
+            break;
+        }
+        reports.push_back(std::move(*report));
+        if (reports.back().interrupted) {
+            break;
+        }
+    }
+    if (const auto refreshed = refreshFindings(*catalogue); !refreshed && !failure) {
+        failure = refreshed.error();
+    }
+    if (failure && reports.empty()) {
+        return fail(*failure);
+    }
+    const auto all = combined(reports);
+    if (common.json) {
+        printJson(surveysShape(reports));
+    } else {
+        std::ranges::for_each(reports, printSurvey);
+    }
+    printErrors(all.errors);
+    if (failure) {
+        return fail(*failure);
+    }
+    return all.interrupted ? exitInterrupted : all.errors.empty() ? exitDone : exitSomeUnread;
+}
+
+int runCondition(const CommonOptions& common) {
+    const auto catalogue = openLooking(common);
+    if (!catalogue) {
+        return fail(catalogue.error());
+    }
+    const auto condition = conditionOf(*catalogue);
+    if (!condition) {
+        return fail(condition.error());
+    }
+    if (common.json) {
+        printJson(conditionShape(*condition));
+        return exitDone;
+    }
+    for (std::size_t i = 0; i < condition->volumes.size(); ++i) {
+        const auto& volume = condition->volumes[i];
+        const auto& figures = condition->figures[i];
+        fmt::print("{:<12} {:<8} {:>16}, {:>9}, {} missing\n", volume.label, volume.atHand ? "at hand" : "away",
+                   counted(figures.holdings, "holding"), humanBytes(figures.bytes), humanCount(figures.missing));
+    }
+    const auto& total = condition->total;
+    fmt::print("\n{}, {}, {} of audio\n", counted(total.holdings, "holding"), humanBytes(total.bytes),
+               humanSeconds(total.duration));
+    fmt::print("{} held once only\n", humanCount(total.heldOnce));
+    fmt::print("{} of identical copies; retiring the surplus frees {}\n", counted(condition->copySets, "set"),
+               humanBytes(condition->reclaimable));
+    fmt::print("{} missing, {} that could not be read or understood\n", humanCount(total.missing),
+               humanCount(condition->errors));
+    return exitDone;
+}
+
+int runCopies(const CommonOptions& common) {
+    const auto catalogue = openLooking(common);
+    if (!catalogue) {
+        return fail(catalogue.error());
+    }
+    const auto volumes = Volumes(*catalogue).all();
+    if (!volumes) {
+        return fail(volumes.error());
+    }
+    const auto sets = allSets(*catalogue, *volumes);
+    if (!sets) {
+        return fail(sets.error());
+    }
+    if (common.json) {
+        printJson(copiesShape(*sets, *volumes));
+        return exitDone;
+    }
+    for (const auto& shown : *sets) {
+        fmt::print("{} of {}, same bytes, {} can be freed\n", counted(shown.members.size(), "holding"),
+                   humanBytes(shown.set.size), humanBytes(shown.set.reclaimable));
+        for (std::size_t i = 0; i < shown.members.size(); ++i) {
+            fmt::print("  {:<7} {}\n", word(shown.advice[i].advice),
+                       displayPath(absolutePath(shown.members[i], *volumes)));
+            for (const auto& reason : shown.advice[i].reasons) {
+                fmt::print("          {}\n", reason);
+            }
+        }
+    }
+    fmt::print("{} of identical copies\n", counted(sets->size(), "set"));
+    return exitDone;
+}
+
+int runDocket(const CommonOptions& common) {
+    const auto catalogue = openLooking(common);
+    return catalogue ? showDocket(common, *catalogue) : fail(catalogue.error());
+}
+
+int runDocketAdd(const CommonOptions& common, const std::string& kind, const std::vector<BytePath>& paths,
+                 RunControl& control) {
+    const auto catalogue = openWorking(common);
+    if (!catalogue) {
+        return fail(catalogue.error());
+    }
+    const auto added =
+        kind == "suggested" ? addSuggested(*catalogue, control) : addPaths(*catalogue, kind, paths);
+    return added ? showDocket(common, *catalogue) : fail(added.error());
+}
+
+int runDocketClear(const CommonOptions& common) {
+    const auto catalogue = openWorking(common);
+    if (!catalogue) {
+        return fail(catalogue.error());
+    }
+    const auto cleared = DocketStore(*catalogue).clear();
+    return cleared ? showDocket(common, *catalogue) : fail(cleared.error());
+}
+
+int runCarryOut(const CommonOptions& common, RunControl& control) {
+    auto catalogue = openWorking(common);
+    if (!catalogue) {
+        return fail(catalogue.error());
+    }
+    ProgressLine line(common.quiet);
+    CarryOutHooks hooks;
+    hooks.onProgress = [&](const Progress& progress) { line(progress); };
+    const auto carried = carryOut(*catalogue, control, hooks);
+    if (!carried) {
+        return fail(carried.error());
+    }
+    if (const auto refreshed = refreshFindings(*catalogue); !refreshed) {
+        return fail(refreshed.error());
+    }
+    return showCarriedOut(common, *carried, "carried out");
+}
+
+int runLedger(const CommonOptions& common) {
+    const auto catalogue = openLooking(common);
+    if (!catalogue) {
+        return fail(catalogue.error());
+    }
+    const auto entries = LedgerStore(*catalogue).entries();
+    if (!entries) {
+        return fail(entries.error());
+    }
+    if (common.json) {
+        printJson(ledgerShape(*entries));
+        return exitDone;
+    }
+    for (const auto& entry : *entries) {
+        fmt::print("{:>5}  {}  {:<9}  {}{}\n", entry.id, isoUtc(entry.time), entry.kind, entry.summary,
+                   isUndone(entry) ? " (taken back)" : "");
+    }
+    return exitDone;
+}
+
+int runUndo(const CommonOptions& common, const std::string& entry, RunControl& control) {
+    EntryId id = 0;
+    auto catalogue = openWorking(common);
+    if (!catalogue) {
+        return fail(catalogue.error());
+    }
+    if (entry == "last") {
+        const auto last = lastUndoable(*catalogue);
+        if (!last) {
+            return fail(last.error());
+        }
+        if (!*last) {
+            return fail({Cause::notFound, {}, "The ledger holds nothing that can be taken back."});
+        }
+        id = **last;
+    } else {
+        const auto [end, trouble] = std::from_chars(entry.data(), entry.data() + entry.size(), id);
+        if (trouble != std::errc() || end != entry.data() + entry.size()) {
+            fmt::print(stderr, "\"{}\" is no entry: give its number as the ledger lists it, or \"last\".\n", entry);
+            return exitUsage;
+        }
+    }
+    const auto undone = undoEntry(*catalogue, id, control, {});
+    if (!undone) {
+        return fail(undone.error());
+    }
+    if (const auto refreshed = refreshFindings(*catalogue); !refreshed) {
+        return fail(refreshed.error());
+    }
+    return showCarriedOut(common, *undone, "taken back");
+}
+
+} // namespace sober::cli

@@ -1,0 +1,45 @@
+#pragma once
+
+#include "core/base/paths.h"
+#include "core/base/run_control.h"
+#include "core/catalogue/records.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace sober::cli {
+
+/// Exit codes of the contract.
+inline constexpr int exitDone = 0;
+inline constexpr int exitCouldNot = 1;
+inline constexpr int exitUsage = 2;
+inline constexpr int exitSomeUnread = 3;
+inline constexpr int exitInterrupted = 130;
+
+struct CommonOptions {
+    BytePath catalogue;
+    bool json = false;
+    bool quiet = false;
+};
+
+struct SurveyOptions {
+    std::vector<BytePath> paths;
+    std::optional<std::string> label;
+    std::optional<Effort> effort;
+    std::optional<SurveyChoices> choices;
+};
+
+/// Each prints its result to standard output and yields the exit code.
+int runSurvey(const CommonOptions& common, const SurveyOptions& options, RunControl& control);
+int runCondition(const CommonOptions& common);
+int runCopies(const CommonOptions& common);
+int runDocket(const CommonOptions& common);
+int runDocketAdd(const CommonOptions& common, const std::string& kind, const std::vector<BytePath>& paths,
+                 RunControl& control);
+int runDocketClear(const CommonOptions& common);
+int runCarryOut(const CommonOptions& common, RunControl& control);
+int runLedger(const CommonOptions& common);
+int runUndo(const CommonOptions& common, const std::string& entry, RunControl& control);
+
+} // namespace sober::cli

@@ -1,0 +1,42 @@
+#pragma once
+
+#include "core/audit/condition.h"
+#include "core/audit/keeper.h"
+#include "core/catalogue/ledger_store.h"
+#include "core/remedy/carry_out.h"
+#include "core/remedy/docket.h"
+#include "core/survey/survey.h"
+
+#include <nlohmann/json.hpp>
+
+namespace sober::cli {
+
+using Json = nlohmann::ordered_json;
+
+/// `{"path": …}`, with "path_encoding" beside it where the bytes are not UTF-8.
+Json withPath(const BytePath& path);
+
+Json errorList(const std::vector<SurveyError>& errors);
+Json surveyShape(const SurveyReport& report);
+Json conditionShape(const Condition& condition);
+Json docketShape(const DocketReview& review);
+Json carriedOutShape(const CarriedOut& carried);
+Json ledgerShape(const std::vector<LedgerEntry>& entries);
+
+struct ShownSet {
+    CopySet set;
+    std::vector<Holding> members;
+    std::vector<MemberAdvice> advice;
+};
+Json copiesShape(const std::vector<ShownSet>& sets, const std::vector<Volume>& volumes);
+
+/// "keep", "retire", "decide".
+std::string_view word(Advice advice);
+
+/// Absolute path of a holding.
+BytePath absolutePath(const Holding& holding, const std::vector<Volume>& volumes);
+
+/// True once everything that an entry did has been taken back.
+bool isUndone(const LedgerEntry& entry);
+
+} // namespace sober::cli

@@ -1,0 +1,157 @@
+#include "cli/commands.h"
+#include "core/base/user_folders.h"
+#include "core/remedy/docket.h"
+
+#include <CLI/CLI.hpp>
+#include <pthread.h>
+
+#include <clocale>
+#include <csignal>
+#include <thread>
+
+namespace {
+
+using namespace sober;
+using namespace sober::cli;
+
+/// Turns the interrupt and terminate signals into a cancelled run, so that what was done is kept.
+/// All threads started later inherit the mask and leave the signals to this one.
+class SignalWatch {
+  public:
+    explicit SignalWatch(RunControl& control) {
+        sigemptyset(&watched_);
+        for (const int signal : {SIGINT, SIGTERM, SIGHUP, SIGUSR1}) {
+            sigaddset(&watched_, signal);
+        }
+        pthread_sigmask(SIG_BLOCK, &watched_, nullptr);
+        thread_ = std::thread([this, &control] {
+            int signal = 0;
+            while (sigwait(&watched_, &signal) == 0 && signal != SIGUSR1) {
+                control.cancel();
+            }
+        });
+    }
+    ~SignalWatch() {
+        pthread_kill(thread_.native_handle(), SIGUSR1);
+        thread_.join();
+    }
+    SignalWatch(const SignalWatch&) = delete;
+    SignalWatch& operator=(const SignalWatch&) = delete;
+
+  private:
+    sigset_t watched_{};
+    std::thread thread_;
+};
+
+} // namespace
+
+int main(int argc, char** argv) {
+    std::setlocale(LC_ALL, "");
+    CLI::App app{"Sober Archivist without windows: audits a collection of audio files and carries out decisions.",
+                 "sober"};
+    app.require_subcommand(1);
+    app.fallthrough();
+    CommonOptions common;
+    common.catalogue = defaultCatalogue();
+    app.add_option("--catalogue", common.catalogue, "the catalogue file");
+    app.add_flag("--json", common.json, "print one JSON document");
+    app.add_flag("--quiet", common.quiet, "no progress");
+
+    SurveyOptions survey;
+    std::string label;
+    std::string effort;
+    SurveyChoices choices;
+    bool takeAll = false;
+    auto* surveyCommand = app.add_subcommand("survey", "read folders and drives into the catalogue");
+    surveyCommand->add_option("PATH", survey.paths, "folders or drives")->required();
+    surveyCommand->add_option("--label", label, "the volume's name");
+    surveyCommand->add_option("--effort", effort, "index (default) or full")
+        ->check(CLI::IsMember({"index", "full"}));
+    std::vector<CLI::Option*> choiceOptions{
+        surveyCommand->add_flag("--leave-hidden", choices.leaveHidden, "leave out hidden files and folders"),
+        surveyCommand->add_option("--leave", choices.leavePatterns, "leave out what matches this shell pattern"),
+        surveyCommand->add_option("--min-size", choices.minSize, "leave out files below this many bytes"),
+        surveyCommand->add_option("--max-size", choices.maxSize, "leave out files above this many bytes"),
+        surveyCommand->add_option("--depth", choices.maxDepth, "how many folders deep (0: all)"),
+        surveyCommand->add_flag("--follow-links", choices.followLinks, "follow symbolic links"),
+        surveyCommand->add_flag("--take-all", takeAll, "forget the choices kept with the volume"),
+    };
+
+    auto* conditionCommand = app.add_subcommand("condition", "the collection's state in figures");
+    auto* copiesCommand = app.add_subcommand("copies", "the copy sets with a reasoned suggestion");
+
+    auto* docketCommand = app.add_subcommand("docket", "what waits to be carried out");
+    docketCommand->require_subcommand(0, 1);
+    std::string kind;
+    std::vector<BytePath> paths;
+    auto* addCommand = docketCommand->add_subcommand("add", "put actions on the docket");
+    addCommand->add_option("KIND", kind, "retire, write-off, or suggested")
+        ->required()
+        ->check(CLI::IsMember({"retire", "write-off", "suggested"}));
+    addCommand->add_option("PATH", paths, "the files");
+    auto* clearCommand = docketCommand->add_subcommand("clear", "empty the docket");
+    auto* carryCommand = docketCommand->add_subcommand("carry-out", "do what the docket says");
+
+    auto* ledgerCommand = app.add_subcommand("ledger", "what was observed and done");
+    std::string entry;
+    auto* undoCommand = app.add_subcommand("undo", "take an entry back");
+    undoCommand->add_option("ENTRY", entry, "its number in the ledger, or last")->required();
+
+    try {
+        app.parse(argc, argv);
+    } catch (const CLI::ParseError& error) {
+        if (error.get_exit_code() == 0) {
+            return app.exit(error);
+        }
+        std::fprintf(stderr, "%s\nRun \"sober --help\" for what is right.\n", error.what());
+        return exitUsage;
+    }
+
+    RunControl control;
+    const SignalWatch signals(control);
+    if (surveyCommand->parsed()) {
+        if (!label.empty()) {
+            survey.label = label;
+        }
+        if (!effort.empty()) {
+            survey.effort = effort == "full" ? Effort::full : Effort::index;
+        }
+        if (std::any_of(choiceOptions.begin(), choiceOptions.end(),
+                        [](const CLI::Option* option) { return option->count() > 0; })) {
+            survey.choices = choices;
+        }
+        if (survey.label && survey.paths.size() > 1) {
+            std::fprintf(stderr, "--label names one volume: survey the folders one by one.\n");
+            return exitUsage;
+        }
+        return runSurvey(common, survey, control);
+    }
+    if (conditionCommand->parsed()) {
+        return runCondition(common);
+    }
+    if (copiesCommand->parsed()) {
+        return runCopies(common);
+    }
+    if (addCommand->parsed()) {
+        if ((kind == "suggested") != paths.empty()) {
+            std::fprintf(stderr, "%s\n",
+                         paths.empty() ? "Name the files: sober docket add KIND PATH…"
+                                       : "\"suggested\" takes no files: it adds what \"sober copies\" suggests.");
+            return exitUsage;
+        }
+        return runDocketAdd(common, kind, paths, control);
+    }
+    if (clearCommand->parsed()) {
+        return runDocketClear(common);
+    }
+    if (carryCommand->parsed()) {
+        return runCarryOut(common, control);
+    }
+    if (docketCommand->parsed()) {
+        return runDocket(common);
+    }
+    if (ledgerCommand->parsed()) {
+        return runLedger(common);
+    }
+    return undoCommand->parsed() ? runUndo(common, entry, control) : exitUsage;
+}

@@ -1,0 +1,71 @@
+#include "core/audit/condition.h"
+
+#include "core/catalogue/volumes.h"
+
+#include <algorithm>
+
+namespace sober {
+namespace {
+
+void addTo(VolumeFigures& total, const VolumeFigures& part) {
+    total.holdings += part.holdings;
+    total.bytes += part.bytes;
+    total.duration += part.duration;
+    total.heldOnce += part.heldOnce;
+    total.inSets += part.inSets;
+    total.missing += part.missing;
+    total.troubled += part.troubled;
+}
+
+std::vector<NextStep> nextStepsOf(const Condition& condition) {
+    std::vector<NextStep> steps;
+    if (condition.volumes.empty()) {
+        steps.push_back({NextStep::Kind::survey, 0, 0});
+    }
+    if (condition.total.missing > 0) {
+        steps.push_back({NextStep::Kind::findMissing, condition.total.missing, 0});
+    }
+    if (condition.reclaimable > 0) {
+        steps.push_back({NextStep::Kind::retireCopies, condition.copySets, condition.reclaimable});
+    }
+    if (condition.errors > 0) {
+        steps.push_back({NextStep::Kind::lookAtErrors, condition.errors, 0});
+    }
+    return steps;
+}
+
+} // namespace
+
+Result<Condition> conditionOf(const Catalogue& catalogue) {
+    Condition condition;
+    auto volumes = Volumes(catalogue).all();
+    if (!volumes) {
+        return volumes.error();
+    }
+    condition.volumes = std::move(*volumes);
+    const Findings findings(catalogue);
+    const auto figures = findings.volumeFigures();
+    if (!figures) {
+        return figures.error();
+    }
+    for (const auto& volume : condition.volumes) {
+        const auto found = std::ranges::find(*figures, volume.id, &VolumeFigures::volume);
+        condition.figures.push_back(found != figures->end() ? *found : VolumeFigures{.volume = volume.id});
+        addTo(condition.total, condition.figures.back());
+    }
+    const auto totals = findings.setTotals();
+    if (!totals) {
+        return totals.error();
+    }
+    condition.copySets = totals->sets;
+    condition.reclaimable = totals->reclaimable;
+    const auto errors = findings.surveyErrors();
+    if (!errors) {
+        return errors.error();
+    }
+    condition.errors = errors->size();
+    condition.nextSteps = nextStepsOf(condition);
+    return condition;
+}
+
+} // namespace sober

@@ -1,0 +1,33 @@
+#pragma once
+
+#include "core/catalogue/findings.h"
+
+namespace sober {
+
+/// One thing that the custodian can do next, with what it brings.
+struct NextStep {
+    enum class Kind {
+        survey,       ///< nothing is catalogued yet
+        retireCopies, ///< bytes
+        findMissing,  ///< count
+        lookAtErrors, ///< count
+    };
+    Kind kind;
+    std::uint64_t count = 0;
+    std::uint64_t bytes = 0;
+};
+
+/// The collection's state in figures.
+struct Condition {
+    std::vector<Volume> volumes;
+    std::vector<VolumeFigures> figures; ///< in the order of `volumes`
+    VolumeFigures total;
+    std::uint64_t copySets = 0;
+    std::uint64_t reclaimable = 0; ///< bytes
+    std::uint64_t errors = 0;      ///< files that the last surveys could not read or understand
+    std::vector<NextStep> nextSteps; ///< what saves most first
+};
+
+Result<Condition> conditionOf(const Catalogue& catalogue);
+
+} // namespace sober

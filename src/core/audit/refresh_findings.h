@@ -1,0 +1,11 @@
+#pragma once
+
+#include "core/catalogue/catalogue.h"
+
+namespace sober {
+
+/// Runs the rules over the catalogue where it has changed since they last ran, and writes down what
+/// they find: the copy sets and the figures by volume and folder. One walk through two indices.
+Outcome refreshFindings(const Catalogue& catalogue);
+
+} // namespace sober

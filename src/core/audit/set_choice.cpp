@@ -1,0 +1,170 @@
+#include "core/audit/set_choice.h"
+
+#include "core/catalogue/holdings.h"
+#include "core/catalogue/volumes.h"
+
+#include <algorithm>
+#include <map>
+
+namespace sober {
+namespace {
+
+std::string joinedReasons(const std::vector<std::string>& reasons) {
+    std::string all;
+    for (const auto& reason : reasons) {
+        all += (all.empty() ? "" : "; ") + reason;
+    }
+    return all;
+}
+
+std::vector<HoldingId> idsOf(std::span<const Holding> members) {
+    std::vector<HoldingId> ids;
+    std::ranges::transform(members, std::back_inserter(ids), &Holding::id);
+    return ids;
+}
+
+} // namespace
+
+Result<SetDetail> detailOf(const Catalogue& catalogue, const CopySet& set, std::span<const Volume> volumes,
+                           const KeeperPreference& preference) {
+    SetDetail detail;
+    detail.set = set;
+    auto members = Holdings(catalogue).carrying(set.checksum);
+    if (!members) {
+        return members.error();
+    }
+    detail.members = std::move(*members);
+    detail.advice = adviseOn(detail.members, volumes, preference);
+    const auto decision = Findings(catalogue).decisionOn(set.checksum);
+    if (!decision) {
+        return decision.error();
+    }
+    detail.decision = *decision;
+    auto standing = DocketStore(catalogue).standing(idsOf(detail.members));
+    if (!standing) {
+        return standing.error();
+    }
+    detail.onDocket = std::move(*standing);
+    return detail;
+}
+
+Result<PreferencePreview> previewPreference(const Catalogue& catalogue, std::span<const SetId> ids,
+                                            const KeeperPreference& preference, RunControl& control) {
+    const auto volumes = Volumes(catalogue).all();
+    if (!volumes) {
+        return volumes.error();
+    }
+    const auto sets = Findings(catalogue).sets(ids);
+    if (!sets) {
+        return sets.error();
+    }
+    PreferencePreview preview;
+    std::map<VolumeId, std::uint64_t> freed;
+    const auto now = timeNow();
+    for (const auto& set : *sets) {
+        if (!control.proceed()) {
+            return Error{Cause::interrupted, {}, "Stopped; nothing was put on the docket."};
+        }
+        ++preview.sets;
+        const auto detail = detailOf(catalogue, set, *volumes, preference);
+        if (!detail) {
+            return detail.error();
+        }
+        if (detail->decision.keeper || detail->decision.leftAlone || !detail->onDocket.empty()) {
+            ++preview.alreadyDecided;
+            continue;
+        }
+        std::optional<HoldingId> keeper;
+        const auto before = preview.actions.size();
+        for (std::size_t i = 0; i < detail->advice.size(); ++i) {
+            const auto& advice = detail->advice[i];
+            if (advice.advice == Advice::keep) {
+                keeper = advice.holding;
+            } else if (advice.advice == Advice::retire) {
+                preview.actions.push_back({0, "retire", advice.holding, joinedReasons(advice.reasons), now});
+                const auto& member = detail->members[i];
+                const std::uint64_t bytes = member.links > 1 ? 0 : member.size;
+                preview.frees += bytes;
+                freed[member.volume] += bytes;
+            }
+        }
+        if (keeper && preview.actions.size() > before) {
+            ++preview.decided;
+            preview.keepers.emplace_back(set.checksum, *keeper);
+        } else {
+            ++preview.left;
+        }
+    }
+    preview.freesByVolume.assign(freed.begin(), freed.end());
+    return preview;
+}
+
+Outcome applyPreview(const Catalogue& catalogue, const PreferencePreview& preview) {
+    if (const auto added = DocketStore(catalogue).add(preview.actions); !added) {
+        return added;
+    }
+    for (const auto& [checksum, keeper] : preview.keepers) {
+        if (const auto decided = Findings(catalogue).decide(checksum, keeper, false); !decided) {
+            return decided;
+        }
+    }
+    return done();
+}
+
+Outcome keepOnly(const Catalogue& catalogue, const SetDetail& detail, HoldingId keeper,
+                 std::span<const Volume> volumes) {
+    const auto chosen = std::ranges::find(detail.members, keeper, &Holding::id);
+    if (chosen == detail.members.end()) {
+        return Error{Cause::invalid, {}, "That holding is no member of the set any more."};
+    }
+    std::vector<DocketAction> actions;
+    std::vector<HoldingId> staying;
+    for (const auto& member : detail.members) {
+        const auto volume = std::ranges::find(volumes, member.volume, &Volume::id);
+        const bool atHand = volume != volumes.end() && volume->atHand;
+        const bool linked = member.links > 1 && member.volume == chosen->volume && member.inode == chosen->inode;
+        if (member.id == keeper || !atHand || linked) {
+            staying.push_back(member.id);
+        } else {
+            actions.push_back({0, "retire", member.id, "another copy is kept by the custodian's choice", timeNow()});
+        }
+    }
+    const DocketStore docket(catalogue);
+    if (const auto removed = docket.remove(staying); !removed) {
+        return removed;
+    }
+    if (const auto added = docket.add(actions); !added) {
+        return added;
+    }
+    return Findings(catalogue).decide(detail.set.checksum, keeper, false);
+}
+
+Outcome setRetire(const Catalogue& catalogue, const SetDetail& detail, HoldingId member, bool retire) {
+    const DocketStore docket(catalogue);
+    const std::vector<HoldingId> one{member};
+    if (!retire) {
+        return docket.remove(one);
+    }
+    const std::vector<DocketAction> action{{0, "retire", member, "the custodian's choice", timeNow()}};
+    if (const auto added = docket.add(action); !added) {
+        return added;
+    }
+    const auto keeper = detail.decision.keeper == member ? std::nullopt : detail.decision.keeper;
+    return Findings(catalogue).decide(detail.set.checksum, keeper, false);
+}
+
+Outcome leaveAlone(const Catalogue& catalogue, const SetDetail& detail) {
+    if (const auto removed = DocketStore(catalogue).remove(idsOf(detail.members)); !removed) {
+        return removed;
+    }
+    return Findings(catalogue).decide(detail.set.checksum, std::nullopt, true);
+}
+
+Outcome forgetChoice(const Catalogue& catalogue, const SetDetail& detail) {
+    if (const auto removed = DocketStore(catalogue).remove(idsOf(detail.members)); !removed) {
+        return removed;
+    }
+    return Findings(catalogue).forgetDecision(detail.set.checksum);
+}
+
+} // namespace sober

@@ -1,0 +1,55 @@
+#pragma once
+
+#include "core/audit/keeper.h"
+#include "core/base/run_control.h"
+#include "core/catalogue/docket_store.h"
+#include "core/catalogue/findings.h"
+
+namespace sober {
+
+/// Everything that is needed to look at one copy set and decide on it.
+struct SetDetail {
+    CopySet set;
+    std::vector<Holding> members;
+    std::vector<MemberAdvice> advice; ///< in the order of `members`
+    SetDecision decision;
+    std::vector<HoldingId> onDocket;
+};
+
+Result<SetDetail> detailOf(const Catalogue& catalogue, const CopySet& set, std::span<const Volume> volumes,
+                           const KeeperPreference& preference = {});
+
+/// What a preference would do to many sets, before anything is done.
+struct PreferencePreview {
+    std::uint64_t sets = 0;     ///< looked at
+    std::uint64_t decided = 0;  ///< of those, that get a keeper and something to retire
+    std::uint64_t left = 0;     ///< of those, that no member meets or that free nothing
+    std::uint64_t alreadyDecided = 0; ///< left as the custodian decided before
+    std::uint64_t frees = 0;    ///< bytes
+    std::vector<std::pair<VolumeId, std::uint64_t>> freesByVolume;
+    std::vector<DocketAction> actions;
+    std::vector<std::pair<Checksum128, HoldingId>> keepers;
+};
+
+/// Runs a preference over sets. Sets that were decided on before, or left alone, stay as they are.
+Result<PreferencePreview> previewPreference(const Catalogue& catalogue, std::span<const SetId> sets,
+                                            const KeeperPreference& preference, RunControl& control);
+
+/// Puts what was previewed on the docket and remembers the keepers. Nothing on a volume changes.
+Outcome applyPreview(const Catalogue& catalogue, const PreferencePreview& preview);
+
+/// Decides one set by hand: `keeper` stays, every other member that is at hand and no hard link to
+/// it goes on the docket.
+Outcome keepOnly(const Catalogue& catalogue, const SetDetail& detail, HoldingId keeper,
+                 std::span<const Volume> volumes);
+
+/// Puts one member on the docket, or takes it off again.
+Outcome setRetire(const Catalogue& catalogue, const SetDetail& detail, HoldingId member, bool retire);
+
+/// Leaves a set as it is: nothing of it on the docket, not shown as undecided.
+Outcome leaveAlone(const Catalogue& catalogue, const SetDetail& detail);
+
+/// Forgets what was decided on a set and takes its members off the docket.
+Outcome forgetChoice(const Catalogue& catalogue, const SetDetail& detail);
+
+} // namespace sober

@@ -1,0 +1,68 @@
+#pragma once
+
+#include "core/base/paths.h"
+
+#include <string>
+#include <utility>
+#include <variant>
+
+namespace sober {
+
+/// Why something could not be done, for code that has to choose what to do next.
+enum class Cause {
+    notFound,
+    notPermitted,
+    wrongKind,    ///< a folder where a file was expected, or the reverse
+    notAudio,     ///< holds no audio that we know
+    unreadable,   ///< the medium or the format gave up
+    changed,      ///< not what was recorded any more
+    alreadyThere, ///< the place is taken
+    busy,         ///< somebody else has it open
+    damaged,      ///< our own catalogue is not whole
+    newer,        ///< written by a newer program
+    full,         ///< no space left
+    refused,      ///< would break a promise of the program
+    invalid,      ///< the request makes no sense
+    interrupted,  ///< cancelled by the user
+};
+
+/// A failure as a value: its cause, the path it is about (may be empty) and one sentence for a person.
+struct Error {
+    Cause cause;
+    BytePath path;
+    std::string sentence;
+};
+
+/// The Error for a failed system call: `doing` is a verb phrase such as "open" or "read".
+Error systemError(int errorNumber, std::string_view doing, std::string_view path);
+
+/// Either a value or an Error. Reading the one that is not there is a programming error and aborts.
+template <typename T>
+class [[nodiscard]] Result {
+  public:
+    Result(T value) : held_(std::in_place_index<0>, std::move(value)) {}
+    Result(Error error) : held_(std::in_place_index<1>, std::move(error)) {}
+
+    bool ok() const { return held_.index() == 0; }
+    explicit operator bool() const { return ok(); }
+
+    T& value() { return *std::get_if<0>(&held_); }
+    const T& value() const { return *std::get_if<0>(&held_); }
+    T& operator*() { return value(); }
+    const T& operator*() const { return value(); }
+    T* operator->() { return &value(); }
+    const T* operator->() const { return &value(); }
+
+    const Error& error() const { return *std::get_if<1>(&held_); }
+
+  private:
+    std::variant<T, Error> held_;
+};
+
+struct Nothing {};
+
+/// The outcome of something that yields no value.
+using Outcome = Result<Nothing>;
+inline Outcome done() { return Outcome(Nothing{}); }
+
+} // namespace sober

@@ -1,0 +1,132 @@
+#include "core/base/text.h"
+
+#include <fmt/format.h>
+#include <utf8proc.h>
+
+#include <cmath>
+
+namespace sober {
+namespace {
+
+/// Calls `whole(piece)` for each well-formed character and `offending(byte)` for each stray byte.
+template <typename Whole, typename Offending>
+void walkUtf8(std::string_view bytes, Whole whole, Offending offending) {
+    const auto* data = reinterpret_cast<const utf8proc_uint8_t*>(bytes.data());
+    std::size_t at = 0;
+    while (at < bytes.size()) {
+        utf8proc_int32_t codepoint = -1;
+        const auto length =
+            utf8proc_iterate(data + at, static_cast<utf8proc_ssize_t>(bytes.size() - at), &codepoint);
+        if (length > 0 && codepoint >= 0) {
+            whole(bytes.substr(at, static_cast<std::size_t>(length)), codepoint);
+            at += static_cast<std::size_t>(length);
+        } else {
+            offending(data[at]);
+            ++at;
+        }
+    }
+}
+
+void appendCodepoint(std::string& out, utf8proc_int32_t codepoint) {
+    utf8proc_uint8_t buffer[4];
+    const auto length = utf8proc_encode_char(codepoint, buffer);
+    out.append(reinterpret_cast<const char*>(buffer), static_cast<std::size_t>(length));
+}
+
+} // namespace
+
+bool isUtf8(std::string_view bytes) {
+    bool good = true;
+    walkUtf8(
+        bytes, [](auto, auto) {}, [&](auto) { good = false; });
+    return good;
+}
+
+std::string percentEncodeOffending(std::string_view bytes) {
+    std::string out;
+    out.reserve(bytes.size());
+    walkUtf8(
+        bytes, [&](std::string_view piece, auto) { out.append(piece); },
+        [&](std::uint8_t byte) { out += fmt::format("%{:02X}", byte); });
+    return out;
+}
+
+std::string displayPath(std::string_view path) {
+    std::string out;
+    out.reserve(path.size());
+    walkUtf8(
+        path,
+        [&](std::string_view piece, utf8proc_int32_t codepoint) {
+            if (codepoint < 0x20) {
+                appendCodepoint(out, 0x2400 + codepoint);
+            } else if (codepoint == 0x7F) {
+                appendCodepoint(out, 0x2421);
+            } else {
+                out.append(piece);
+            }
+        },
+        [&](std::uint8_t byte) { out += fmt::format("%{:02X}", byte); });
+    return out;
+}
+
+std::string repairedUtf8(std::string_view bytes) {
+    std::string out;
+    out.reserve(bytes.size());
+    walkUtf8(
+        bytes, [&](std::string_view piece, auto) { out.append(piece); },
+        [&](std::uint8_t byte) { appendCodepoint(out, byte); });
+    return out;
+}
+
+std::string toHex(std::span<const std::uint8_t> bytes) {
+    constexpr std::string_view digits = "0123456789abcdef";
+    std::string out;
+    out.reserve(bytes.size() * 2);
+    for (const auto byte : bytes) {
+        out.push_back(digits[byte >> 4]);
+        out.push_back(digits[byte & 15]);
+    }
+    return out;
+}
+
+std::string humanBytes(std::uint64_t bytes) {
+    if (bytes < 1000) {
+        return counted(bytes, "byte");
+    }
+    constexpr std::string_view units[] = {"kB", "MB", "GB", "TB", "PB", "EB"};
+    double amount = static_cast<double>(bytes) / 1000.0;
+    std::size_t unit = 0;
+    while (amount >= 999.5 && unit + 1 < std::size(units)) {
+        amount /= 1000.0;
+        ++unit;
+    }
+    const int decimals = amount < 9.995 ? 2 : amount < 99.95 ? 1 : 0;
+    return fmt::format("{:.{}f} {}", amount, decimals, units[unit]);
+}
+
+std::string humanSeconds(double seconds) {
+    if (seconds < 59.5) {
+        return fmt::format("{:.{}f} s", seconds, seconds < 9.95 ? 1 : 0);
+    }
+    const auto whole = static_cast<std::uint64_t>(std::llround(seconds));
+    if (whole < 3600) {
+        return fmt::format("{} min {:02} s", whole / 60, whole % 60);
+    }
+    return fmt::format("{} h {:02} min", humanCount(whole / 3600), whole % 3600 / 60);
+}
+
+std::string humanCount(std::uint64_t count) {
+    std::string digits = std::to_string(count);
+    for (auto at = static_cast<std::ptrdiff_t>(digits.size()) - 3; at > 0; at -= 3) {
+        digits.insert(static_cast<std::size_t>(at), 1, ',');
+    }
+    return digits;
+}
+
+std::string counted(std::uint64_t count, std::string_view one, std::string_view many) {
+    const std::string word =
+        count == 1 ? std::string(one) : many.empty() ? std::string(one) + "s" : std::string(many);
+    return humanCount(count) + " " + word;
+}
+
+} // namespace sober

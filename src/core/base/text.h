@@ -1,0 +1,39 @@
+#pragma once
+
+#include <cstdint>
+#include <span>
+#include <string>
+#include <string_view>
+
+namespace sober {
+
+/// True where the bytes are well-formed UTF-8 (RFC 3629).
+bool isUtf8(std::string_view bytes);
+
+/// The bytes with each one that does not belong to well-formed UTF-8 replaced by %XX; all else,
+/// control characters and '%' included, stays. The headless command's form of a path.
+std::string percentEncodeOffending(std::string_view bytes);
+
+/// For the eye only: offending bytes as %XX, control characters as their symbols (U+2400 ff.), so
+/// that a newline in a name neither breaks a row nor hides.
+std::string displayPath(std::string_view path);
+
+/// Well-formed UTF-8 from a tag's bytes: offending ones are taken as ISO 8859-1.
+std::string repairedUtf8(std::string_view bytes);
+
+/// Lower-case hexadecimal.
+std::string toHex(std::span<const std::uint8_t> bytes);
+
+/// "1.24 GB": decimal units as drives are sold, three significant digits; "812 bytes" below 1,000.
+std::string humanBytes(std::uint64_t bytes);
+
+/// "3 h 05 min", "4 min 12 s", "9.5 s".
+std::string humanSeconds(double seconds);
+
+/// "1,234,567".
+std::string humanCount(std::uint64_t count);
+
+/// "1 file", "2 files": `one` is the singular; the plural is `one` + "s" unless `many` is given.
+std::string counted(std::uint64_t count, std::string_view one, std::string_view many = {});
+
+} // namespace sober

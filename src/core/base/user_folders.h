@@ -1,0 +1,17 @@
+#pragma once
+
+#include "core/base/paths.h"
+
+namespace sober {
+
+/// The user's home: $HOME, else the password database.
+BytePath homeFolder();
+
+/// $XDG_DATA_HOME, else ~/.local/share (freedesktop.org Base Directory specification: a relative
+/// value is ignored).
+BytePath dataHome();
+
+/// Where the catalogue is kept unless told otherwise.
+BytePath defaultCatalogue();
+
+} // namespace sober

@@ -1,0 +1,177 @@
+#include "core/catalogue/catalogue.h"
+
+#include "core/base/text.h"
+#include "core/catalogue/guarded.h"
+#include "core/catalogue/schema.h"
+
+#include <SQLiteCpp/SQLiteCpp.h>
+#include <fcntl.h>
+#include <sqlite3.h>
+#include <sys/file.h>
+#include <sys/stat.h>
+#include <unistd.h>
+
+#include <array>
+#include <cerrno>
+
+namespace sober {
+namespace {
+
+constexpr std::string_view sqliteSignature{"SQLite format 3\0", 16};
+
+std::uint32_t bigEndianAt(std::span<const std::uint8_t> bytes, std::size_t at) {
+    return static_cast<std::uint32_t>(bytes[at]) << 24 | static_cast<std::uint32_t>(bytes[at + 1]) << 16 |
+           static_cast<std::uint32_t>(bytes[at + 2]) << 8 | bytes[at + 3];
+}
+
+Error newerCatalogue(const BytePath& path) {
+    return {Cause::newer, path,
+            "The catalogue " + displayPath(path) +
+                " was written by a newer Sober Archivist. It was left untouched; use that program."};
+}
+
+Error noCatalogue(const BytePath& path) {
+    return {Cause::damaged, path,
+            displayPath(path) + " is not a catalogue of Sober Archivist, or is damaged. It was left untouched."};
+}
+
+/// Looks at the SQLite header (its file format, section 1.3: user version at offset 60, application
+/// id at 68) before SQLite itself opens, and perhaps touches, the file.
+Outcome checkHeader(const BytePath& path) {
+    const auto file = openForReading(path);
+    if (!file) {
+        return file.error();
+    }
+    std::array<std::uint8_t, 100> header{};
+    const auto got = readAt(*file, path, 0, header);
+    if (!got) {
+        return got.error();
+    }
+    if (*got == 0) {
+        return done();
+    }
+    if (*got < header.size() ||
+        !std::equal(sqliteSignature.begin(), sqliteSignature.end(), header.begin(),
+                    [](char a, std::uint8_t b) { return static_cast<std::uint8_t>(a) == b; })) {
+        return noCatalogue(path);
+    }
+    const auto application = bigEndianAt(header, 68);
+    const auto version = bigEndianAt(header, 60);
+    const bool blank = application == 0 && version == 0;
+    if (!blank && application != static_cast<std::uint32_t>(catalogueApplicationId)) {
+        return noCatalogue(path);
+    }
+    if (version > schemaSteps().size()) {
+        return newerCatalogue(path);
+    }
+    return done();
+}
+
+Outcome makeFolders(const BytePath& folder) {
+    if (folder.empty() || folder == "/") {
+        return done();
+    }
+    struct stat status {};
+    if (stat(folder.c_str(), &status) == 0) {
+        return done();
+    }
+    if (const auto above = makeFolders(BytePath(parentOf(folder))); !above) {
+        return above;
+    }
+    if (mkdir(folder.c_str(), 0700) != 0 && errno != EEXIST) {
+        return systemError(errno, "make the folder", folder);
+    }
+    return done();
+}
+
+/// The writer's lock is a file beside the catalogue, so that it holds whatever SQLite does.
+Result<FileHandle> takeWriterLock(const BytePath& cataloguePath) {
+    const BytePath path = cataloguePath + ".lock";
+    FileHandle lock(open(path.c_str(), O_RDWR | O_CREAT | O_CLOEXEC, 0600));
+    if (!lock) {
+        return systemError(errno, "make the lock", path);
+    }
+    if (flock(lock.get(), LOCK_EX | LOCK_NB) != 0) {
+        return Error{Cause::busy, cataloguePath,
+                     "The catalogue " + displayPath(cataloguePath) +
+                         " is open in another Sober Archivist. Close that one first."};
+    }
+    return lock;
+}
+
+void bringUpToDate(SQLite::Database& database) {
+    const auto steps = schemaSteps();
+    auto version = static_cast<std::size_t>(database.execAndGet("PRAGMA user_version").getInt());
+    if (version == steps.size()) {
+        return;
+    }
+    SQLite::Transaction transaction(database);
+    for (; version < steps.size(); ++version) {
+        database.exec(steps[version]);
+    }
+    database.exec("PRAGMA application_id = " + std::to_string(catalogueApplicationId));
+    database.exec("PRAGMA user_version = " + std::to_string(version));
+    transaction.commit();
+    // The header of the file itself must tell the version, not only its write-ahead log.
+    database.exec("PRAGMA wal_checkpoint(TRUNCATE)");
+}
+
+} // namespace
+
+Catalogue::Catalogue(BytePath path, FileHandle lock, std::unique_ptr<SQLite::Database> database)
+    : path_(std::move(path)), lock_(std::move(lock)), database_(std::move(database)) {}
+Catalogue::~Catalogue() = default;
+Catalogue::Catalogue(Catalogue&&) noexcept = default;
+Catalogue& Catalogue::operator=(Catalogue&&) noexcept = default;
+
+Result<Catalogue> Catalogue::openForWriting(const BytePath& path) {
+    if (const auto made = makeFolders(BytePath(parentOf(path))); !made) {
+        return made.error();
+    }
+    if (isTaken(path)) {
+        if (const auto checked = checkHeader(path); !checked) {
+            return checked.error();
+        }
+    }
+    auto lock = takeWriterLock(path);
+    if (!lock) {
+        return lock.error();
+    }
+    try {
+        auto database =
+            std::make_unique<SQLite::Database>(path, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, 5000);
+        database->exec("PRAGMA journal_mode = WAL");
+        database->exec("PRAGMA synchronous = FULL");
+        database->exec("PRAGMA cache_size = -16384");
+        bringUpToDate(*database);
+        database->exec("PRAGMA foreign_keys = ON");
+        return Catalogue(path, std::move(*lock), std::move(database));
+    } catch (const SQLite::Exception& exception) {
+        return errorOf(exception, path);
+    }
+}
+
+Result<Catalogue> Catalogue::openForReading(const BytePath& path) {
+    if (!isTaken(path)) {
+        return Error{Cause::notFound, path,
+                     "There is no catalogue at " + displayPath(path) + " yet. Survey a folder first."};
+    }
+    if (const auto checked = checkHeader(path); !checked) {
+        return checked.error();
+    }
+    try {
+        auto database = std::make_unique<SQLite::Database>(path, SQLite::OPEN_READONLY, 5000);
+        database->exec("PRAGMA cache_size = -16384");
+        const auto version = static_cast<std::size_t>(database->execAndGet("PRAGMA user_version").getInt());
+        if (version > schemaSteps().size()) {
+            return newerCatalogue(path);
+        }
+        return Catalogue(path, FileHandle(), std::move(database));
+    } catch (const SQLite::Exception& exception) {
+        return errorOf(exception, path);
+    }
+}
+
+void Catalogue::interrupt() { sqlite3_interrupt(database_->getHandle()); }
+
+} // namespace sober

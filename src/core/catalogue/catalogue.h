@@ -1,0 +1,48 @@
+#pragma once
+
+#include "core/base/file_handle.h"
+#include "core/base/result.h"
+
+#include <memory>
+
+namespace SQLite {
+class Database;
+}
+
+namespace sober {
+
+/// The one SQLite file that remembers every volume, holding, finding, decision and deed. Opened by
+/// any number of readers and one writer at a time. Not shared between threads: each thread opens
+/// its own. The stores beside this header speak its tables; nothing else does.
+class Catalogue {
+  public:
+    /// Creates the file (and its folder) where there is none, takes the writer's lock and brings an
+    /// older schema up to date. Refuses, file untouched: a newer catalogue (Cause::newer), a file
+    /// that is none or is damaged (damaged), one that another writer holds (busy).
+    static Result<Catalogue> openForWriting(const BytePath& path);
+
+    /// Reads alongside a writer. Fails with notFound where there is no catalogue.
+    static Result<Catalogue> openForReading(const BytePath& path);
+
+    ~Catalogue();
+    Catalogue(Catalogue&&) noexcept;
+    Catalogue& operator=(Catalogue&&) noexcept;
+
+    const BytePath& path() const { return path_; }
+    bool canWrite() const { return static_cast<bool>(lock_); }
+
+    /// From any thread: makes the query that runs on this catalogue now end with Cause::interrupted.
+    void interrupt();
+
+    /// For the stores of this folder.
+    SQLite::Database& database() const { return *database_; }
+
+  private:
+    Catalogue(BytePath path, FileHandle lock, std::unique_ptr<SQLite::Database> database);
+
+    BytePath path_;
+    FileHandle lock_;
+    std::unique_ptr<SQLite::Database> database_;
+};
+
+} // namespace sober

@@ -1,0 +1,272 @@
+#include "core/catalogue/findings.h"
+
+#include "core/catalogue/guarded.h"
+
+namespace sober {
+namespace {
+
+std::uint64_t countAt(SQLite::Statement& row, int column) {
+    return static_cast<std::uint64_t>(row.getColumn(column).getInt64());
+}
+
+void bindCount(SQLite::Statement& statement, int index, std::uint64_t count) {
+    statement.bind(index, static_cast<std::int64_t>(count));
+}
+
+CopySet setFrom(SQLite::Statement& row) {
+    return {row.getColumn(0).getInt64(), checksumOf(row.getColumn(1)), countAt(row, 2), countAt(row, 3),
+            countAt(row, 4),             countAt(row, 5),              countAt(row, 6)};
+}
+
+constexpr const char* setColumns = "id, xxh3, size, members, files, volumes, reclaimable";
+
+void insertSets(SQLite::Database& database, std::span<const CopySet> sets) {
+    SQLite::Statement insert(database, "INSERT INTO copy_sets(xxh3, size, members, files, volumes, reclaimable) "
+                                       "VALUES(?,?,?,?,?,?)");
+    for (const auto& set : sets) {
+        bindBytes(insert, 1, set.checksum);
+        bindCount(insert, 2, set.size);
+        bindCount(insert, 3, set.members);
+        bindCount(insert, 4, set.files);
+        bindCount(insert, 5, set.volumes);
+        bindCount(insert, 6, set.reclaimable);
+        insert.exec();
+        insert.reset();
+    }
+}
+
+void insertVolumes(SQLite::Database& database, std::span<const VolumeFigures> volumes) {
+    SQLite::Statement insert(database, "INSERT INTO volume_figures VALUES(?,?,?,?,?,?,?,?)");
+    for (const auto& figures : volumes) {
+        insert.bind(1, figures.volume);
+        bindCount(insert, 2, figures.holdings);
+        bindCount(insert, 3, figures.bytes);
+        insert.bind(4, figures.duration);
+        bindCount(insert, 5, figures.heldOnce);
+        bindCount(insert, 6, figures.inSets);
+        bindCount(insert, 7, figures.missing);
+        bindCount(insert, 8, figures.troubled);
+        insert.exec();
+        insert.reset();
+    }
+}
+
+void insertFolders(SQLite::Database& database, std::span<const FolderFigures> folders) {
+    SQLite::Statement insert(database, "INSERT INTO folder_figures VALUES(?,?,?,?,?,?,?,?)");
+    for (const auto& figures : folders) {
+        insert.bind(1, figures.volume);
+        bindBytes(insert, 2, figures.path);
+        insert.bind(3, figures.depth);
+        bindCount(insert, 4, figures.holdings);
+        bindCount(insert, 5, figures.bytes);
+        bindCount(insert, 6, figures.inSets);
+        bindCount(insert, 7, figures.missing);
+        bindCount(insert, 8, figures.troubled);
+        insert.exec();
+        insert.reset();
+    }
+}
+
+} // namespace
+
+Result<bool> Findings::areStale() const {
+    return guarded(catalogue_, [&] {
+        return catalogue_.database().execAndGet("SELECT findings_stale FROM freshness").getInt() != 0;
+    });
+}
+
+Outcome Findings::markStale() const {
+    return guarded(catalogue_, [&] { catalogue_.database().exec("UPDATE freshness SET findings_stale = 1"); });
+}
+
+Outcome Findings::replace(std::span<const CopySet> sets, std::span<const VolumeFigures> volumes,
+                          std::span<const FolderFigures> folders) const {
+    return guarded(catalogue_, [&] {
+        auto& database = catalogue_.database();
+        SQLite::Transaction transaction(database);
+        database.exec("DELETE FROM copy_sets; DELETE FROM volume_figures; DELETE FROM folder_figures; "
+                      "UPDATE freshness SET findings_stale = 0");
+        insertSets(database, sets);
+        insertVolumes(database, volumes);
+        insertFolders(database, folders);
+        transaction.commit();
+    });
+}
+
+Result<std::vector<SetId>> Findings::setOrder(SetOrder order, const SetFilter& filter) const {
+    return guarded(catalogue_, [&] {
+        std::string sql = "SELECT s.id FROM copy_sets s WHERE 1";
+        if (filter.volume) {
+            sql += " AND EXISTS(SELECT 1 FROM holdings h WHERE h.state = 0 AND h.xxh3 = s.xxh3 AND h.volume = ?1)";
+        }
+        if (!filter.text.empty()) {
+            sql += " AND EXISTS(SELECT 1 FROM holdings h WHERE h.state = 0 AND h.xxh3 = s.xxh3 AND "
+                   "(CAST(h.path AS TEXT) LIKE ?2 OR h.title LIKE ?2 OR h.artist LIKE ?2 OR h.album LIKE ?2))";
+        }
+        if (filter.undecidedOnly) {
+            sql += " AND NOT EXISTS(SELECT 1 FROM set_decisions d WHERE d.xxh3 = s.xxh3)";
+        }
+        sql += order == SetOrder::mostBytes ? " ORDER BY s.reclaimable DESC, s.size DESC, s.id"
+                                            : " ORDER BY s.members DESC, s.reclaimable DESC, s.id";
+        SQLite::Statement ask(catalogue_.database(), sql);
+        if (filter.volume) {
+            ask.bind(1, *filter.volume);
+        }
+        if (!filter.text.empty()) {
+            ask.bind(2, "%" + filter.text + "%");
+        }
+        std::vector<SetId> ids;
+        while (ask.executeStep()) {
+            ids.push_back(ask.getColumn(0).getInt64());
+        }
+        return ids;
+    });
+}
+
+Result<std::vector<CopySet>> Findings::sets(std::span<const SetId> ids) const {
+    return guarded(catalogue_, [&] {
+        std::vector<CopySet> found;
+        found.reserve(ids.size());
+        SQLite::Statement ask(catalogue_.database(),
+                              std::string("SELECT ") + setColumns + " FROM copy_sets WHERE id = ?");
+        for (const auto id : ids) {
+            ask.bind(1, id);
+            if (ask.executeStep()) {
+                found.push_back(setFrom(ask));
+            }
+            ask.reset();
+        }
+        return found;
+    });
+}
+
+Result<std::optional<CopySet>> Findings::setOf(const Checksum128& checksum) const {
+    return guarded(catalogue_, [&]() -> std::optional<CopySet> {
+        SQLite::Statement ask(catalogue_.database(),
+                              std::string("SELECT ") + setColumns + " FROM copy_sets WHERE xxh3 = ?");
+        bindBytes(ask, 1, checksum);
+        return ask.executeStep() ? std::optional(setFrom(ask)) : std::nullopt;
+    });
+}
+
+Result<SetTotals> Findings::setTotals() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT count(*), coalesce(sum(reclaimable), 0) FROM copy_sets");
+        ask.executeStep();
+        return SetTotals{countAt(ask, 0), countAt(ask, 1)};
+    });
+}
+
+Result<std::vector<VolumeFigures>> Findings::volumeFigures() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(), "SELECT volume, holdings, bytes, duration, held_once, in_sets, "
+                                                     "missing, troubled FROM volume_figures");
+        std::vector<VolumeFigures> all;
+        while (ask.executeStep()) {
+            all.push_back({ask.getColumn(0).getInt64(), countAt(ask, 1), countAt(ask, 2),
+                           ask.getColumn(3).getDouble(), countAt(ask, 4), countAt(ask, 5), countAt(ask, 6),
+                           countAt(ask, 7)});
+        }
+        return all;
+    });
+}
+
+Result<std::vector<FolderFigures>> Findings::folderFigures(VolumeId volume, int depth) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT volume, path, depth, holdings, bytes, in_sets, missing, troubled FROM "
+                              "folder_figures WHERE volume = ? AND depth = ? ORDER BY path");
+        ask.bind(1, volume);
+        ask.bind(2, depth);
+        std::vector<FolderFigures> all;
+        while (ask.executeStep()) {
+            all.push_back({ask.getColumn(0).getInt64(), bytesOf(ask.getColumn(1)), ask.getColumn(2).getInt(),
+                           countAt(ask, 3), countAt(ask, 4), countAt(ask, 5), countAt(ask, 6), countAt(ask, 7)});
+        }
+        return all;
+    });
+}
+
+Result<std::vector<std::pair<VolumeId, double>>> Findings::durations() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT volume, sum(duration) FROM holdings WHERE state = 0 GROUP BY volume");
+        std::vector<std::pair<VolumeId, double>> all;
+        while (ask.executeStep()) {
+            all.emplace_back(ask.getColumn(0).getInt64(), ask.getColumn(1).getDouble());
+        }
+        return all;
+    });
+}
+
+Result<std::vector<SurveyError>> Findings::surveyErrors() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT path, sentence FROM survey_errors ORDER BY volume, path");
+        std::vector<SurveyError> errors;
+        while (ask.executeStep()) {
+            errors.push_back({bytesOf(ask.getColumn(0)), ask.getColumn(1).getString()});
+        }
+        return errors;
+    });
+}
+
+Result<std::vector<SurveyChange>> Findings::surveyChanges() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT volume, holding, kind, path_before FROM survey_changes ORDER BY kind, id");
+        std::vector<SurveyChange> changes;
+        while (ask.executeStep()) {
+            changes.push_back({ask.getColumn(0).getInt64(), ask.getColumn(1).getInt64(),
+                               ask.getColumn(2).getString(), bytesOf(ask.getColumn(3))});
+        }
+        return changes;
+    });
+}
+
+Result<SetDecision> Findings::decisionOn(const Checksum128& checksum) const {
+    return guarded(catalogue_, [&] {
+        SetDecision decision;
+        SQLite::Statement ask(catalogue_.database(), "SELECT keeper, left_alone FROM set_decisions WHERE xxh3 = ?");
+        bindBytes(ask, 1, checksum);
+        if (ask.executeStep()) {
+            if (!ask.getColumn(0).isNull()) {
+                decision.keeper = ask.getColumn(0).getInt64();
+            }
+            decision.leftAlone = ask.getColumn(1).getInt() != 0;
+        }
+        SQLite::Statement waiting(catalogue_.database(),
+                                  "SELECT count(*) FROM holdings h JOIN docket d ON d.holding = h.id WHERE h.state = 0 "
+                                  "AND h.xxh3 = ? AND d.kind = 'retire'");
+        bindBytes(waiting, 1, checksum);
+        waiting.executeStep();
+        decision.onDocket = countAt(waiting, 0);
+        return decision;
+    });
+}
+
+Outcome Findings::decide(const Checksum128& checksum, std::optional<HoldingId> keeper, bool leftAlone) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement write(catalogue_.database(),
+                                "INSERT OR REPLACE INTO set_decisions(xxh3, keeper, left_alone) VALUES(?,?,?)");
+        bindBytes(write, 1, checksum);
+        if (keeper) {
+            write.bind(2, *keeper);
+        } else {
+            write.bind(2);
+        }
+        write.bind(3, leftAlone ? 1 : 0);
+        write.exec();
+    });
+}
+
+Outcome Findings::forgetDecision(const Checksum128& checksum) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement erase(catalogue_.database(), "DELETE FROM set_decisions WHERE xxh3 = ?");
+        bindBytes(erase, 1, checksum);
+        erase.exec();
+    });
+}
+
+} // namespace sober

@@ -1,0 +1,74 @@
+#include "core/catalogue/guarded.h"
+
+#include "core/base/text.h"
+
+#include <sqlite3.h>
+
+#include <algorithm>
+
+namespace sober {
+
+Error errorOf(const SQLite::Exception& exception, const BytePath& cataloguePath) {
+    const auto name = displayPath(cataloguePath);
+    switch (exception.getErrorCode()) {
+    case SQLITE_FULL:
+        return {Cause::full, cataloguePath,
+                "The catalogue " + name +
+                    " could not be written: no space is left on its disk. What was recorded before stays."};
+    case SQLITE_IOERR:
+        return {Cause::unreadable, cataloguePath,
+                "The catalogue " + name +
+                    " could not be read or written: its disk refused. What was recorded before stays."};
+    case SQLITE_CORRUPT:
+    case SQLITE_NOTADB:
+        return {Cause::damaged, cataloguePath,
+                "The catalogue " + name +
+                    " is damaged. It was left as it is; put back a copy of it or begin a new one."};
+    case SQLITE_BUSY:
+    case SQLITE_LOCKED:
+        return {Cause::busy, cataloguePath, "The catalogue " + name + " is in use by another program."};
+    case SQLITE_INTERRUPT:
+        return {Cause::interrupted, cataloguePath, "The question to the catalogue was withdrawn."};
+    case SQLITE_READONLY:
+    case SQLITE_PERM:
+        return {Cause::notPermitted, cataloguePath, "The catalogue " + name + " may not be written to."};
+    case SQLITE_CANTOPEN:
+        return {Cause::notPermitted, cataloguePath,
+                "The catalogue " + name + " cannot be opened or made there."};
+    default:
+        return {Cause::unreadable, cataloguePath,
+                "The catalogue " + name + " could not do what was asked (" + exception.getErrorStr() + ")."};
+    }
+}
+
+void bindBytes(SQLite::Statement& statement, int index, std::string_view bytes) {
+    // A null data pointer would bind NULL.
+    statement.bind(index, bytes.empty() ? static_cast<const void*>("") : bytes.data(),
+                   static_cast<int>(bytes.size()));
+}
+
+void bindBytes(SQLite::Statement& statement, int index, const Checksum128& checksum) {
+    statement.bind(index, checksum.bytes.data(), static_cast<int>(checksum.bytes.size()));
+}
+
+BytePath bytesOf(const SQLite::Column& column) {
+    return {static_cast<const char*>(column.getBlob()), static_cast<std::size_t>(column.getBytes())};
+}
+
+Checksum128 checksumOf(const SQLite::Column& column) {
+    Checksum128 checksum;
+    const auto* data = static_cast<const std::uint8_t*>(column.getBlob());
+    std::copy_n(data, std::min<std::size_t>(checksum.bytes.size(), static_cast<std::size_t>(column.getBytes())),
+                checksum.bytes.begin());
+    return checksum;
+}
+
+std::string placeholders(std::size_t count) {
+    std::string list;
+    for (std::size_t i = 0; i < count; ++i) {
+        list += i == 0 ? "?" : ",?";
+    }
+    return list;
+}
+
+} // namespace sober

@@ -1,0 +1,52 @@
+#pragma once
+
+#include "core/base/result.h"
+#include "core/catalogue/catalogue.h"
+#include "core/evidence/checksums.h"
+
+#include <SQLiteCpp/SQLiteCpp.h>
+#include <type_traits>
+
+namespace sober {
+
+/// What SQLite's refusal means for a person. Never lets SQL text through.
+Error errorOf(const SQLite::Exception& exception, const BytePath& cataloguePath);
+
+/// Runs `work` and turns what SQLiteCpp throws into an Error, so that nothing is thrown past the
+/// catalogue. `work` may return void, a value or a Result.
+template <typename Work>
+auto guarded(const Catalogue& catalogue, Work work) {
+    using Value = std::invoke_result_t<Work>;
+    if constexpr (std::is_void_v<Value>) {
+        try {
+            work();
+            return done();
+        } catch (const SQLite::Exception& exception) {
+            return Outcome(errorOf(exception, catalogue.path()));
+        }
+    } else if constexpr (requires(Value value) { value.error(); }) {
+        try {
+            return work();
+        } catch (const SQLite::Exception& exception) {
+            return Value(errorOf(exception, catalogue.path()));
+        }
+    } else {
+        try {
+            return Result<Value>(work());
+        } catch (const SQLite::Exception& exception) {
+            return Result<Value>(errorOf(exception, catalogue.path()));
+        }
+    }
+}
+
+/// Binds a path or checksum as bytes; an empty one as an empty blob, not as NULL.
+void bindBytes(SQLite::Statement& statement, int index, std::string_view bytes);
+void bindBytes(SQLite::Statement& statement, int index, const Checksum128& checksum);
+
+BytePath bytesOf(const SQLite::Column& column);
+Checksum128 checksumOf(const SQLite::Column& column);
+
+/// "?,?,?" for `count` values.
+std::string placeholders(std::size_t count);
+
+} // namespace sober

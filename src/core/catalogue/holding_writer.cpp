@@ -1,0 +1,280 @@
+#include "core/catalogue/holding_writer.h"
+
+#include "core/catalogue/guarded.h"
+
+namespace sober {
+
+Result<std::vector<RememberedFile>> rememberedFiles(const Catalogue& catalogue, VolumeId volume) {
+    return guarded(catalogue, [&] {
+        std::vector<RememberedFile> files;
+        SQLite::Statement holdings(catalogue.database(),
+                                   "SELECT id, path, state, size, mtime, ctime, inode FROM holdings INDEXED BY "
+                                   "holdings_walk WHERE volume = ? AND state < 3");
+        holdings.bind(1, volume);
+        while (holdings.executeStep()) {
+            files.push_back({holdings.getColumn(0).getInt64(), bytesOf(holdings.getColumn(1)),
+                             static_cast<HoldingState>(holdings.getColumn(2).getInt()),
+                             static_cast<std::uint64_t>(holdings.getColumn(3).getInt64()),
+                             holdings.getColumn(4).getInt64(), holdings.getColumn(5).getInt64(),
+                             static_cast<std::uint64_t>(holdings.getColumn(6).getInt64()),
+                             {}});
+        }
+        SQLite::Statement others(catalogue.database(),
+                                 "SELECT path, size, mtime, ctime, inode, sentence FROM passed_over WHERE volume = ?");
+        others.bind(1, volume);
+        while (others.executeStep()) {
+            files.push_back({0, bytesOf(others.getColumn(0)), HoldingState::present,
+                             static_cast<std::uint64_t>(others.getColumn(1).getInt64()),
+                             others.getColumn(2).getInt64(), others.getColumn(3).getInt64(),
+                             static_cast<std::uint64_t>(others.getColumn(4).getInt64()),
+                             others.getColumn(5).getString()});
+        }
+        return files;
+    });
+}
+
+Result<std::unordered_map<HoldingId, Checksum128>> checksumsOf(const Catalogue& catalogue,
+                                                               std::span<const HoldingId> ids) {
+    return guarded(catalogue, [&] {
+        std::unordered_map<HoldingId, Checksum128> checksums;
+        SQLite::Statement ask(catalogue.database(), "SELECT xxh3 FROM holdings WHERE id = ?");
+        for (const auto id : ids) {
+            ask.bind(1, id);
+            if (ask.executeStep()) {
+                checksums.emplace(id, checksumOf(ask.getColumn(0)));
+            }
+            ask.reset();
+        }
+        return checksums;
+    });
+}
+
+struct HoldingWriter::State {
+    State(Catalogue& openCatalogue, VolumeId surveyed, Nanoseconds time)
+        : catalogue(openCatalogue), volume(surveyed), surveyTime(time) {}
+
+    SQLite::Statement& prepared(std::unique_ptr<SQLite::Statement>& slot, const char* sql) {
+        if (!slot) {
+            slot = std::make_unique<SQLite::Statement>(catalogue.database(), sql);
+        }
+        slot->reset();
+        return *slot;
+    }
+
+    Catalogue& catalogue;
+    VolumeId volume;
+    Nanoseconds surveyTime;
+    std::optional<Error> failure;
+    std::unique_ptr<SQLite::Transaction> transaction;
+    std::unique_ptr<SQLite::Statement> insert, rewrite, restamp, missing, blocks, passOver, forget, error, change;
+
+    void note(HoldingId id, std::string_view kind, const BytePath& pathBefore) {
+        if (kind.empty()) {
+            return;
+        }
+        auto& statement = prepared(
+            change, "INSERT INTO survey_changes(volume, holding, kind, path_before) VALUES(?,?,?,?)");
+        statement.bind(1, volume);
+        statement.bind(2, id);
+        statement.bind(3, std::string(kind));
+        bindBytes(statement, 4, pathBefore);
+        statement.exec();
+    }
+
+    void writeBlocks(HoldingId id, const FileChecksums& checksums) {
+        std::string all;
+        for (const auto& block : checksums.blocks) {
+            all.append(reinterpret_cast<const char*>(block.bytes.data()), block.bytes.size());
+        }
+        auto& statement = prepared(blocks, "INSERT OR REPLACE INTO blocks(holding, xxh3) VALUES(?,?)");
+        statement.bind(1, id);
+        bindBytes(statement, 2, all);
+        statement.exec();
+    }
+
+    /// Binds what a FileRecord holds from parameter 1 on; returns the next free index.
+    static int bindRecord(SQLite::Statement& statement, const FileRecord& record) {
+        int at = 1;
+        statement.bind(at++, static_cast<std::int64_t>(record.stamp.size));
+        statement.bind(at++, record.stamp.mtime);
+        statement.bind(at++, record.stamp.ctime);
+        statement.bind(at++, static_cast<std::int64_t>(record.stamp.inode));
+        statement.bind(at++, static_cast<std::int64_t>(record.stamp.links));
+        bindBytes(statement, at++, record.checksums.file);
+        if (record.checksums.sha256) {
+            statement.bind(at, record.checksums.sha256->data(),
+                           static_cast<int>(record.checksums.sha256->size()));
+        } else {
+            statement.bind(at);
+        }
+        ++at;
+        statement.bind(at++, record.problem.empty() ? 0 : 1);
+        statement.bind(at++, record.problem);
+        statement.bind(at++, record.claims.container);
+        statement.bind(at++, record.claims.codec);
+        statement.bind(at++, record.claims.lossless ? 1 : 0);
+        statement.bind(at++, record.claims.bitrate);
+        statement.bind(at++, record.claims.sampleRate);
+        statement.bind(at++, record.claims.channels);
+        statement.bind(at++, record.claims.bitDepth);
+        statement.bind(at++, record.claims.duration);
+        statement.bind(at++, record.tags.title);
+        statement.bind(at++, record.tags.artist);
+        statement.bind(at++, record.tags.album);
+        statement.bind(at++, record.tags.track);
+        statement.bind(at++, record.tags.date);
+        return at;
+    }
+};
+
+HoldingWriter::HoldingWriter(Catalogue& catalogue, VolumeId volume, Nanoseconds surveyTime)
+    : state_(std::make_unique<State>(catalogue, volume, surveyTime)) {}
+HoldingWriter::~HoldingWriter() = default;
+
+bool HoldingWriter::failed() const { return state_->failure.has_value(); }
+
+/// Runs `work` within the open transaction, unless something failed before.
+template <typename Work>
+void HoldingWriter::attempt(Work work) {
+    if (state_->failure) {
+        return;
+    }
+    const auto outcome = guarded(state_->catalogue, [&] {
+        if (!state_->transaction) {
+            state_->transaction = std::make_unique<SQLite::Transaction>(state_->catalogue.database());
+            state_->catalogue.database().exec("UPDATE freshness SET findings_stale = 1");
+        }
+        work(*state_);
+    });
+    if (!outcome) {
+        state_->failure = outcome.error();
+        guarded(state_->catalogue, [&] { state_->transaction.reset(); }).ok();
+    }
+}
+
+void HoldingWriter::beginSurvey() {
+    attempt([](State& state) {
+        for (const char* sql : {"DELETE FROM survey_errors WHERE volume = ?",
+                                "DELETE FROM survey_changes WHERE volume = ?"}) {
+            SQLite::Statement clear(state.catalogue.database(), sql);
+            clear.bind(1, state.volume);
+            clear.exec();
+        }
+    });
+}
+
+HoldingId HoldingWriter::add(const BytePath& path, const FileRecord& record, bool noteChange) {
+    HoldingId id = 0;
+    attempt([&](State& state) {
+        auto& insert = state.prepared(
+            state.insert,
+            "INSERT INTO holdings(size, mtime, ctime, inode, links, xxh3, sha256, troubled, problem, container, "
+            "codec, lossless, bitrate, sample_rate, channels, bit_depth, duration, title, artist, album, track, "
+            "date, volume, path, state, first_seen) "
+            "VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,0,?)");
+        int at = State::bindRecord(insert, record);
+        insert.bind(at++, state.volume);
+        bindBytes(insert, at++, path);
+        insert.bind(at++, state.surveyTime);
+        insert.exec();
+        id = state.catalogue.database().getLastInsertRowid();
+        state.writeBlocks(id, record.checksums);
+        if (noteChange) {
+            state.note(id, "added", {});
+        }
+    });
+    return id;
+}
+
+void HoldingWriter::rewrite(HoldingId id, const FileRecord& record, std::string_view change,
+                            const BytePath& pathBefore) {
+    attempt([&](State& state) {
+        auto& statement = state.prepared(
+            state.rewrite,
+            "UPDATE holdings SET size=?, mtime=?, ctime=?, inode=?, links=?, xxh3=?, sha256=?, troubled=?, "
+            "problem=?, container=?, codec=?, lossless=?, bitrate=?, sample_rate=?, channels=?, bit_depth=?, "
+            "duration=?, title=?, artist=?, album=?, track=?, date=?, state=0, last_seen=0 WHERE id=?");
+        const int at = State::bindRecord(statement, record);
+        statement.bind(at, id);
+        statement.exec();
+        state.writeBlocks(id, record.checksums);
+        state.note(id, change, pathBefore);
+    });
+}
+
+void HoldingWriter::restamp(HoldingId id, const BytePath& path, const FileStamp& stamp, std::string_view change,
+                            const BytePath& pathBefore) {
+    attempt([&](State& state) {
+        auto& statement =
+            state.prepared(state.restamp, "UPDATE holdings SET path=?, mtime=?, ctime=?, inode=?, links=?, state=0, "
+                                          "last_seen=0 WHERE id=?");
+        bindBytes(statement, 1, path);
+        statement.bind(2, stamp.mtime);
+        statement.bind(3, stamp.ctime);
+        statement.bind(4, static_cast<std::int64_t>(stamp.inode));
+        statement.bind(5, static_cast<std::int64_t>(stamp.links));
+        statement.bind(6, id);
+        statement.exec();
+        state.note(id, change, pathBefore);
+    });
+}
+
+void HoldingWriter::markMissing(HoldingId id, const BytePath& path, Nanoseconds lastSeen) {
+    attempt([&](State& state) {
+        auto& statement =
+            state.prepared(state.missing, "UPDATE holdings SET state=1, last_seen=? WHERE id=? AND state=0");
+        statement.bind(1, lastSeen);
+        statement.bind(2, id);
+        statement.exec();
+        state.note(id, "missing", path);
+    });
+}
+
+void HoldingWriter::passOver(const BytePath& path, const FileStamp& stamp, const std::string& sentence) {
+    attempt([&](State& state) {
+        auto& statement = state.prepared(
+            state.passOver, "INSERT OR REPLACE INTO passed_over(volume, path, size, mtime, ctime, inode, sentence) "
+                            "VALUES(?,?,?,?,?,?,?)");
+        statement.bind(1, state.volume);
+        bindBytes(statement, 2, path);
+        statement.bind(3, static_cast<std::int64_t>(stamp.size));
+        statement.bind(4, stamp.mtime);
+        statement.bind(5, stamp.ctime);
+        statement.bind(6, static_cast<std::int64_t>(stamp.inode));
+        statement.bind(7, sentence);
+        statement.exec();
+    });
+}
+
+void HoldingWriter::forgetPassedOver(const BytePath& path) {
+    attempt([&](State& state) {
+        auto& statement = state.prepared(state.forget, "DELETE FROM passed_over WHERE volume=? AND path=?");
+        statement.bind(1, state.volume);
+        bindBytes(statement, 2, path);
+        statement.exec();
+    });
+}
+
+void HoldingWriter::noteError(const SurveyError& error) {
+    attempt([&](State& state) {
+        auto& statement =
+            state.prepared(state.error, "INSERT INTO survey_errors(volume, path, sentence) VALUES(?,?,?)");
+        statement.bind(1, state.volume);
+        bindBytes(statement, 2, error.path);
+        statement.bind(3, error.sentence);
+        statement.exec();
+    });
+}
+
+Outcome HoldingWriter::commit() {
+    if (!state_->failure && state_->transaction) {
+        const auto outcome = guarded(state_->catalogue, [&] { state_->transaction->commit(); });
+        if (!outcome) {
+            state_->failure = outcome.error();
+        }
+        guarded(state_->catalogue, [&] { state_->transaction.reset(); }).ok();
+    }
+    return state_->failure ? Outcome(*state_->failure) : done();
+}
+
+} // namespace sober

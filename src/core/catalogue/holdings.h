@@ -1,0 +1,69 @@
+#pragma once
+
+#include "core/catalogue/catalogue.h"
+#include "core/catalogue/records.h"
+
+#include <functional>
+#include <span>
+
+namespace sober {
+
+/// What the audit needs of each holding, in as few bytes as that takes.
+struct HoldingOutline {
+    HoldingId id;
+    VolumeId volume;
+    BytePath path;
+    HoldingState state;
+    std::uint64_t size;
+    bool troubled;
+};
+
+/// One holding of those whose content more than one present holding carries.
+struct Duplicated {
+    HoldingId id;
+    VolumeId volume;
+    Checksum128 checksum;
+    std::uint64_t size;
+    std::uint64_t inode;
+    std::uint64_t links;
+};
+
+/// A missing holding's remembered folder and, where present holdings have the same content, the
+/// place of one of them.
+struct MissingFolder {
+    VolumeId volume;
+    BytePath folder;
+    std::optional<VolumeId> foundVolume;
+    BytePath foundFolder;
+    std::uint64_t count;
+};
+
+/// Reads about holdings. Writing is for HoldingWriter (survey) and the ledger (remedy).
+class Holdings {
+  public:
+    explicit Holdings(const Catalogue& catalogue) : catalogue_(catalogue) {}
+
+    /// Those with these ids, in the order of `ids`; ids that do not exist are left out.
+    Result<std::vector<Holding>> byIds(std::span<const HoldingId> ids) const;
+    /// The holding at a place, retired ones left out.
+    Result<std::optional<Holding>> at(VolumeId volume, const BytePath& path) const;
+    /// Present holdings with this content, by volume and path.
+    Result<std::vector<Holding>> carrying(const Checksum128& checksum) const;
+    /// Missing holdings by volume and path; `filter` keeps those whose path holds it (ASCII case
+    /// ignored), "" keeps all.
+    Result<std::vector<HoldingId>> missing(const std::string& filter = {}) const;
+    /// Where the missing were and where their content is now, most first.
+    Result<std::vector<MissingFolder>> missingFolders() const;
+    /// Up to `limit` present holdings of a volume, spread over its ids.
+    Result<std::vector<Holding>> sample(VolumeId volume, int limit) const;
+
+    /// Every present or missing holding by volume and path.
+    Outcome eachOutline(const std::function<void(const HoldingOutline&)>& visit) const;
+    /// Every present holding whose content is present more than once, grouped by checksum.
+    Outcome eachDuplicated(const std::function<void(const Duplicated&)>& visit) const;
+
+  private:
+    const Catalogue& catalogue_;
+};
+
+} // namespace sober

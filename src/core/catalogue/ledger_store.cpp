@@ -1,0 +1,194 @@
+#include "core/catalogue/ledger_store.h"
+
+#include "core/catalogue/guarded.h"
+
+namespace sober {
+namespace {
+
+constexpr const char* entrySelect =
+    "SELECT l.id, l.time, l.ended, l.kind, l.summary, l.undoes, count(a.id), total(a.step = 2), total(a.step = 5), "
+    "total(a.step = 0), total(CASE WHEN a.step IN (2, 5) THEN a.size ELSE 0 END) FROM ledger l LEFT JOIN "
+    "ledger_actions a ON a.entry = l.id ";
+
+LedgerEntry entryFrom(SQLite::Statement& row) {
+    LedgerEntry entry;
+    entry.id = row.getColumn(0).getInt64();
+    entry.time = row.getColumn(1).getInt64();
+    entry.ended = row.getColumn(2).getInt64();
+    entry.kind = row.getColumn(3).getString();
+    entry.summary = row.getColumn(4).getString();
+    if (!row.getColumn(5).isNull()) {
+        entry.undoes = row.getColumn(5).getInt64();
+    }
+    entry.actions = static_cast<std::uint64_t>(row.getColumn(6).getInt64());
+    entry.carriedOut = static_cast<std::uint64_t>(row.getColumn(7).getInt64());
+    entry.undone = static_cast<std::uint64_t>(row.getColumn(8).getInt64());
+    entry.refused = static_cast<std::uint64_t>(row.getColumn(9).getInt64());
+    entry.bytes = static_cast<std::uint64_t>(row.getColumn(10).getInt64());
+    return entry;
+}
+
+std::vector<LedgerEntry> entriesFrom(SQLite::Statement& ask) {
+    std::vector<LedgerEntry> entries;
+    while (ask.executeStep()) {
+        entries.push_back(entryFrom(ask));
+    }
+    return entries;
+}
+
+std::vector<LedgerAction> actionsFrom(SQLite::Statement& ask) {
+    std::vector<LedgerAction> actions;
+    while (ask.executeStep()) {
+        actions.push_back({ask.getColumn(0).getInt64(), ask.getColumn(1).getInt64(), ask.getColumn(2).getString(),
+                           ask.getColumn(3).getInt64(), bytesOf(ask.getColumn(4)), bytesOf(ask.getColumn(5)),
+                           bytesOf(ask.getColumn(6)), static_cast<std::uint64_t>(ask.getColumn(7).getInt64()),
+                           checksumOf(ask.getColumn(8)), static_cast<ActionStep>(ask.getColumn(9).getInt()),
+                           ask.getColumn(10).getString()});
+    }
+    return actions;
+}
+
+constexpr const char* actionSelect =
+    "SELECT id, entry, kind, holding, place, aside, note, size, xxh3, step, sentence FROM ledger_actions ";
+
+void markStep(SQLite::Database& database, const LedgerAction& action, ActionStep step,
+              const std::string& sentence) {
+    SQLite::Statement write(database, "UPDATE ledger_actions SET step = ?, sentence = ? WHERE id = ?");
+    write.bind(1, static_cast<int>(step));
+    write.bind(2, sentence);
+    write.bind(3, action.id);
+    write.exec();
+}
+
+} // namespace
+
+Result<EntryId> LedgerStore::open(const std::string& kind, const std::string& summary,
+                                  std::optional<EntryId> undoes) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement write(catalogue_.database(),
+                                "INSERT INTO ledger(time, kind, summary, undoes) VALUES(?,?,?,?)");
+        write.bind(1, timeNow());
+        write.bind(2, kind);
+        write.bind(3, summary);
+        if (undoes) {
+            write.bind(4, *undoes);
+        } else {
+            write.bind(4);
+        }
+        write.exec();
+        return EntryId{catalogue_.database().getLastInsertRowid()};
+    });
+}
+
+Outcome LedgerStore::close(EntryId entry, const std::string& summary) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement write(catalogue_.database(), "UPDATE ledger SET ended = ?, summary = ? WHERE id = ?");
+        write.bind(1, timeNow());
+        write.bind(2, summary);
+        write.bind(3, entry);
+        write.exec();
+    });
+}
+
+Result<LedgerAction> LedgerStore::start(LedgerAction action) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement write(catalogue_.database(),
+                                "INSERT INTO ledger_actions(entry, kind, holding, place, aside, note, size, xxh3, step, "
+                                "sentence) VALUES(?,?,?,?,?,?,?,?,?,?)");
+        write.bind(1, action.entry);
+        write.bind(2, action.kind);
+        write.bind(3, action.holding);
+        bindBytes(write, 4, action.place);
+        bindBytes(write, 5, action.aside);
+        bindBytes(write, 6, action.note);
+        write.bind(7, static_cast<std::int64_t>(action.size));
+        bindBytes(write, 8, action.checksum);
+        write.bind(9, static_cast<int>(action.step));
+        write.bind(10, action.sentence);
+        write.exec();
+        action.id = catalogue_.database().getLastInsertRowid();
+        return action;
+    });
+}
+
+Outcome LedgerStore::replan(const LedgerAction& action) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement write(catalogue_.database(), "UPDATE ledger_actions SET aside = ?, note = ? WHERE id = ?");
+        bindBytes(write, 1, action.aside);
+        bindBytes(write, 2, action.note);
+        write.bind(3, action.id);
+        write.exec();
+    });
+}
+
+Outcome LedgerStore::finish(const LedgerAction& action, ActionStep step, HoldingState holdingState) const {
+    return guarded(catalogue_, [&] {
+        auto& database = catalogue_.database();
+        SQLite::Transaction transaction(database);
+        markStep(database, action, step, {});
+        if (holdingState == HoldingState::present) {
+            // A later holding that came and went at the same place gives it back.
+            SQLite::Statement yield(database, "UPDATE holdings SET state = 3 WHERE state IN (1, 2) AND id <> ?1 AND "
+                                              "(volume, path) = (SELECT volume, path FROM holdings WHERE id = ?1)");
+            yield.bind(1, action.holding);
+            yield.exec();
+        }
+        SQLite::Statement state(database, "UPDATE holdings SET state = ?, last_seen = CASE WHEN ? = 0 THEN 0 ELSE "
+                                          "max(last_seen, CASE WHEN state = 0 THEN ? ELSE 0 END) END WHERE id = ?");
+        state.bind(1, static_cast<int>(holdingState));
+        state.bind(2, static_cast<int>(holdingState));
+        state.bind(3, timeNow());
+        state.bind(4, action.holding);
+        state.exec();
+        SQLite::Statement erase(database, "DELETE FROM docket WHERE holding = ?");
+        erase.bind(1, action.holding);
+        erase.exec();
+        database.exec("UPDATE freshness SET findings_stale = 1");
+        transaction.commit();
+    });
+}
+
+Outcome LedgerStore::mark(const LedgerAction& action, ActionStep step, const std::string& sentence) const {
+    return guarded(catalogue_, [&] { markStep(catalogue_.database(), action, step, sentence); });
+}
+
+Result<std::vector<LedgerEntry>> LedgerStore::entries() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              std::string(entrySelect) + "GROUP BY l.id ORDER BY l.id DESC");
+        return entriesFrom(ask);
+    });
+}
+
+Result<std::optional<LedgerEntry>> LedgerStore::entry(EntryId id) const {
+    return guarded(catalogue_, [&]() -> std::optional<LedgerEntry> {
+        SQLite::Statement ask(catalogue_.database(), std::string(entrySelect) + "WHERE l.id = ? GROUP BY l.id");
+        ask.bind(1, id);
+        return ask.executeStep() ? std::optional(entryFrom(ask)) : std::nullopt;
+    });
+}
+
+Result<std::vector<LedgerAction>> LedgerStore::actionsOf(EntryId entry) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(), std::string(actionSelect) + "WHERE entry = ? ORDER BY id");
+        ask.bind(1, entry);
+        return actionsFrom(ask);
+    });
+}
+
+Result<std::vector<LedgerAction>> LedgerStore::unfinished() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(), std::string(actionSelect) + "WHERE step IN (1, 4) ORDER BY id");
+        return actionsFrom(ask);
+    });
+}
+
+Result<std::vector<LedgerEntry>> LedgerStore::unclosed() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              std::string(entrySelect) + "WHERE l.ended = 0 GROUP BY l.id ORDER BY l.id");
+        return entriesFrom(ask);
+    });
+}
+
+} // namespace sober

@@ -1,0 +1,166 @@
+#include "core/catalogue/schema.h"
+
+#include <array>
+
+namespace sober {
+namespace {
+
+constexpr const char* firstStep = R"sql(
+CREATE TABLE volumes(
+  id INTEGER PRIMARY KEY,
+  label TEXT NOT NULL UNIQUE,
+  root BLOB NOT NULL,
+  filesystem TEXT NOT NULL,
+  within BLOB NOT NULL,
+  root_inode INTEGER NOT NULL,
+  filesystem_type TEXT NOT NULL,
+  leave_hidden INTEGER NOT NULL DEFAULT 0,
+  leave_patterns TEXT NOT NULL DEFAULT '',
+  min_size INTEGER NOT NULL DEFAULT 0,
+  max_size INTEGER NOT NULL DEFAULT 0,
+  max_depth INTEGER NOT NULL DEFAULT 0,
+  follow_links INTEGER NOT NULL DEFAULT 0,
+  effort INTEGER NOT NULL DEFAULT 0,
+  at_hand INTEGER NOT NULL DEFAULT 1,
+  capacity INTEGER NOT NULL DEFAULT 0,
+  available INTEGER NOT NULL DEFAULT 0,
+  surveyed_at INTEGER NOT NULL DEFAULT 0);
+
+CREATE TABLE holdings(
+  id INTEGER PRIMARY KEY,
+  volume INTEGER NOT NULL REFERENCES volumes(id),
+  path BLOB NOT NULL,
+  state INTEGER NOT NULL,
+  size INTEGER NOT NULL,
+  mtime INTEGER NOT NULL,
+  ctime INTEGER NOT NULL,
+  inode INTEGER NOT NULL,
+  links INTEGER NOT NULL,
+  xxh3 BLOB NOT NULL,
+  sha256 BLOB,
+  troubled INTEGER NOT NULL,
+  problem TEXT NOT NULL DEFAULT '',
+  container TEXT NOT NULL DEFAULT '',
+  codec TEXT NOT NULL DEFAULT '',
+  lossless INTEGER NOT NULL DEFAULT 0,
+  bitrate INTEGER NOT NULL DEFAULT 0,
+  sample_rate INTEGER NOT NULL DEFAULT 0,
+  channels INTEGER NOT NULL DEFAULT 0,
+  bit_depth INTEGER NOT NULL DEFAULT 0,
+  duration REAL NOT NULL DEFAULT 0,
+  title TEXT NOT NULL DEFAULT '',
+  artist TEXT NOT NULL DEFAULT '',
+  album TEXT NOT NULL DEFAULT '',
+  track TEXT NOT NULL DEFAULT '',
+  date TEXT NOT NULL DEFAULT '',
+  first_seen INTEGER NOT NULL,
+  last_seen INTEGER NOT NULL DEFAULT 0);
+CREATE UNIQUE INDEX holdings_place ON holdings(volume, path) WHERE state < 3;
+CREATE INDEX holdings_walk ON holdings(volume, path, state, size, mtime, ctime, inode, troubled);
+CREATE INDEX holdings_content ON holdings(state, xxh3, volume, size, inode, links);
+CREATE INDEX holdings_gone ON holdings(volume, path) WHERE state = 1;
+
+CREATE TABLE blocks(holding INTEGER PRIMARY KEY REFERENCES holdings(id), xxh3 BLOB NOT NULL);
+
+CREATE TABLE passed_over(
+  volume INTEGER NOT NULL REFERENCES volumes(id),
+  path BLOB NOT NULL,
+  size INTEGER NOT NULL,
+  mtime INTEGER NOT NULL,
+  ctime INTEGER NOT NULL,
+  inode INTEGER NOT NULL,
+  sentence TEXT NOT NULL,
+  PRIMARY KEY(volume, path)) WITHOUT ROWID;
+
+CREATE TABLE survey_errors(
+  id INTEGER PRIMARY KEY,
+  volume INTEGER NOT NULL REFERENCES volumes(id),
+  path BLOB NOT NULL,
+  sentence TEXT NOT NULL);
+CREATE INDEX survey_errors_volume ON survey_errors(volume);
+
+CREATE TABLE survey_changes(
+  id INTEGER PRIMARY KEY,
+  volume INTEGER NOT NULL REFERENCES volumes(id),
+  holding INTEGER NOT NULL REFERENCES holdings(id),
+  kind TEXT NOT NULL,
+  path_before BLOB NOT NULL);
+CREATE INDEX survey_changes_volume ON survey_changes(volume, kind);
+
+CREATE TABLE copy_sets(
+  id INTEGER PRIMARY KEY,
+  xxh3 BLOB NOT NULL UNIQUE,
+  size INTEGER NOT NULL,
+  members INTEGER NOT NULL,
+  files INTEGER NOT NULL,
+  volumes INTEGER NOT NULL,
+  reclaimable INTEGER NOT NULL);
+CREATE INDEX copy_sets_order ON copy_sets(reclaimable DESC, size DESC, id);
+
+CREATE TABLE volume_figures(
+  volume INTEGER PRIMARY KEY REFERENCES volumes(id),
+  holdings INTEGER NOT NULL,
+  bytes INTEGER NOT NULL,
+  duration REAL NOT NULL,
+  held_once INTEGER NOT NULL,
+  in_sets INTEGER NOT NULL,
+  missing INTEGER NOT NULL,
+  troubled INTEGER NOT NULL);
+
+CREATE TABLE folder_figures(
+  volume INTEGER NOT NULL REFERENCES volumes(id),
+  path BLOB NOT NULL,
+  depth INTEGER NOT NULL,
+  holdings INTEGER NOT NULL,
+  bytes INTEGER NOT NULL,
+  in_sets INTEGER NOT NULL,
+  missing INTEGER NOT NULL,
+  troubled INTEGER NOT NULL,
+  PRIMARY KEY(volume, depth, path)) WITHOUT ROWID;
+
+CREATE TABLE freshness(one INTEGER PRIMARY KEY CHECK(one = 1), findings_stale INTEGER NOT NULL);
+INSERT INTO freshness VALUES(1, 0);
+
+CREATE TABLE set_decisions(
+  xxh3 BLOB PRIMARY KEY,
+  keeper INTEGER REFERENCES holdings(id),
+  left_alone INTEGER NOT NULL) WITHOUT ROWID;
+
+CREATE TABLE docket(
+  id INTEGER PRIMARY KEY AUTOINCREMENT,
+  kind TEXT NOT NULL,
+  holding INTEGER NOT NULL UNIQUE REFERENCES holdings(id),
+  reason TEXT NOT NULL,
+  added INTEGER NOT NULL);
+
+CREATE TABLE ledger(
+  id INTEGER PRIMARY KEY AUTOINCREMENT,
+  time INTEGER NOT NULL,
+  ended INTEGER NOT NULL DEFAULT 0,
+  kind TEXT NOT NULL,
+  summary TEXT NOT NULL,
+  undoes INTEGER REFERENCES ledger(id));
+
+CREATE TABLE ledger_actions(
+  id INTEGER PRIMARY KEY AUTOINCREMENT,
+  entry INTEGER NOT NULL REFERENCES ledger(id),
+  kind TEXT NOT NULL,
+  holding INTEGER NOT NULL REFERENCES holdings(id),
+  place BLOB NOT NULL,
+  aside BLOB NOT NULL,
+  note BLOB NOT NULL,
+  size INTEGER NOT NULL,
+  xxh3 BLOB NOT NULL,
+  step INTEGER NOT NULL,
+  sentence TEXT NOT NULL DEFAULT '');
+CREATE INDEX ledger_actions_entry ON ledger_actions(entry);
+CREATE INDEX ledger_actions_open ON ledger_actions(step) WHERE step IN (1, 4);
+)sql";
+
+constexpr std::array<const char*, 1> steps{firstStep};
+
+} // namespace
+
+std::span<const char* const> schemaSteps() { return steps; }
+
+} // namespace sober

@@ -1,0 +1,123 @@
+#include "core/catalogue/volumes.h"
+
+#include "core/catalogue/guarded.h"
+
+namespace sober {
+namespace {
+
+std::string joinedLines(const std::vector<std::string>& lines) {
+    std::string all;
+    for (const auto& line : lines) {
+        all += (all.empty() ? "" : "\n") + line;
+    }
+    return all;
+}
+
+std::vector<std::string> splitLines(const std::string& all) {
+    std::vector<std::string> lines;
+    std::size_t at = 0;
+    while (at < all.size()) {
+        const auto end = std::min(all.find('\n', at), all.size());
+        lines.push_back(all.substr(at, end - at));
+        at = end + 1;
+    }
+    return lines;
+}
+
+Volume volumeFrom(SQLite::Statement& row) {
+    Volume volume;
+    volume.id = row.getColumn(0).getInt64();
+    volume.label = row.getColumn(1).getString();
+    volume.root = bytesOf(row.getColumn(2));
+    volume.identity = {row.getColumn(3).getString(), bytesOf(row.getColumn(4)),
+                       static_cast<std::uint64_t>(row.getColumn(5).getInt64()), row.getColumn(6).getString()};
+    volume.choices.leaveHidden = row.getColumn(7).getInt() != 0;
+    volume.choices.leavePatterns = splitLines(row.getColumn(8).getString());
+    volume.choices.minSize = static_cast<std::uint64_t>(row.getColumn(9).getInt64());
+    volume.choices.maxSize = static_cast<std::uint64_t>(row.getColumn(10).getInt64());
+    volume.choices.maxDepth = row.getColumn(11).getInt();
+    volume.choices.followLinks = row.getColumn(12).getInt() != 0;
+    volume.effort = static_cast<Effort>(row.getColumn(13).getInt());
+    volume.atHand = row.getColumn(14).getInt() != 0;
+    volume.capacity = static_cast<std::uint64_t>(row.getColumn(15).getInt64());
+    volume.available = static_cast<std::uint64_t>(row.getColumn(16).getInt64());
+    volume.surveyedAt = row.getColumn(17).getInt64();
+    return volume;
+}
+
+void bindVolume(SQLite::Statement& statement, const Volume& volume) {
+    statement.bind(1, volume.label);
+    bindBytes(statement, 2, volume.root);
+    statement.bind(3, volume.identity.filesystem);
+    bindBytes(statement, 4, volume.identity.within);
+    statement.bind(5, static_cast<std::int64_t>(volume.identity.rootInode));
+    statement.bind(6, volume.identity.filesystemType);
+    statement.bind(7, volume.choices.leaveHidden ? 1 : 0);
+    statement.bind(8, joinedLines(volume.choices.leavePatterns));
+    statement.bind(9, static_cast<std::int64_t>(volume.choices.minSize));
+    statement.bind(10, static_cast<std::int64_t>(volume.choices.maxSize));
+    statement.bind(11, volume.choices.maxDepth);
+    statement.bind(12, volume.choices.followLinks ? 1 : 0);
+    statement.bind(13, static_cast<int>(volume.effort));
+    statement.bind(14, volume.atHand ? 1 : 0);
+    statement.bind(15, static_cast<std::int64_t>(volume.capacity));
+    statement.bind(16, static_cast<std::int64_t>(volume.available));
+    statement.bind(17, volume.surveyedAt);
+}
+
+bool labelInUse(SQLite::Database& database, const std::string& label) {
+    SQLite::Statement ask(database, "SELECT 1 FROM volumes WHERE label = ?");
+    ask.bind(1, label);
+    return ask.executeStep();
+}
+
+} // namespace
+
+Result<std::vector<Volume>> Volumes::all() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(
+            catalogue_.database(),
+            "SELECT id, label, root, filesystem, within, root_inode, filesystem_type, leave_hidden, "
+            "leave_patterns, min_size, max_size, max_depth, follow_links, effort, at_hand, capacity, "
+            "available, surveyed_at FROM volumes ORDER BY label");
+        std::vector<Volume> volumes;
+        while (ask.executeStep()) {
+            volumes.push_back(volumeFrom(ask));
+        }
+        return volumes;
+    });
+}
+
+Result<Volume> Volumes::add(Volume volume) const {
+    return guarded(catalogue_, [&] {
+        auto& database = catalogue_.database();
+        const std::string wanted = volume.label;
+        for (int number = 2; labelInUse(database, volume.label); ++number) {
+            volume.label = wanted + " " + std::to_string(number);
+        }
+        SQLite::Statement insert(
+            database,
+            "INSERT INTO volumes(label, root, filesystem, within, root_inode, filesystem_type, leave_hidden, "
+            "leave_patterns, min_size, max_size, max_depth, follow_links, effort, at_hand, capacity, "
+            "available, surveyed_at) VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)");
+        bindVolume(insert, volume);
+        insert.exec();
+        volume.id = database.getLastInsertRowid();
+        return volume;
+    });
+}
+
+Outcome Volumes::update(const Volume& volume) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement change(
+            catalogue_.database(),
+            "UPDATE volumes SET label=?, root=?, filesystem=?, within=?, root_inode=?, filesystem_type=?, "
+            "leave_hidden=?, leave_patterns=?, min_size=?, max_size=?, max_depth=?, follow_links=?, effort=?, "
+            "at_hand=?, capacity=?, available=?, surveyed_at=? WHERE id=?");
+        bindVolume(change, volume);
+        change.bind(18, volume.id);
+        change.exec();
+    });
+}
+
+} // namespace sober

@@ -1,0 +1,24 @@
+#pragma once
+
+#include "core/catalogue/catalogue.h"
+#include "core/catalogue/records.h"
+
+namespace sober {
+
+/// The places audio is kept.
+class Volumes {
+  public:
+    explicit Volumes(const Catalogue& catalogue) : catalogue_(catalogue) {}
+
+    /// All of them, by label.
+    Result<std::vector<Volume>> all() const;
+    /// Takes a new volume in; its id is set in what comes back. A label already in use gets a number.
+    Result<Volume> add(Volume volume) const;
+    /// Writes everything but the id.
+    Outcome update(const Volume& volume) const;
+
+  private:
+    const Catalogue& catalogue_;
+};
+
+} // namespace sober

@@ -1,0 +1,85 @@
+#include "core/evidence/checksums.h"
+
+#include "core/base/text.h"
+
+#include <algorithm>
+#include <openssl/evp.h>
+
+#if defined(__x86_64__)
+#include <xxh_x86dispatch.h>
+#else
+#include <xxhash.h>
+#endif
+
+namespace sober {
+namespace {
+
+Checksum128 canonical(XXH128_hash_t hash) {
+    XXH128_canonical_t big;
+    XXH128_canonicalFromHash(&big, hash);
+    Checksum128 checksum;
+    std::copy_n(big.digest, checksum.bytes.size(), checksum.bytes.begin());
+    return checksum;
+}
+
+struct FreeXxh3 {
+    void operator()(XXH3_state_t* state) const { XXH3_freeState(state); }
+};
+struct FreeDigest {
+    void operator()(EVP_MD_CTX* context) const { EVP_MD_CTX_free(context); }
+};
+
+} // namespace
+
+struct ChecksumPass::State {
+    std::unique_ptr<XXH3_state_t, FreeXxh3> whole{XXH3_createState()};
+    std::unique_ptr<XXH3_state_t, FreeXxh3> block{XXH3_createState()};
+    std::unique_ptr<EVP_MD_CTX, FreeDigest> sha256;
+    std::vector<Checksum128> blocks;
+};
+
+ChecksumPass::ChecksumPass(bool withSha256) : state_(std::make_unique<State>()) {
+    XXH3_128bits_reset(state_->whole.get());
+    if (withSha256) {
+        state_->sha256.reset(EVP_MD_CTX_new());
+        EVP_DigestInit_ex(state_->sha256.get(), EVP_sha256(), nullptr);
+    }
+}
+
+ChecksumPass::~ChecksumPass() = default;
+ChecksumPass::ChecksumPass(ChecksumPass&&) noexcept = default;
+ChecksumPass& ChecksumPass::operator=(ChecksumPass&&) noexcept = default;
+
+void ChecksumPass::feedBlock(std::span<const std::uint8_t> block) {
+    // Both digests take each piece while it is in the nearest cache.
+    constexpr std::size_t piece = 32U << 10;
+    XXH3_128bits_reset(state_->block.get());
+    for (std::size_t at = 0; at < block.size(); at += piece) {
+        const auto part = block.subspan(at, std::min(piece, block.size() - at));
+        XXH3_128bits_update(state_->whole.get(), part.data(), part.size());
+        XXH3_128bits_update(state_->block.get(), part.data(), part.size());
+        if (state_->sha256) {
+            EVP_DigestUpdate(state_->sha256.get(), part.data(), part.size());
+        }
+    }
+    state_->blocks.push_back(canonical(XXH3_128bits_digest(state_->block.get())));
+}
+
+FileChecksums ChecksumPass::finish() {
+    FileChecksums checksums;
+    checksums.file = canonical(XXH3_128bits_digest(state_->whole.get()));
+    checksums.blocks = std::move(state_->blocks);
+    if (state_->sha256) {
+        checksums.sha256.emplace();
+        EVP_DigestFinal_ex(state_->sha256.get(), checksums.sha256->data(), nullptr);
+    }
+    return checksums;
+}
+
+Checksum128 checksumOf(std::span<const std::uint8_t> bytes) {
+    return canonical(XXH3_128bits(bytes.data(), bytes.size()));
+}
+
+std::string Checksum128::hex() const { return toHex(bytes); }
+
+} // namespace sober

@@ -1,0 +1,52 @@
+#pragma once
+
+#include <array>
+#include <cstdint>
+#include <memory>
+#include <optional>
+#include <span>
+#include <string>
+#include <vector>
+
+namespace sober {
+
+/// XXH3-128 in its canonical big-endian form (xxHash specification 0.2.0).
+struct Checksum128 {
+    std::array<std::uint8_t, 16> bytes{};
+
+    auto operator<=>(const Checksum128&) const = default;
+    std::string hex() const;
+};
+
+using Sha256 = std::array<std::uint8_t, 32>;
+
+/// Blocks are counted from the start of the file; the last may be shorter.
+inline constexpr std::size_t checksumBlock = 1U << 20;
+
+struct FileChecksums {
+    Checksum128 file;
+    std::vector<Checksum128> blocks; ///< one for each 1 MiB block; a single one equals `file`
+    std::optional<Sha256> sha256;    ///< only where it was asked for
+};
+
+/// Takes the checksums of a file while it goes by, once.
+class ChecksumPass {
+  public:
+    explicit ChecksumPass(bool withSha256);
+    ~ChecksumPass();
+    ChecksumPass(ChecksumPass&&) noexcept;
+    ChecksumPass& operator=(ChecksumPass&&) noexcept;
+
+    /// One block of the file, in order: `checksumBlock` bytes, fewer only at the end.
+    void feedBlock(std::span<const std::uint8_t> block);
+    FileChecksums finish();
+
+  private:
+    struct State;
+    std::unique_ptr<State> state_;
+};
+
+/// XXH3-128 of bytes in memory.
+Checksum128 checksumOf(std::span<const std::uint8_t> bytes);
+
+} // namespace sober

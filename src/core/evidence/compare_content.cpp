@@ -1,0 +1,88 @@
+#include "core/evidence/compare_content.h"
+
+#include "core/base/file_handle.h"
+#include "core/base/text.h"
+
+#include <sys/stat.h>
+
+#include <algorithm>
+#include <vector>
+
+namespace sober {
+namespace {
+
+Error changedMeanwhile(const BytePath& path) {
+    return {Cause::changed, path, displayPath(path) + " was written to while it was compared."};
+}
+
+Outcome unchangedSince(const FileHandle& file, const BytePath& path, const FileStamp& before) {
+    const auto after = stampOf(file, path);
+    if (!after) {
+        return after.error();
+    }
+    return after->sameContentAs(before) ? done() : Outcome(changedMeanwhile(path));
+}
+
+} // namespace
+
+Result<ContentComparison> compareContent(const BytePath& first, const BytePath& second, RunControl& control,
+                                         const std::function<void(std::uint64_t)>& onBytes) {
+    const auto fileA = openForReading(first);
+    if (!fileA) {
+        return fileA.error();
+    }
+    const auto fileB = openForReading(second);
+    if (!fileB) {
+        return fileB.error();
+    }
+    const auto stampA = stampOf(*fileA, first);
+    const auto stampB = stampOf(*fileB, second);
+    if (!stampA || !stampB) {
+        return stampA ? stampB.error() : stampA.error();
+    }
+    ContentComparison comparison{false, {}, *stampA, *stampB};
+    if (stampA->size != stampB->size) {
+        return comparison;
+    }
+    std::vector<std::uint8_t> blockA(checksumBlock);
+    std::vector<std::uint8_t> blockB(checksumBlock);
+    ChecksumPass checksums(false);
+    for (std::uint64_t at = 0; at < stampA->size; at += checksumBlock) {
+        if (!control.proceed()) {
+            return Error{Cause::interrupted, first, "Stopped while comparing."};
+        }
+        const auto length = static_cast<std::size_t>(std::min<std::uint64_t>(checksumBlock, stampA->size - at));
+        const auto gotA = readAt(*fileA, first, at, std::span(blockA).first(length));
+        const auto gotB = readAt(*fileB, second, at, std::span(blockB).first(length));
+        if (!gotA || !gotB) {
+            return gotA ? gotB.error() : gotA.error();
+        }
+        if (*gotA != length || *gotB != length) {
+            return changedMeanwhile(*gotA != length ? first : second);
+        }
+        if (!std::equal(blockA.begin(), blockA.begin() + static_cast<std::ptrdiff_t>(length), blockB.begin())) {
+            return comparison;
+        }
+        checksums.feedBlock(std::span(blockA).first(length));
+        onBytes(2 * length);
+    }
+    if (const auto same = unchangedSince(*fileA, first, *stampA); !same) {
+        return same.error();
+    }
+    if (const auto same = unchangedSince(*fileB, second, *stampB); !same) {
+        return same.error();
+    }
+    comparison.equal = true;
+    comparison.checksum = checksums.finish().file;
+    return comparison;
+}
+
+bool isSameEntry(const BytePath& first, const BytePath& second) {
+    struct stat folderA {};
+    struct stat folderB {};
+    return nameOf(first) == nameOf(second) && stat(BytePath(parentOf(first)).c_str(), &folderA) == 0 &&
+           stat(BytePath(parentOf(second)).c_str(), &folderB) == 0 && folderA.st_dev == folderB.st_dev &&
+           folderA.st_ino == folderB.st_ino;
+}
+
+} // namespace sober

@@ -1,0 +1,98 @@
+#include "core/evidence/file_pass.h"
+
+#include "core/base/text.h"
+#include "core/media/sniff.h"
+
+#include <fcntl.h>
+
+#include <algorithm>
+
+namespace sober {
+namespace {
+
+Error notAudio(const BytePath& path, std::string_view why) {
+    return Error{Cause::notAudio, path, displayPath(path) + " " + std::string(why)};
+}
+
+/// Containers that may as well hold moving pictures are asked before all of them is read.
+Outcome askContainer(const FileHandle& file, const BytePath& path, std::uint64_t size) {
+    OpenFileSource source(file, path, size);
+    const auto probed = probe(source, path);
+    if (!probed && probed.error().cause == Cause::notAudio) {
+        return probed.error();
+    }
+    return done();
+}
+
+} // namespace
+
+Result<FileRecord> passOverFile(const BytePath& path, Effort effort, RunControl& control,
+                                const std::function<void(std::uint64_t)>& onBytes) {
+    auto file = openForReading(path);
+    if (!file) {
+        return file.error();
+    }
+    const auto before = stampOf(*file, path);
+    if (!before) {
+        return before.error();
+    }
+    const auto size = before->size;
+    if (size == 0) {
+        return notAudio(path, "is empty.");
+    }
+    posix_fadvise(file->get(), 0, 0, POSIX_FADV_SEQUENTIAL);
+
+    PassedOverSource source(*file, path, size);
+    ChecksumPass checksums(effort == Effort::full);
+    for (std::uint64_t at = 0; at < size; at += checksumBlock) {
+        if (!control.proceed()) {
+            return Error{Cause::interrupted, path, "Stopped before " + displayPath(path) + " was read."};
+        }
+        const auto length = static_cast<std::size_t>(std::min<std::uint64_t>(checksumBlock, size - at));
+        const auto block = source.roomFor(at, length);
+        const auto got = readAt(*file, path, at, block);
+        if (!got) {
+            return got.error();
+        }
+        if (*got != length) {
+            return Error{Cause::changed, path, displayPath(path) + " became shorter while it was read."};
+        }
+        if (at == 0) {
+            const auto kind = sniff(block.first(std::min(length, sniffLength)));
+            if (kind == Sniffed::notAudio) {
+                return notAudio(path, "holds no audio.");
+            }
+            if (kind == Sniffed::perhaps) {
+                if (const auto asked = askContainer(*file, path, size); !asked) {
+                    return asked.error();
+                }
+            }
+        }
+        checksums.feedBlock(block);
+        onBytes(length);
+    }
+
+    FileRecord record;
+    record.checksums = checksums.finish();
+    auto probed = probe(source, path);
+    if (probed) {
+        record.claims = std::move(probed->claims);
+        record.tags = std::move(probed->tags);
+    } else if (probed.error().cause == Cause::notAudio) {
+        return probed.error();
+    } else {
+        record.problem = probed.error().sentence;
+    }
+
+    const auto after = stampOf(*file, path);
+    if (!after) {
+        return after.error();
+    }
+    if (!after->sameContentAs(*before)) {
+        return Error{Cause::changed, path, displayPath(path) + " was written to while it was read."};
+    }
+    record.stamp = *after;
+    return record;
+}
+
+} // namespace sober

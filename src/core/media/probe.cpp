@@ -1,0 +1,233 @@
+#include "core/media/probe.h"
+
+#include "core/base/text.h"
+
+#include <algorithm>
+#include <array>
+#include <cstdio>
+#include <memory>
+#include <string_view>
+
+extern "C" {
+#include <libavcodec/avcodec.h>
+#include <libavformat/avformat.h>
+#include <libavutil/log.h>
+}
+
+namespace sober {
+namespace {
+
+struct Cursor {
+    ByteSource* source;
+    std::int64_t at;
+};
+
+int readPacket(void* opaque, std::uint8_t* into, int length) {
+    auto* cursor = static_cast<Cursor*>(opaque);
+    const auto got = cursor->source->readAt(static_cast<std::uint64_t>(cursor->at),
+                                            {into, static_cast<std::size_t>(std::max(length, 0))});
+    if (got < 0) {
+        return AVERROR(EIO);
+    }
+    if (got == 0) {
+        return AVERROR_EOF;
+    }
+    cursor->at += got;
+    return static_cast<int>(got);
+}
+
+std::int64_t seekTo(void* opaque, std::int64_t offset, int whence) {
+    auto* cursor = static_cast<Cursor*>(opaque);
+    const auto size = static_cast<std::int64_t>(cursor->source->size());
+    if ((whence & AVSEEK_SIZE) != 0) {
+        return size;
+    }
+    switch (whence & ~AVSEEK_FORCE) {
+    case SEEK_SET:
+        break;
+    case SEEK_CUR:
+        offset += cursor->at;
+        break;
+    case SEEK_END:
+        offset += size;
+        break;
+    default:
+        return AVERROR(EINVAL);
+    }
+    if (offset < 0) {
+        return AVERROR(EINVAL);
+    }
+    cursor->at = offset;
+    return offset;
+}
+
+struct CloseIo {
+    void operator()(AVIOContext* io) const {
+        av_freep(&io->buffer);
+        avio_context_free(&io);
+    }
+};
+struct CloseFormat {
+    void operator()(AVFormatContext* format) const { avformat_close_input(&format); }
+};
+
+struct Named {
+    std::string_view from;
+    std::string_view to;
+};
+
+/// FFmpeg's demuxer name to our one word.
+std::string containerName(std::string_view demuxer) {
+    constexpr std::array<Named, 5> names{{{"mov,mp4,m4a,3gp,3g2,mj2", "mp4"},
+                                          {"matroska,webm", "matroska"},
+                                          {"w64", "wav"},
+                                          {"wv", "wavpack"},
+                                          {"ape", "ape"}}};
+    for (const auto& name : names) {
+        if (demuxer == name.from) {
+            return std::string(name.to);
+        }
+    }
+    return std::string(demuxer.substr(0, demuxer.find(',')));
+}
+
+std::string codecName(AVCodecID id) {
+    const std::string name = avcodec_get_name(id);
+    return name.starts_with("pcm_") && id != AV_CODEC_ID_PCM_ALAW && id != AV_CODEC_ID_PCM_MULAW ? "pcm"
+                                                                                               : name;
+}
+
+bool isLossless(AVCodecID id) {
+    if (id == AV_CODEC_ID_PCM_ALAW || id == AV_CODEC_ID_PCM_MULAW) {
+        return false;
+    }
+    const auto* descriptor = avcodec_descriptor_get(id);
+    return descriptor != nullptr && (descriptor->props & AV_CODEC_PROP_LOSSLESS) != 0 &&
+           (descriptor->props & AV_CODEC_PROP_LOSSY) == 0;
+}
+
+std::string tagOf(const AVFormatContext& format, const AVStream& stream,
+                  std::initializer_list<const char*> keys) {
+    for (const auto* dictionary : {format.metadata, stream.metadata}) {
+        for (const char* key : keys) {
+            const auto* entry = av_dict_get(dictionary, key, nullptr, 0);
+            if (entry != nullptr && entry->value[0] != '\0') {
+                return repairedUtf8(entry->value);
+            }
+        }
+    }
+    return {};
+}
+
+/// Enough is known of the stream that no packet has to be looked at.
+bool statesEnough(const AVFormatContext& format, const AVStream& stream) {
+    const auto& parameters = *stream.codecpar;
+    return parameters.codec_id != AV_CODEC_ID_NONE && parameters.sample_rate > 0 &&
+           parameters.ch_layout.nb_channels > 0 &&
+           (stream.duration > 0 || format.duration > 0);
+}
+
+const AVStream* audioStream(const AVFormatContext& format) {
+    const AVStream* found = nullptr;
+    for (unsigned i = 0; i < format.nb_streams; ++i) {
+        const auto* stream = format.streams[i];
+        if (stream->codecpar->codec_type == AVMEDIA_TYPE_AUDIO && found == nullptr) {
+            found = stream;
+        }
+    }
+    return found;
+}
+
+bool hasMovingPictures(const AVFormatContext& format) {
+    for (unsigned i = 0; i < format.nb_streams; ++i) {
+        const auto* stream = format.streams[i];
+        if (stream->codecpar->codec_type == AVMEDIA_TYPE_VIDEO &&
+            (stream->disposition & AV_DISPOSITION_ATTACHED_PIC) == 0) {
+            return true;
+        }
+    }
+    return false;
+}
+
+double durationOf(const AVFormatContext& format, const AVStream& stream) {
+    if (stream.duration > 0) {
+        return static_cast<double>(stream.duration) * av_q2d(stream.time_base);
+    }
+    return format.duration > 0 ? static_cast<double>(format.duration) / AV_TIME_BASE : 0;
+}
+
+Claims claimsOf(const AVFormatContext& format, const AVStream& stream, std::uint64_t size) {
+    const auto& parameters = *stream.codecpar;
+    Claims claims;
+    claims.container = containerName(format.iformat->name);
+    claims.codec = codecName(parameters.codec_id);
+    claims.lossless = isLossless(parameters.codec_id);
+    claims.sampleRate = parameters.sample_rate;
+    claims.channels = parameters.ch_layout.nb_channels;
+    claims.duration = durationOf(format, stream);
+    if (claims.lossless) {
+        claims.bitDepth = parameters.bits_per_raw_sample > 0 ? parameters.bits_per_raw_sample
+                                                             : parameters.bits_per_coded_sample;
+    }
+    claims.bitrate = parameters.bit_rate > 0 ? parameters.bit_rate : format.bit_rate;
+    if (claims.bitrate <= 0 && claims.duration > 0) {
+        claims.bitrate = static_cast<std::int64_t>(static_cast<double>(size) * 8 / claims.duration);
+    }
+    return claims;
+}
+
+Error unreadableFile(const BytePath& path, std::string_view why) {
+    return Error{Cause::unreadable, path, displayPath(path) + " " + std::string(why)};
+}
+
+} // namespace
+
+int Tags::filled() const {
+    const std::array<const std::string*, 5> all{&title, &artist, &album, &track, &date};
+    return static_cast<int>(std::ranges::count_if(all, [](const auto* tag) { return !tag->empty(); }));
+}
+
+Result<Probed> probe(ByteSource& source, const BytePath& path) {
+    constexpr int bufferSize = 32 << 10;
+    av_log_set_level(AV_LOG_QUIET);
+
+    Cursor cursor{&source, 0};
+    auto* buffer = static_cast<std::uint8_t*>(av_malloc(bufferSize));
+    const std::unique_ptr<AVIOContext, CloseIo> io(
+        avio_alloc_context(buffer, bufferSize, 0, &cursor, readPacket, nullptr, seekTo));
+    AVFormatContext* opened = avformat_alloc_context();
+    opened->pb = io.get();
+    opened->probesize = 1 << 20;
+    opened->max_analyze_duration = AV_TIME_BASE / 2;
+    opened->flags |= AVFMT_FLAG_BITEXACT;
+    if (avformat_open_input(&opened, nullptr, nullptr, nullptr) < 0) {
+        return unreadableFile(path, "begins like audio, but its contents cannot be opened.");
+    }
+    const std::unique_ptr<AVFormatContext, CloseFormat> format(opened);
+
+    const AVStream* stream = audioStream(*format);
+    if (stream == nullptr || !statesEnough(*format, *stream)) {
+        avformat_find_stream_info(format.get(), nullptr);
+        stream = audioStream(*format);
+    }
+    if (hasMovingPictures(*format)) {
+        return Error{Cause::notAudio, path, displayPath(path) + " holds moving pictures."};
+    }
+    if (stream == nullptr) {
+        return Error{Cause::notAudio, path, displayPath(path) + " holds no audio."};
+    }
+    if (stream->codecpar->sample_rate <= 0 || stream->codecpar->ch_layout.nb_channels <= 0) {
+        return unreadableFile(path, "states neither a sample rate nor channels that could be played.");
+    }
+
+    Probed probed;
+    probed.claims = claimsOf(*format, *stream, source.size());
+    probed.tags = Tags{tagOf(*format, *stream, {"title"}),
+                       tagOf(*format, *stream, {"artist", "album_artist"}),
+                       tagOf(*format, *stream, {"album"}),
+                       tagOf(*format, *stream, {"track"}),
+                       tagOf(*format, *stream, {"date", "year", "creation_time"})};
+    return probed;
+}
+
+} // namespace sober

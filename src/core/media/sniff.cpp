@@ -1,0 +1,160 @@
+#include "core/media/sniff.h"
+
+#include "core/media/mpeg_frame.h"
+
+#include <algorithm>
+#include <string_view>
+
+namespace sober {
+namespace {
+
+using namespace std::string_view_literals;
+using Bytes = std::span<const std::uint8_t>;
+
+bool holdsAt(Bytes head, std::size_t at, std::string_view signature) {
+    return head.size() >= at + signature.size() &&
+           std::equal(signature.begin(), signature.end(), head.begin() + static_cast<std::ptrdiff_t>(at),
+                      [](char a, std::uint8_t b) { return static_cast<std::uint8_t>(a) == b; });
+}
+
+/// ADTS header of ISO/IEC 13818-7: the length of the frame, 0 where the bytes are not one.
+std::size_t adtsFrameLength(Bytes bytes) {
+    if (bytes.size() < 7 || bytes[0] != 0xFF || (bytes[1] & 0xF6) != 0xF0 || ((bytes[2] >> 2) & 15) > 12) {
+        return 0;
+    }
+    const std::size_t length = (static_cast<std::size_t>(bytes[3] & 3) << 11) |
+                               (static_cast<std::size_t>(bytes[4]) << 3) | (bytes[5] >> 5);
+    return length >= 7 ? length : 0;
+}
+
+/// AC-3 sync word and frame size, ETSI TS 102 366 table 4.13: 0 where the bytes are not a frame.
+std::size_t ac3FrameLength(Bytes bytes) {
+    constexpr std::size_t kbps[] = {32,  40,  48,  56,  64,  80,  96,  112, 128, 160,
+                                    192, 224, 256, 320, 384, 448, 512, 576, 640};
+    if (bytes.size() < 5 || bytes[0] != 0x0B || bytes[1] != 0x77) {
+        return 0;
+    }
+    const unsigned rate = bytes[4] >> 6;
+    const unsigned size = bytes[4] & 63;
+    if (rate == 3 || size >= 38) {
+        return 0;
+    }
+    const std::size_t bitrate = kbps[size / 2];
+    const std::size_t words = rate == 0   ? bitrate * 2
+                              : rate == 1 ? bitrate * 96000 / 44100 + (size & 1U)
+                                          : bitrate * 3;
+    return words * 2;
+}
+
+std::size_t mpegFrameLength(Bytes bytes) {
+    const auto frame = readMpegFrame(bytes);
+    return frame ? frame->bytes : 0;
+}
+
+/// True where `wanted` frames in a row follow from `at`, or all that the head and the file hold.
+template <typename LengthOf>
+bool framesFollow(Bytes head, std::size_t at, int wanted, LengthOf lengthOf) {
+    int seen = 0;
+    while (seen < wanted && at + 4 <= head.size()) {
+        const std::size_t length = lengthOf(head.subspan(at));
+        if (length == 0) {
+            return false;
+        }
+        at += length;
+        ++seen;
+    }
+    return seen >= std::min(wanted, 2);
+}
+
+Sniffed sniffOgg(Bytes head) {
+    for (const auto codec : {"\x01vorbis"sv, "OpusHead"sv, "\x7f"
+                                                            "FLAC"sv,
+                             "Speex   "sv}) {
+        if (holdsAt(head, 28, codec)) {
+            return Sniffed::audio;
+        }
+    }
+    return Sniffed::perhaps;
+}
+
+Sniffed sniffIsoMedia(Bytes head) {
+    for (const auto brand : {"M4A "sv, "M4B "sv, "M4P "sv}) {
+        if (holdsAt(head, 8, brand)) {
+            return Sniffed::audio;
+        }
+    }
+    return Sniffed::perhaps;
+}
+
+/// ID3v2 (id3.org, version 2.4.0 section 3.1): the length of the tag with header and footer.
+std::size_t id3Length(Bytes head) {
+    if (!holdsAt(head, 0, "ID3"sv) || head.size() < 10) {
+        return 0;
+    }
+    std::size_t length = 0;
+    for (std::size_t i = 6; i < 10; ++i) {
+        if (head[i] > 127) {
+            return 0;
+        }
+        length = length << 7 | head[i];
+    }
+    return length + 10 + ((head[5] & 0x10) != 0 ? 10 : 0);
+}
+
+} // namespace
+
+Sniffed sniff(Bytes head) {
+    if (holdsAt(head, 0, "fLaC"sv) || holdsAt(head, 0, "wvpk"sv) || holdsAt(head, 0, "MAC "sv) ||
+        holdsAt(head, 0, "TTA1"sv) || holdsAt(head, 0, "MPCK"sv) || holdsAt(head, 0, "MP+"sv) ||
+        holdsAt(head, 0, "DSD "sv) || holdsAt(head, 0, "caff"sv) || holdsAt(head, 0, ".snd"sv) ||
+        holdsAt(head, 0, "#!AMR"sv) || holdsAt(head, 0, "ADIF"sv)) {
+        return Sniffed::audio;
+    }
+    if ((holdsAt(head, 0, "RIFF"sv) || holdsAt(head, 0, "RF64"sv) || holdsAt(head, 0, "BW64"sv)) &&
+        holdsAt(head, 8, "WAVE"sv)) {
+        return Sniffed::audio;
+    }
+    if (holdsAt(head, 0, "FORM"sv) && (holdsAt(head, 8, "AIFF"sv) || holdsAt(head, 8, "AIFC"sv))) {
+        return Sniffed::audio;
+    }
+    if (holdsAt(head, 0, "OggS"sv)) {
+        return sniffOgg(head);
+    }
+    if (holdsAt(head, 4, "ftyp"sv)) {
+        return sniffIsoMedia(head);
+    }
+    if (holdsAt(head, 0, "\x1A\x45\xDF\xA3"sv) || holdsAt(head, 0, "\x30\x26\xB2\x75\x8E\x66\xCF\x11"sv)) {
+        return Sniffed::perhaps;
+    }
+    if (const auto tag = id3Length(head); tag > 0) {
+        if (tag + 4 > head.size()) {
+            return Sniffed::perhaps;
+        }
+        if (holdsAt(head, tag, "fLaC"sv)) {
+            return Sniffed::audio;
+        }
+        // Some writers leave padding between tag and audio, so the frames may begin later.
+        for (std::size_t at = tag; at + 4 <= head.size(); ++at) {
+            if (framesFollow(head, at, 3, mpegFrameLength) || framesFollow(head, at, 3, adtsFrameLength)) {
+                return Sniffed::audio;
+            }
+        }
+        return Sniffed::perhaps;
+    }
+    if (framesFollow(head, 0, 4, mpegFrameLength) || framesFollow(head, 0, 4, adtsFrameLength) ||
+        framesFollow(head, 0, 4, ac3FrameLength)) {
+        return Sniffed::audio;
+    }
+    // A stream cut out of a longer one begins within a frame: look for frames a little further on.
+    if (!head.empty() && head[0] != 0) {
+        const std::size_t reach = std::min<std::size_t>(head.size(), 4096);
+        for (std::size_t at = 1; at + 4 <= reach; ++at) {
+            if (head[at] == 0xFF && framesFollow(head, at, 8, mpegFrameLength)) {
+                return Sniffed::audio;
+            }
+        }
+    }
+    return Sniffed::notAudio;
+}
+
+} // namespace sober

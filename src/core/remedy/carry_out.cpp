@@ -1,0 +1,274 @@
+#include "core/remedy/carry_out.h"
+
+#include "core/base/text.h"
+#include "core/catalogue/holdings.h"
+#include "core/catalogue/volumes.h"
+#include "core/evidence/compare_content.h"
+#include "core/remedy/docket.h"
+#include "core/remedy/file_changes.h"
+#include "core/remedy/trash.h"
+#include "core/survey/volume_identity.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <chrono>
+#include <unordered_set>
+
+namespace sober {
+namespace {
+
+Error refusedError(const BytePath& path, std::string sentence) {
+    return {Cause::refused, path, std::move(sentence)};
+}
+
+class Executor {
+  public:
+    Executor(Catalogue& catalogue, RunControl& control, const CarryOutHooks& hooks, DocketReview review,
+             std::vector<Volume> volumes)
+        : catalogue_(catalogue), ledger_(catalogue), control_(control), hooks_(hooks), review_(std::move(review)),
+          volumes_(std::move(volumes)) {
+        for (const auto& planned : review_.actions) {
+            if (planned.action.kind == retireKind) {
+                going_.insert(planned.holding.id);
+                progress_.totalBytes += planned.refused ? 0 : 2 * planned.holding.size;
+            }
+        }
+        progress_.totalFiles = review_.actions.size();
+    }
+
+    Result<CarriedOut> run() {
+        const auto entry = ledger_.open("carry-out", "carrying out", std::nullopt);
+        if (!entry) {
+            return entry.error();
+        }
+        result_.entry = *entry;
+        for (const auto& planned : review_.actions) {
+            if (!control_.proceed()) {
+                result_.interrupted = true;
+                break;
+            }
+            tell(planned.path);
+            const auto outcome = carryOutOne(planned);
+            if (outcome) {
+                ++result_.done;
+                result_.frees += planned.frees;
+            } else if (outcome.error().cause == Cause::interrupted) {
+                result_.interrupted = true;
+                break;
+            } else if (const auto noted = refuse(planned, outcome.error().sentence); !noted) {
+                return noted.error();
+            }
+            ++progress_.files;
+        }
+        tell({});
+        if (const auto closed = ledger_.close(result_.entry, summary()); !closed) {
+            return closed.error();
+        }
+        return result_;
+    }
+
+  private:
+    void tell(const BytePath& at) {
+        progress_.elapsed = std::chrono::duration<double>(std::chrono::steady_clock::now() - began_).count();
+        progress_.errors = result_.refused.size();
+        progress_.at = displayPath(at);
+        hooks_.onProgress(progress_);
+    }
+
+    std::string summary() const {
+        std::string text = fmt::format("{} carried out", counted(result_.done, "action"));
+        if (!result_.refused.empty()) {
+            text += fmt::format(", {} refused", humanCount(result_.refused.size()));
+        }
+        if (result_.interrupted) {
+            text += ", stopped before the end";
+        }
+        return text;
+    }
+
+    Outcome refuse(const PlannedAction& planned, const std::string& sentence) {
+        result_.refused.push_back({planned.path, sentence});
+        auto action = actionFor(planned);
+        action.step = ActionStep::refused;
+        action.sentence = sentence;
+        const auto noted = ledger_.start(std::move(action));
+        return noted ? done() : Outcome(noted.error());
+    }
+
+    LedgerAction actionFor(const PlannedAction& planned) const {
+        LedgerAction action;
+        action.entry = result_.entry;
+        action.kind = planned.action.kind;
+        action.holding = planned.holding.id;
+        action.place = planned.path;
+        action.size = planned.holding.size;
+        action.checksum = planned.holding.checksum;
+        return action;
+    }
+
+    Outcome carryOutOne(const PlannedAction& planned) {
+        if (planned.refused) {
+            return refusedError(planned.path, *planned.refused);
+        }
+        return planned.action.kind == writeOffKind ? writeOff(planned) : retire(planned);
+    }
+
+    Outcome writeOff(const PlannedAction& planned) {
+        if (isTaken(planned.path)) {
+            return refusedError(planned.path, "Something stands at its place again; survey the volume first.");
+        }
+        const auto action = ledger_.start(actionFor(planned));
+        if (!action) {
+            return action.error();
+        }
+        hooks_.onInstant(Instant::journalled);
+        const auto finished = ledger_.finish(*action, ActionStep::carriedOut, HoldingState::writtenOff);
+        hooks_.onInstant(Instant::recorded);
+        return finished;
+    }
+
+    Outcome retire(const PlannedAction& planned) {
+        const auto stamp = checkedStamp(planned);
+        if (!stamp) {
+            return stamp.error();
+        }
+        hooks_.onInstant(Instant::checked);
+        const auto trash = trashFor(planned.path);
+        if (!trash) {
+            return trash.error();
+        }
+        auto action = journal(planned, *trash);
+        if (!action) {
+            return action.error();
+        }
+        const auto moved = moveAside(planned, *action, *stamp);
+        if (!moved) {
+            removeFile(action->note).ok();
+            ledger_.mark(*action, ActionStep::takenBack, moved.error().sentence).ok();
+            return moved;
+        }
+        hooks_.onInstant(Instant::moved);
+        const auto finished = ledger_.finish(*action, ActionStep::carriedOut, HoldingState::retired);
+        hooks_.onInstant(Instant::recorded);
+        return finished;
+    }
+
+    /// Journals the action, then writes the trash's note; the note's name is journalled before it is
+    /// taken, so that a note left by a crash is known for ours.
+    Result<LedgerAction> journal(const PlannedAction& planned, const Trash& trash) {
+        auto action = actionFor(planned);
+        auto slot = freeSlot(trash, nameOf(planned.path));
+        action.aside = slot.file;
+        action.note = slot.note;
+        auto started = ledger_.start(std::move(action));
+        if (!started) {
+            return started;
+        }
+        hooks_.onInstant(Instant::journalled);
+        auto written = writeNewFile(slot.note, noteText(trash, planned.path, timeNow()));
+        while (!written && written.error().cause == Cause::alreadyThere) {
+            slot = freeSlot(trash, nameOf(planned.path));
+            started->aside = slot.file;
+            started->note = slot.note;
+            if (const auto replanned = ledger_.replan(*started); !replanned) {
+                return replanned.error();
+            }
+            written = writeNewFile(slot.note, noteText(trash, planned.path, timeNow()));
+        }
+        if (!written) {
+            ledger_.mark(*started, ActionStep::takenBack, written.error().sentence).ok();
+            return written.error();
+        }
+        hooks_.onInstant(Instant::noteWritten);
+        return started;
+    }
+
+    static Outcome moveAside(const PlannedAction& planned, const LedgerAction& action, const FileStamp& checked) {
+        const auto now = stampAt(planned.path);
+        if (!now || !now->sameContentAs(checked)) {
+            return refusedError(planned.path, displayPath(planned.path) + " changed after it was checked; it stays.");
+        }
+        return moveEntry(planned.path, action.aside);
+    }
+
+    /// The stamp of the file, once it is proven to be what was recorded and a copy that stays has
+    /// been compared with it byte for byte.
+    Result<FileStamp> checkedStamp(const PlannedAction& planned) {
+        const auto copies = Holdings(catalogue_).carrying(planned.holding.checksum);
+        if (!copies) {
+            return copies.error();
+        }
+        std::string lastReason;
+        for (const auto& copy : *copies) {
+            if (copy.id == planned.holding.id || going_.contains(copy.id)) {
+                continue;
+            }
+            const auto volume = std::ranges::find(volumes_, copy.volume, &Volume::id);
+            if (volume == volumes_.end() || !volume->atHand) {
+                continue;
+            }
+            const auto path = joinPath(volume->root, copy.path);
+            if (isSameEntry(path, planned.path)) {
+                lastReason = displayPath(path) + " is the same file by another way, no copy.";
+                continue;
+            }
+            const auto compared = compareContent(planned.path, path, control_, [&](std::uint64_t bytes) {
+                progress_.bytes += bytes;
+                tell(planned.path);
+            });
+            if (!compared) {
+                if (compared.error().cause == Cause::interrupted || compared.error().path == planned.path) {
+                    return compared.error();
+                }
+                lastReason = compared.error().sentence;
+                continue;
+            }
+            if (compared->equal && compared->checksum == planned.holding.checksum) {
+                return compared->first;
+            }
+            if (compared->equal) {
+                return refusedError(planned.path, displayPath(planned.path) +
+                                                      " and its copy are not what was recorded; survey them again.");
+            }
+            lastReason = fmt::format("{} and {} differ by now; survey them again.", displayPath(planned.path),
+                                     displayPath(path));
+        }
+        return refusedError(planned.path, lastReason.empty()
+                                              ? "No copy that stays is at hand; it stays."
+                                              : "No copy that stays could be confirmed: " + lastReason);
+    }
+
+    Catalogue& catalogue_;
+    LedgerStore ledger_;
+    RunControl& control_;
+    const CarryOutHooks& hooks_;
+    DocketReview review_;
+    std::vector<Volume> volumes_;
+    std::unordered_set<HoldingId> going_;
+    CarriedOut result_;
+    Progress progress_;
+    std::chrono::steady_clock::time_point began_ = std::chrono::steady_clock::now();
+};
+
+} // namespace
+
+Result<CarriedOut> carryOut(Catalogue& catalogue, RunControl& control, const CarryOutHooks& hooks) {
+    if (const auto looked = lookForVolumes(catalogue); !looked) {
+        return looked.error();
+    }
+    auto review = reviewDocket(catalogue);
+    if (!review) {
+        return review.error();
+    }
+    if (review->actions.empty()) {
+        return CarriedOut{};
+    }
+    auto volumes = Volumes(catalogue).all();
+    if (!volumes) {
+        return volumes.error();
+    }
+    return Executor(catalogue, control, hooks, std::move(*review), std::move(*volumes)).run();
+}
+
+} // namespace sober

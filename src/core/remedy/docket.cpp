@@ -1,0 +1,142 @@
+#include "core/remedy/docket.h"
+
+#include "core/catalogue/holdings.h"
+#include "core/catalogue/volumes.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <map>
+#include <unordered_set>
+
+namespace sober {
+namespace {
+
+class Reviewer {
+  public:
+    Reviewer(const Catalogue& catalogue, std::vector<Volume> volumes, std::span<const DocketAction> actions)
+        : catalogue_(catalogue), volumes_(std::move(volumes)) {
+        for (const auto& action : actions) {
+            if (action.kind == retireKind) {
+                toRetire_.insert(action.holding);
+            }
+        }
+    }
+
+    Result<PlannedAction> plan(const DocketAction& action, Holding holding) {
+        PlannedAction planned;
+        planned.action = action;
+        planned.holding = std::move(holding);
+        const auto volume = std::ranges::find(volumes_, planned.holding.volume, &Volume::id);
+        if (volume == volumes_.end()) {
+            planned.refused = "Its volume is not in the catalogue.";
+            return planned;
+        }
+        planned.volume = volume->label;
+        planned.path = joinPath(volume->root, planned.holding.path);
+        if (action.kind == writeOffKind) {
+            if (planned.holding.state != HoldingState::missing) {
+                planned.refused = "It is not missing any more.";
+            }
+            return planned;
+        }
+        const auto refusal = whyNotRetire(planned.holding, *volume);
+        if (!refusal) {
+            return refusal.error();
+        }
+        planned.refused = *refusal;
+        return planned;
+    }
+
+  private:
+    Result<std::optional<std::string>> whyNotRetire(const Holding& holding, const Volume& volume) {
+        using Answer = std::optional<std::string>;
+        if (holding.state != HoldingState::present) {
+            return Answer("It is not there any more.");
+        }
+        if (!volume.atHand) {
+            return Answer(fmt::format("{} is away; nothing can be done there now.", volume.label));
+        }
+        const auto known = staying_.find(holding.checksum);
+        if (known != staying_.end()) {
+            return known->second;
+        }
+        const auto copies = Holdings(catalogue_).carrying(holding.checksum);
+        if (!copies) {
+            return copies.error();
+        }
+        std::size_t atHand = 0;
+        std::size_t stay = 0;
+        for (const auto& copy : *copies) {
+            const auto where = std::ranges::find(volumes_, copy.volume, &Volume::id);
+            if (where != volumes_.end() && where->atHand) {
+                ++atHand;
+                stay += toRetire_.contains(copy.id) ? 0 : 1;
+            }
+        }
+        Answer answer;
+        if (stay == 0 && atHand > 1) {
+            answer = fmt::format("All {} copies at hand are told to retire; one of them has to stay.", atHand);
+        } else if (stay == 0) {
+            answer = "It is the only copy at hand.";
+        }
+        staying_.emplace(holding.checksum, answer);
+        return answer;
+    }
+
+    const Catalogue& catalogue_;
+    std::vector<Volume> volumes_;
+    std::unordered_set<HoldingId> toRetire_;
+    std::map<Checksum128, std::optional<std::string>> staying_;
+};
+
+/// A file with several names is freed when the last of them goes.
+void countFreed(DocketReview& review) {
+    std::map<std::pair<VolumeId, std::uint64_t>, std::uint64_t> namesGoing;
+    std::map<std::string, std::uint64_t> byVolume;
+    for (auto& planned : review.actions) {
+        if (planned.refused || planned.action.kind != retireKind) {
+            continue;
+        }
+        const auto& holding = planned.holding;
+        if (holding.links <= 1 || ++namesGoing[{holding.volume, holding.inode}] == holding.links) {
+            planned.frees = holding.size;
+        }
+        review.frees += planned.frees;
+        byVolume[planned.volume] += planned.frees;
+    }
+    review.freesByVolume.assign(byVolume.begin(), byVolume.end());
+}
+
+} // namespace
+
+Result<DocketReview> reviewDocket(const Catalogue& catalogue) {
+    const auto actions = DocketStore(catalogue).all();
+    if (!actions) {
+        return actions.error();
+    }
+    auto volumes = Volumes(catalogue).all();
+    if (!volumes) {
+        return volumes.error();
+    }
+    std::vector<HoldingId> ids;
+    std::ranges::transform(*actions, std::back_inserter(ids), &DocketAction::holding);
+    auto holdings = Holdings(catalogue).byIds(ids);
+    if (!holdings) {
+        return holdings.error();
+    }
+    Reviewer reviewer(catalogue, std::move(*volumes), *actions);
+    DocketReview review;
+    for (std::size_t i = 0; i < actions->size() && i < holdings->size(); ++i) {
+        auto planned = reviewer.plan((*actions)[i], std::move((*holdings)[i]));
+        if (!planned) {
+            return planned.error();
+        }
+        review.refused += planned->refused ? 1 : 0;
+        review.actions.push_back(std::move(*planned));
+    }
+    countFreed(review);
+    return review;
+}
+
+} // namespace sober

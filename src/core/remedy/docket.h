@@ -1,0 +1,35 @@
+#pragma once
+
+#include "core/catalogue/docket_store.h"
+#include "core/catalogue/records.h"
+
+#include <optional>
+
+namespace sober {
+
+/// The kinds of action that can be carried out.
+inline constexpr std::string_view retireKind = "retire";
+inline constexpr std::string_view writeOffKind = "write-off";
+
+/// One action of the docket as it would be carried out now, by what the catalogue knows.
+struct PlannedAction {
+    DocketAction action;
+    Holding holding;
+    std::string volume;                 ///< label
+    BytePath path;                      ///< absolute
+    std::uint64_t frees = 0;            ///< bytes, once the trash is emptied; 0 where refused
+    std::optional<std::string> refused; ///< the sentence why it will not be carried out
+};
+
+struct DocketReview {
+    std::vector<PlannedAction> actions; ///< in the order of the docket
+    std::uint64_t frees = 0;
+    std::vector<std::pair<std::string, std::uint64_t>> freesByVolume;
+    std::uint64_t refused = 0;
+};
+
+/// Reads the docket through: what each action would do and free, and what has to be refused. Where
+/// every copy at hand of a recording is told to retire, none of them is.
+Result<DocketReview> reviewDocket(const Catalogue& catalogue);
+
+} // namespace sober

@@ -1,0 +1,98 @@
+#include "core/remedy/file_changes.h"
+
+#include "core/base/file_handle.h"
+
+#include <fcntl.h>
+#include <sys/stat.h>
+#include <unistd.h>
+
+#include <cerrno>
+#include <cstdio>
+
+namespace sober {
+namespace {
+
+/// Some file systems cannot flush a folder (EINVAL); there the kernel's order has to do.
+Outcome flushFolder(const BytePath& folder) {
+    FileHandle handle(open(folder.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC));
+    if (!handle) {
+        return systemError(errno, "flush the folder", folder);
+    }
+    if (fsync(handle.get()) != 0 && errno != EINVAL && errno != EROFS) {
+        return systemError(errno, "flush the folder", folder);
+    }
+    return done();
+}
+
+} // namespace
+
+Outcome moveEntry(const BytePath& from, const BytePath& to) {
+    if (renameat2(AT_FDCWD, from.c_str(), AT_FDCWD, to.c_str(), RENAME_NOREPLACE) != 0) {
+        if (errno != EINVAL && errno != ENOSYS) {
+            return systemError(errno, "move", from);
+        }
+        // A file system without the flag: the check and the rename are two steps there.
+        if (isTaken(to)) {
+            return systemError(EEXIST, "move", to);
+        }
+        if (std::rename(from.c_str(), to.c_str()) != 0) {
+            return systemError(errno, "move", from);
+        }
+    }
+    if (const auto flushed = flushFolder(BytePath(parentOf(to))); !flushed) {
+        return flushed;
+    }
+    return flushFolder(BytePath(parentOf(from)));
+}
+
+Outcome writeNewFile(const BytePath& path, std::string_view content) {
+    const FileHandle file(open(path.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC | O_NOFOLLOW, 0600));
+    if (!file) {
+        return systemError(errno, "write", path);
+    }
+    std::size_t written = 0;
+    while (written < content.size()) {
+        const auto got = write(file.get(), content.data() + written, content.size() - written);
+        if (got < 0 && errno == EINTR) {
+            continue;
+        }
+        if (got <= 0) {
+            const auto error = systemError(errno, "write", path);
+            unlink(path.c_str());
+            return error;
+        }
+        written += static_cast<std::size_t>(got);
+    }
+    if (fsync(file.get()) != 0) {
+        const auto error = systemError(errno, "flush", path);
+        unlink(path.c_str());
+        return error;
+    }
+    return flushFolder(BytePath(parentOf(path)));
+}
+
+Outcome removeFile(const BytePath& path) {
+    if (unlink(path.c_str()) != 0) {
+        return errno == ENOENT ? done() : Outcome(systemError(errno, "remove", path));
+    }
+    return flushFolder(BytePath(parentOf(path)));
+}
+
+Outcome makeFolder(const BytePath& path, unsigned mode) {
+    struct stat status {};
+    if (stat(path.c_str(), &status) == 0) {
+        return S_ISDIR(status.st_mode) ? done() : Outcome(systemError(ENOTDIR, "make the folder", path));
+    }
+    const BytePath above(parentOf(path));
+    if (!above.empty() && above != path) {
+        if (const auto made = makeFolder(above, mode); !made) {
+            return made;
+        }
+    }
+    if (mkdir(path.c_str(), mode) != 0 && errno != EEXIST) {
+        return systemError(errno, "make the folder", path);
+    }
+    return flushFolder(above.empty() ? BytePath("/") : above);
+}
+
+} // namespace sober

@@ -1,0 +1,23 @@
+#pragma once
+
+#include "core/base/result.h"
+
+namespace sober {
+
+// The only calls of the program that change anything on a volume. Each is flushed to the medium
+// before it returns.
+
+/// Renames within one file system, never over anything that stands there (Cause::alreadyThere).
+Outcome moveEntry(const BytePath& from, const BytePath& to);
+
+/// Writes a new file with mode 0600; fails with alreadyThere where the name is taken.
+Outcome writeNewFile(const BytePath& path, std::string_view content);
+
+/// Removes one file; that it is gone already is no failure.
+Outcome removeFile(const BytePath& path);
+
+/// Makes a folder and those above it that are not there, with mode 0700 or, below a volume's root,
+/// what the user's mask allows.
+Outcome makeFolder(const BytePath& path, unsigned mode);
+
+} // namespace sober

@@ -1,0 +1,161 @@
+#include "core/remedy/trash.h"
+
+#include "core/base/file_handle.h"
+#include "core/base/text.h"
+#include "core/base/user_folders.h"
+#include "core/remedy/file_changes.h"
+
+#include <fmt/format.h>
+#include <sys/stat.h>
+#include <unistd.h>
+
+#include <cerrno>
+
+namespace sober {
+namespace {
+
+constexpr std::size_t longestName = 255; // NAME_MAX of Linux file systems
+constexpr std::string_view noteEnding = ".trashinfo";
+
+Outcome prepare(const BytePath& folder) {
+    for (const auto* part : {"files", "info"}) {
+        if (const auto made = makeFolder(joinPath(folder, part), 0700); !made) {
+            return made;
+        }
+    }
+    return done();
+}
+
+Error cannotMake(const BytePath& folder, const Error& why) {
+    return {why.cause, folder,
+            "There is no trash to retire into: " + why.sentence + " The file stays where it is."};
+}
+
+Result<std::uint64_t> deviceOf(const BytePath& path) {
+    struct stat status {};
+    if (stat(path.c_str(), &status) != 0) {
+        return systemError(errno, "look at", path);
+    }
+    return static_cast<std::uint64_t>(status.st_dev);
+}
+
+/// The nearest folder upwards that exists.
+BytePath nearestExisting(BytePath path) {
+    while (!isTaken(path) && path != "/" && !path.empty()) {
+        path = BytePath(parentOf(path));
+    }
+    return path;
+}
+
+/// The highest folder above `path` on the same device: the mount point.
+BytePath topFolder(const BytePath& path, std::uint64_t device) {
+    BytePath top(parentOf(path));
+    while (top != "/") {
+        const BytePath above(parentOf(top));
+        const auto aboveDevice = deviceOf(above);
+        if (!aboveDevice || *aboveDevice != device) {
+            break;
+        }
+        top = above;
+    }
+    return top;
+}
+
+/// The specification: .Trash must be a real folder with the sticky bit.
+bool isProperSharedTrash(const BytePath& path) {
+    struct stat status {};
+    return lstat(path.c_str(), &status) == 0 && S_ISDIR(status.st_mode) && (status.st_mode & S_ISVTX) != 0;
+}
+
+bool isOwnFolder(const BytePath& path) {
+    struct stat status {};
+    return lstat(path.c_str(), &status) != 0 || S_ISDIR(status.st_mode);
+}
+
+/// Characters that RFC 2396 lets stand, and the slash.
+bool standsUnencoded(char c) {
+    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') ||
+           std::string_view("-_.!~*'()/").find(c) != std::string_view::npos;
+}
+
+std::string percentEncoded(std::string_view path) {
+    std::string out;
+    for (const char c : path) {
+        if (standsUnencoded(c)) {
+            out.push_back(c);
+        } else {
+            out += fmt::format("%{:02X}", static_cast<unsigned char>(c));
+        }
+    }
+    return out;
+}
+
+/// At most `room` bytes of a name, its ending kept, no UTF-8 character cut in two.
+std::string shortened(std::string_view name, std::size_t room) {
+    if (name.size() <= room) {
+        return std::string(name);
+    }
+    const auto ending = name.substr(stemOf(name).size());
+    const auto kept = ending.size() < 20 ? ending : std::string_view{};
+    auto stem = name.substr(0, room - kept.size());
+    const bool wasUtf8 = isUtf8(name);
+    while (wasUtf8 && !stem.empty() && !isUtf8(stem)) {
+        stem.remove_suffix(1);
+    }
+    return fmt::format("{}{}", stem, kept);
+}
+
+} // namespace
+
+Result<Trash> trashFor(const BytePath& path) {
+    const auto device = deviceOf(BytePath(parentOf(path)));
+    if (!device) {
+        return device.error();
+    }
+    const BytePath home = joinPath(dataHome(), "Trash");
+    const auto homeDevice = deviceOf(nearestExisting(home));
+    if (homeDevice && *homeDevice == *device) {
+        if (const auto made = prepare(home); !made) {
+            return cannotMake(home, made.error());
+        }
+        return Trash{home, {}};
+    }
+    const BytePath top = topFolder(path, *device);
+    const auto user = std::to_string(getuid());
+    const BytePath shared = joinPath(top, ".Trash");
+    if (isProperSharedTrash(shared)) {
+        const BytePath own = joinPath(shared, user);
+        if (prepare(own)) {
+            return Trash{own, top};
+        }
+    }
+    const BytePath own = joinPath(top, ".Trash-" + user);
+    if (!isOwnFolder(own)) {
+        return cannotMake(own, {Cause::wrongKind, own, displayPath(own) + " is a link or a file."});
+    }
+    if (const auto made = prepare(own); !made) {
+        return cannotMake(own, made.error());
+    }
+    return Trash{own, top};
+}
+
+TrashSlot freeSlot(const Trash& trash, std::string_view name) {
+    for (unsigned number = 0;; ++number) {
+        const std::string suffix = number == 0 ? std::string() : fmt::format("_{}", number);
+        const std::string fitting = shortened(name, longestName - noteEnding.size() - suffix.size());
+        const auto stem = stemOf(fitting);
+        const std::string taken = fmt::format("{}{}{}", stem, suffix, std::string_view(fitting).substr(stem.size()));
+        TrashSlot slot{joinPath(joinPath(trash.folder, "files"), taken),
+                       joinPath(joinPath(trash.folder, "info"), taken + std::string(noteEnding))};
+        if (!isTaken(slot.file) && !isTaken(slot.note)) {
+            return slot;
+        }
+    }
+}
+
+std::string noteText(const Trash& trash, const BytePath& original, Nanoseconds time) {
+    const auto path = trash.top.empty() ? original : relativeTo(original, trash.top).value_or(original);
+    return fmt::format("[Trash Info]\nPath={}\nDeletionDate={}\n", percentEncoded(path), localIso(time));
+}
+
+} // namespace sober

@@ -1,0 +1,214 @@
+#include "core/remedy/undo.h"
+
+#include "core/base/file_handle.h"
+#include "core/base/text.h"
+#include "core/remedy/docket.h"
+#include "core/remedy/file_changes.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <ranges>
+
+namespace sober {
+namespace {
+
+HoldingState stateAfterUndo(const LedgerAction& action) {
+    return action.kind == writeOffKind ? HoldingState::missing : HoldingState::present;
+}
+
+Outcome canPutBack(const LedgerAction& action) {
+    const auto aside = stampAt(action.aside);
+    if (!aside) {
+        return Error{Cause::notFound, action.place,
+                     fmt::format("{} cannot be put back: the trash no longer holds it.", displayPath(action.place))};
+    }
+    if (aside->size != action.size) {
+        return Error{Cause::changed, action.place,
+                     fmt::format("{} cannot be put back: what the trash holds under its name is another file.",
+                                 displayPath(action.place))};
+    }
+    if (isTaken(action.place)) {
+        return Error{Cause::alreadyThere, action.place,
+                     fmt::format("{} cannot be put back: its place is taken.", displayPath(action.place))};
+    }
+    return done();
+}
+
+Outcome putBack(const LedgerStore& ledger, const LedgerAction& action, const CarryOutHooks& hooks) {
+    if (action.kind == writeOffKind) {
+        return ledger.finish(action, ActionStep::undone, stateAfterUndo(action));
+    }
+    if (const auto possible = canPutBack(action); !possible) {
+        return possible;
+    }
+    if (const auto journalled = ledger.mark(action, ActionStep::undoStarted); !journalled) {
+        return journalled;
+    }
+    hooks.onInstant(Instant::journalled);
+    auto moved = makeFolder(BytePath(parentOf(action.place)), 0777);
+    if (moved) {
+        moved = moveEntry(action.aside, action.place);
+    }
+    if (!moved) {
+        ledger.mark(action, ActionStep::carriedOut).ok();
+        return moved;
+    }
+    hooks.onInstant(Instant::moved);
+    if (const auto removed = removeFile(action.note); !removed) {
+        return removed;
+    }
+    hooks.onInstant(Instant::noteWritten);
+    const auto finished = ledger.finish(action, ActionStep::undone, HoldingState::present);
+    hooks.onInstant(Instant::recorded);
+    return finished;
+}
+
+/// True where the trash's note is there and is ours: a note of another file is never removed.
+bool noteIsOurs(const LedgerAction& action) { return isTaken(action.note) && !isTaken(action.aside); }
+
+Result<std::string> recoverStarted(const LedgerStore& ledger, const LedgerAction& action) {
+    const auto name = displayPath(action.place);
+    if (action.kind == writeOffKind) {
+        const auto marked = ledger.mark(action, ActionStep::takenBack);
+        return marked ? Result<std::string>(name + " was not written off yet; it still waits on the docket.")
+                      : Result<std::string>(marked.error());
+    }
+    if (isTaken(action.aside)) {
+        const auto finished = ledger.finish(action, ActionStep::carriedOut, HoldingState::retired);
+        return finished ? Result<std::string>(name + " had been retired; the ledger now says so.")
+                        : Result<std::string>(finished.error());
+    }
+    if (!isTaken(action.place)) {
+        return std::string(name + " is neither at its place nor in the trash: its volume seems to be away. "
+                                  "This is looked at again at the next start.");
+    }
+    if (noteIsOurs(action)) {
+        if (const auto removed = removeFile(action.note); !removed) {
+            return removed.error();
+        }
+    }
+    const auto marked = ledger.mark(action, ActionStep::takenBack);
+    return marked ? Result<std::string>(name + " was not retired yet; it stays and still waits on the docket.")
+                  : Result<std::string>(marked.error());
+}
+
+Result<std::string> recoverUndo(const LedgerStore& ledger, const LedgerAction& action) {
+    const auto name = displayPath(action.place);
+    if (isTaken(action.aside)) {
+        const auto marked = ledger.mark(action, ActionStep::carriedOut);
+        return marked ? Result<std::string>(name + " was not put back yet; it is still in the trash.")
+                      : Result<std::string>(marked.error());
+    }
+    if (!isTaken(action.place)) {
+        return std::string(name + " is neither at its place nor in the trash: its volume seems to be away. "
+                                  "This is looked at again at the next start.");
+    }
+    if (const auto removed = removeFile(action.note); !removed) {
+        return removed.error();
+    }
+    const auto finished = ledger.finish(action, ActionStep::undone, HoldingState::present);
+    return finished ? Result<std::string>(name + " had been put back; the ledger now says so.")
+                    : Result<std::string>(finished.error());
+}
+
+} // namespace
+
+Result<CarriedOut> undoEntry(Catalogue& catalogue, EntryId id, RunControl& control, const CarryOutHooks& hooks) {
+    const LedgerStore ledger(catalogue);
+    const auto entry = ledger.entry(id);
+    if (!entry) {
+        return entry.error();
+    }
+    if (!*entry || (*entry)->kind != "carry-out") {
+        return Error{Cause::invalid, {}, fmt::format("Entry {} of the ledger is nothing that can be taken back.", id)};
+    }
+    if ((*entry)->carriedOut == 0) {
+        return Error{Cause::invalid, {},
+                     (*entry)->undone > 0 ? fmt::format("Entry {} was taken back already.", id)
+                                          : fmt::format("Nothing of entry {} was carried out.", id)};
+    }
+    auto actions = ledger.actionsOf(id);
+    if (!actions) {
+        return actions.error();
+    }
+    const auto opened = ledger.open("undo", fmt::format("taking back entry {}", id), id);
+    if (!opened) {
+        return opened.error();
+    }
+    CarriedOut result;
+    result.entry = *opened;
+    Progress progress;
+    progress.totalFiles = (*entry)->carriedOut;
+    for (const auto& action : std::views::reverse(*actions)) {
+        if (action.step != ActionStep::carriedOut) {
+            continue;
+        }
+        if (!control.proceed()) {
+            result.interrupted = true;
+            break;
+        }
+        progress.at = displayPath(action.place);
+        hooks.onProgress(progress);
+        if (const auto back = putBack(ledger, action, hooks); back) {
+            ++result.done;
+        } else {
+            result.refused.push_back({action.place, back.error().sentence});
+        }
+        ++progress.files;
+    }
+    std::string summary = fmt::format("entry {} taken back: {}", id, counted(result.done, "action"));
+    if (!result.refused.empty()) {
+        summary += fmt::format(", {} could not be", humanCount(result.refused.size()));
+    }
+    if (const auto closed = ledger.close(*opened, summary); !closed) {
+        return closed.error();
+    }
+    return result;
+}
+
+Result<std::optional<EntryId>> lastUndoable(const Catalogue& catalogue) {
+    const auto entries = LedgerStore(catalogue).entries();
+    if (!entries) {
+        return entries.error();
+    }
+    const auto found = std::ranges::find_if(
+        *entries, [](const LedgerEntry& entry) { return entry.kind == "carry-out" && entry.carriedOut > 0; });
+    return found != entries->end() ? std::optional(found->id) : std::nullopt;
+}
+
+Result<std::vector<std::string>> recoverInterrupted(Catalogue& catalogue) {
+    const LedgerStore ledger(catalogue);
+    const auto unfinished = ledger.unfinished();
+    const auto unclosed = ledger.unclosed();
+    if (!unfinished || !unclosed) {
+        return unfinished ? unclosed.error() : unfinished.error();
+    }
+    std::vector<std::string> sentences;
+    for (const auto& action : *unfinished) {
+        auto sentence = action.step == ActionStep::started ? recoverStarted(ledger, action) : recoverUndo(ledger, action);
+        if (!sentence) {
+            return sentence.error();
+        }
+        sentences.push_back(std::move(*sentence));
+    }
+    for (const auto& entry : *unclosed) {
+        if (const auto closed = ledger.close(entry.id, entry.summary + ", interrupted"); !closed) {
+            return closed.error();
+        }
+    }
+    if (!sentences.empty()) {
+        const auto opened = ledger.open("recovery", "", std::nullopt);
+        if (!opened) {
+            return opened.error();
+        }
+        const auto summary = fmt::format("{} after an interruption",
+                                         counted(sentences.size(), "action put in order", "actions put in order"));
+        if (const auto closed = ledger.close(*opened, summary); !closed) {
+            return closed.error();
+        }
+    }
+    return sentences;
+}
+
+} // namespace sober

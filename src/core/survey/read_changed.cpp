@@ -1,0 +1,437 @@
+#include "core/survey/read_changed.h"
+
+#include "core/base/text.h"
+#include "core/evidence/file_pass.h"
+#include "core/survey/volume_identity.h"
+
+#include <algorithm>
+#include <array>
+#include <chrono>
+#include <deque>
+#include <map>
+#include <thread>
+#include <unordered_map>
+
+namespace sober {
+namespace {
+
+using Clock = std::chrono::steady_clock;
+
+/// Endings under which a person expects audio: only used to tell them that it is not.
+bool namedLikeAudio(const BytePath& path) {
+    constexpr std::array<std::string_view, 19> endings{"wav",  "flac", "mp3",  "m4a", "aac", "ogg", "oga",
+                                                       "opus", "aif",  "aiff", "wma", "wv",  "ape", "alac",
+                                                       "mka",  "mp2",  "ac3",  "caf", "m4b"};
+    return std::ranges::find(endings, endingOf(path)) != endings.end();
+}
+
+/// One file to be read, and what was remembered at its path.
+struct Job {
+    WalkedFile file;
+    const RememberedFile* before = nullptr;
+};
+
+struct Read {
+    Job job;
+    Result<FileRecord> record;
+};
+
+/// Reads jobs on several threads and hands the outcomes, in any order, to the one thread that
+/// writes. At most `inFlight` outcomes wait, so memory does not grow with the collection.
+class ReadingPool {
+  public:
+    ReadingPool(const BytePath& root, Effort effort, std::vector<Job> jobs, RunControl& control)
+        : root_(root), effort_(effort), jobs_(std::move(jobs)), control_(control) {
+        const unsigned readers = std::clamp(std::thread::hardware_concurrency(), 1U, 8U);
+        running_ = readers;
+        for (unsigned i = 0; i < readers; ++i) {
+            threads_.emplace_back([this] { work(); });
+        }
+    }
+
+    std::uint64_t bytesRead() const { return bytes_; }
+
+    /// The next outcome; nothing after `patience` without one, or once all are done (`finished`).
+    std::optional<Read> next(std::chrono::milliseconds patience) {
+        std::unique_lock lock(mutex_);
+        arrived_.wait_for(lock, patience, [this] { return !outcomes_.empty() || running_ == 0; });
+        if (outcomes_.empty()) {
+            return std::nullopt;
+        }
+        Read read = std::move(outcomes_.front());
+        outcomes_.pop_front();
+        lock.unlock();
+        taken_.notify_one();
+        return read;
+    }
+
+    bool finished() {
+        const std::lock_guard lock(mutex_);
+        return running_ == 0 && outcomes_.empty();
+    }
+
+  private:
+    static constexpr std::size_t inFlight = 64;
+
+    void work() {
+        for (std::size_t at = next_++; at < jobs_.size() && control_.proceed(); at = next_++) {
+            Job& job = jobs_[at];
+            auto record = passOverFile(joinPath(root_, job.file.path), effort_, control_,
+                                       [this](std::uint64_t bytes) { bytes_ += bytes; });
+            std::unique_lock lock(mutex_);
+            taken_.wait(lock, [this] { return outcomes_.size() < inFlight; });
+            outcomes_.push_back({std::move(job), std::move(record)});
+            lock.unlock();
+            arrived_.notify_one();
+        }
+        const std::lock_guard lock(mutex_);
+        --running_;
+        arrived_.notify_one();
+    }
+
+    const BytePath& root_;
+    Effort effort_;
+    std::vector<Job> jobs_;
+    RunControl& control_;
+    std::atomic<std::size_t> next_ = 0;
+    std::atomic<std::uint64_t> bytes_ = 0;
+    std::mutex mutex_;
+    std::condition_variable arrived_;
+    std::condition_variable taken_;
+    std::deque<Read> outcomes_;
+    unsigned running_ = 0;
+    std::vector<std::jthread> threads_;
+};
+
+class ChangedReader {
+  public:
+    ChangedReader(Catalogue& catalogue, const Volume& volume, Walk walk, std::vector<RememberedFile> remembered,
+                  RunControl& control, const ProgressSink& onProgress, SurveyReport& report)
+        : catalogue_(catalogue), volume_(volume), walk_(std::move(walk)), remembered_(std::move(remembered)),
+          control_(control), onProgress_(onProgress), report_(report),
+          lastingInodes_(hasLastingInodes(volume.identity.filesystemType)),
+          writer_(catalogue, volume.id, timeNow()) {}
+
+    Outcome run() {
+        if (control_.isCancelled()) {
+            report_.interrupted = true;
+            return done();
+        }
+        writer_.beginSurvey();
+        for (const auto& error : walk_.errors) {
+            addError(error.path, error.sentence);
+        }
+        sortOut();
+        if (const auto read = readAll(); !read) {
+            return read;
+        }
+        if (control_.isCancelled()) {
+            report_.interrupted = true;
+            return writer_.commit();
+        }
+        if (!isAtHand(catalogue_, volume_, mountsNow())) {
+            writer_.commit().ok();
+            return Error{Cause::notFound, volume_.root,
+                         "The volume " + volume_.label + " vanished while it was read. What was read is kept; nothing "
+                                                         "was taken for missing."};
+        }
+        markGone();
+        return writer_.commit();
+    }
+
+  private:
+    bool unchanged(const FileStamp& now, const RememberedFile& before) const {
+        return now.size == before.size && now.mtime == before.mtime &&
+               (!lastingInodes_ || (now.ctime == before.ctime && now.inode == before.inode));
+    }
+
+    /// Divides what was walked into unchanged, moved by inode and to be read.
+    void sortOut() {
+        std::unordered_map<std::string_view, std::size_t> byPath;
+        byPath.reserve(remembered_.size());
+        for (std::size_t i = 0; i < remembered_.size(); ++i) {
+            byPath.emplace(remembered_[i].path, i);
+        }
+        met_.assign(remembered_.size(), false);
+        std::vector<WalkedFile> fresh;
+        for (auto& file : walk_.files) {
+            const auto found = byPath.find(file.path);
+            if (found == byPath.end()) {
+                fresh.push_back(std::move(file));
+                continue;
+            }
+            met_[found->second] = true;
+            const auto& before = remembered_[found->second];
+            if (before.id == 0 && unchanged(file.stamp, before)) {
+                notePassedOver(before.path, before.sentence);
+            } else if (before.id != 0 && before.state == HoldingState::present && unchanged(file.stamp, before)) {
+                ++report_.seen;
+                ++report_.unchanged;
+            } else {
+                jobs_.push_back({std::move(file), &before});
+            }
+        }
+        walk_.files = {};
+        findGone();
+        for (auto& file : fresh) {
+            if (!takeAsMovedByInode(file)) {
+                jobs_.push_back({std::move(file), nullptr});
+            }
+        }
+    }
+
+    /// Holdings that were present (or missing already) and were not met, outside of what could not be listed.
+    void findGone() {
+        for (std::size_t i = 0; i < remembered_.size(); ++i) {
+            const auto& before = remembered_[i];
+            if (!met_[i] && before.id != 0 && !couldNotBeSeen(before.path)) {
+                goneByInode_.emplace(before.inode, i);
+            }
+        }
+    }
+
+    bool couldNotBeSeen(const BytePath& path) const {
+        return std::ranges::any_of(walk_.unlisted, [&](const BytePath& folder) {
+            return folder.empty() || isWithin(path, folder);
+        });
+    }
+
+    bool takeAsMovedByInode(const WalkedFile& file) {
+        if (!lastingInodes_) {
+            return false;
+        }
+        const auto [first, last] = goneByInode_.equal_range(file.stamp.inode);
+        for (auto it = first; it != last; ++it) {
+            const auto& before = remembered_[it->second];
+            if (before.size == file.stamp.size && before.mtime == file.stamp.mtime) {
+                writer_.restamp(before.id, file.path, file.stamp, "moved", before.path);
+                met_[it->second] = true;
+                goneByInode_.erase(it);
+                ++report_.moved;
+                ++report_.seen;
+                return true;
+            }
+        }
+        return false;
+    }
+
+    Outcome readAll() {
+        Progress progress;
+        progress.totalFiles = jobs_.size();
+        for (const auto& job : jobs_) {
+            progress.totalBytes += job.file.stamp.size;
+        }
+        loadGoneChecksums();
+        const auto began = Clock::now();
+        auto committed = began;
+        double paused = 0;
+        auto last = began;
+        ReadingPool pool(volume_.root, volume_.effort, std::move(jobs_), control_);
+        jobs_.clear();
+        const auto tell = [&](const std::string& at) {
+            const auto now = Clock::now();
+            if (control_.isPaused()) {
+                paused += std::chrono::duration<double>(now - last).count();
+            }
+            last = now;
+            progress.bytes = pool.bytesRead();
+            progress.errors = report_.errors.size();
+            progress.elapsed = std::chrono::duration<double>(now - began).count() - paused;
+            progress.at = at;
+            onProgress_(progress);
+        };
+        while (!pool.finished()) {
+            auto read = pool.next(std::chrono::milliseconds(100));
+            if (read) {
+                ++progress.files;
+                take(*read);
+            }
+            if (writer_.failed()) {
+                control_.cancel();
+            }
+            tell(read ? displayPath(read->job.file.path) : progress.at);
+            if (Clock::now() - committed > std::chrono::seconds(1)) {
+                if (const auto outcome = writer_.commit(); !outcome) {
+                    control_.cancel();
+                }
+                committed = Clock::now();
+            }
+        }
+        report_.bytesRead = pool.bytesRead();
+        tell({});
+        return writer_.failed() ? writer_.commit() : done();
+    }
+
+    /// Checksums of what is gone, so that a file found elsewhere can be recognised.
+    void loadGoneChecksums();
+
+    void take(Read& read) {
+        const auto& path = read.job.file.path;
+        const auto* before = read.job.before;
+        if (!read.record) {
+            takeFailure(read);
+            return;
+        }
+        const auto& record = *read.record;
+        ++report_.seen;
+        if (!record.problem.empty()) {
+            addError(joinPath(volume_.root, path), record.problem);
+        }
+        if (before != nullptr && before->id != 0) {
+            takeKnown(*before, record);
+            return;
+        }
+        if (before != nullptr) {
+            writer_.forgetPassedOver(path);
+        }
+        if (takeAsMovedByContent(path, record)) {
+            return;
+        }
+        ++report_.added;
+        writer_.add(path, record, volume_.surveyedAt != 0);
+    }
+
+    void takeKnown(const RememberedFile& before, const FileRecord& record) {
+        const bool same = checksumOfHolding(before.id) == record.checksums.file;
+        if (before.state != HoldingState::present) {
+            ++report_.returned;
+            writer_.rewrite(before.id, record, "returned", before.path);
+        } else if (same) {
+            ++report_.unchanged;
+            writer_.restamp(before.id, before.path, record.stamp, {}, {});
+        } else {
+            ++report_.changed;
+            writer_.rewrite(before.id, record, "changed", before.path);
+        }
+    }
+
+    void takeFailure(const Read& read) {
+        const auto& path = read.job.file.path;
+        const auto& error = read.record.error();
+        const auto* before = read.job.before;
+        const bool wasHolding = before != nullptr && before->id != 0;
+        switch (error.cause) {
+        case Cause::interrupted:
+            return;
+        case Cause::notAudio: {
+            const std::string sentence = namedLikeAudio(path) ? error.sentence : std::string();
+            if (wasHolding && before->state == HoldingState::present) {
+                writer_.markMissing(before->id, before->path, volume_.surveyedAt);
+                ++report_.missing;
+                addError(joinPath(volume_.root, path), error.sentence);
+            } else {
+                writer_.passOver(path, read.job.file.stamp, sentence);
+                notePassedOver(path, sentence);
+            }
+            return;
+        }
+        case Cause::notFound:
+            if (wasHolding) {
+                met_[static_cast<std::size_t>(before - remembered_.data())] = false;
+            }
+            return;
+        default:
+            if (wasHolding && before->state == HoldingState::present) {
+                ++report_.seen;
+            }
+            addError(joinPath(volume_.root, path), error.sentence);
+        }
+    }
+
+    bool takeAsMovedByContent(const BytePath& path, const FileRecord& record) {
+        const auto [first, last] = goneByChecksum_.equal_range(record.checksums.file);
+        auto best = last;
+        for (auto it = first; it != last; ++it) {
+            if (!met_[it->second] &&
+                (best == last || nameOf(remembered_[it->second].path) == nameOf(path))) {
+                best = it;
+            }
+        }
+        if (best == last) {
+            return false;
+        }
+        const auto& before = remembered_[best->second];
+        met_[best->second] = true;
+        ++report_.moved;
+        writer_.restamp(before.id, path, record.stamp, "moved", before.path);
+        goneByChecksum_.erase(best);
+        return true;
+    }
+
+    void markGone() {
+        for (std::size_t i = 0; i < remembered_.size(); ++i) {
+            const auto& before = remembered_[i];
+            if (met_[i] || couldNotBeSeen(before.path)) {
+                continue;
+            }
+            if (before.id == 0) {
+                writer_.forgetPassedOver(before.path);
+            } else if (before.state == HoldingState::present) {
+                ++report_.missing;
+                writer_.markMissing(before.id, before.path, volume_.surveyedAt);
+            }
+        }
+    }
+
+    void notePassedOver(const BytePath& path, const std::string& sentence) {
+        ++report_.passedOver;
+        if (!sentence.empty()) {
+            addError(joinPath(volume_.root, path), sentence);
+        }
+    }
+
+    void addError(const BytePath& path, const std::string& sentence) {
+        report_.errors.push_back({path, sentence});
+        writer_.noteError(report_.errors.back());
+    }
+
+    Checksum128 checksumOfHolding(HoldingId id) const {
+        const auto found = checksums_.find(id);
+        return found != checksums_.end() ? found->second : Checksum128{};
+    }
+
+    Catalogue& catalogue_;
+    const Volume& volume_;
+    Walk walk_;
+    std::vector<RememberedFile> remembered_;
+    RunControl& control_;
+    const ProgressSink& onProgress_;
+    SurveyReport& report_;
+    bool lastingInodes_;
+    HoldingWriter writer_;
+    std::vector<bool> met_;
+    std::vector<Job> jobs_;
+    std::unordered_multimap<std::uint64_t, std::size_t> goneByInode_;
+    std::multimap<Checksum128, std::size_t> goneByChecksum_;
+    std::unordered_map<HoldingId, Checksum128> checksums_;
+};
+
+void ChangedReader::loadGoneChecksums() {
+    std::vector<HoldingId> wanted;
+    for (const auto& [inode, index] : goneByInode_) {
+        wanted.push_back(remembered_[index].id);
+    }
+    for (const auto& job : jobs_) {
+        if (job.before != nullptr && job.before->id != 0) {
+            wanted.push_back(job.before->id);
+        }
+    }
+    const auto known = checksumsOf(catalogue_, wanted);
+    if (known) {
+        checksums_ = *known;
+    }
+    for (const auto& [inode, index] : goneByInode_) {
+        if (const auto found = checksums_.find(remembered_[index].id); found != checksums_.end()) {
+            goneByChecksum_.emplace(found->second, index);
+        }
+    }
+}
+
+} // namespace
+
+Outcome readChanged(Catalogue& catalogue, const Volume& volume, Walk walk, std::vector<RememberedFile> remembered,
+                    RunControl& control, const ProgressSink& onProgress, SurveyReport& report) {
+    return ChangedReader(catalogue, volume, std::move(walk), std::move(remembered), control, onProgress, report).run();
+}
+
+} // namespace sober

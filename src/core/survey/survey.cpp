@@ -1,0 +1,160 @@
+#include "core/survey/survey.h"
+
+#include "core/base/text.h"
+#include "core/catalogue/ledger_store.h"
+#include "core/catalogue/volumes.h"
+#include "core/survey/read_changed.h"
+#include "core/survey/volume_identity.h"
+#include "core/survey/walk.h"
+
+#include <fmt/format.h>
+#include <sys/stat.h>
+
+#include <chrono>
+#include <future>
+
+namespace sober {
+namespace {
+
+Result<BytePath> usableRoot(const BytePath& given) {
+    const auto root = realPathOf(given);
+    if (!root) {
+        return Error{Cause::notFound, given, "There is no folder " + displayPath(given) + "."};
+    }
+    struct stat status {};
+    if (stat(root->c_str(), &status) != 0 || !S_ISDIR(status.st_mode)) {
+        return Error{Cause::wrongKind, given,
+                     displayPath(given) + " is a file. A survey reads folders and drives."};
+    }
+    return *root;
+}
+
+Outcome standsApart(const BytePath& root, std::span<const Volume> volumes) {
+    for (const auto& volume : volumes) {
+        if (volume.root != root && isWithin(root, volume.root)) {
+            return Error{Cause::refused, root,
+                         fmt::format("{} lies within the volume {} ({}), which is catalogued already. Survey that one.",
+                                     displayPath(root), volume.label, displayPath(volume.root))};
+        }
+        if (volume.root != root && isWithin(volume.root, root)) {
+            return Error{Cause::refused, root,
+                         fmt::format("{} holds the volume {} ({}), which is catalogued already. Survey its other "
+                                     "folders one by one.",
+                                     displayPath(root), volume.label, displayPath(volume.root))};
+        }
+    }
+    return done();
+}
+
+/// The volume at `root`: known there, known from elsewhere, or new.
+Result<Volume> volumeFor(Catalogue& catalogue, const BytePath& root, const SurveyRequest& request) {
+    const auto volumes = Volumes(catalogue).all();
+    if (!volumes) {
+        return volumes.error();
+    }
+    const auto mounts = mountsNow();
+    std::optional<Volume> volume;
+    for (const auto& known : *volumes) {
+        if (known.root == root) {
+            if (!isAtHand(catalogue, known, mounts)) {
+                continue;
+            }
+            volume = known;
+        }
+    }
+    if (!volume) {
+        auto recognised = recogniseVolume(catalogue, root, mounts);
+        if (!recognised) {
+            return recognised.error();
+        }
+        volume = *recognised;
+    }
+    if (const auto apart = standsApart(root, *volumes); !volume && !apart) {
+        return apart.error();
+    }
+    const bool isNew = !volume;
+    if (isNew) {
+        volume.emplace();
+        volume->label = root == "/" ? "root" : repairedUtf8(nameOf(root));
+    }
+    volume->root = root;
+    volume->identity = identityOf(root, mounts);
+    volume->atHand = true;
+    if (request.label && !request.label->empty()) {
+        volume->label = *request.label;
+    }
+    volume->choices = request.choices.value_or(volume->choices);
+    volume->effort = request.effort.value_or(volume->effort);
+    if (isNew) {
+        return Volumes(catalogue).add(*volume);
+    }
+    if (const auto updated = Volumes(catalogue).update(*volume); !updated) {
+        return updated.error();
+    }
+    return *volume;
+}
+
+std::string summaryOf(const SurveyReport& report) {
+    return fmt::format("{}: {} seen, {} added, {} changed, {} moved, {} missing{}", report.label,
+                       humanCount(report.seen), humanCount(report.added), humanCount(report.changed),
+                       humanCount(report.moved), humanCount(report.missing),
+                       report.interrupted ? ", stopped before its end" : "");
+}
+
+} // namespace
+
+Result<SurveyReport> surveyVolume(Catalogue& catalogue, const SurveyRequest& request, RunControl& control,
+                                  const ProgressSink& onProgress) {
+    const auto began = std::chrono::steady_clock::now();
+    const auto root = usableRoot(request.root);
+    if (!root) {
+        return root.error();
+    }
+    auto volume = volumeFor(catalogue, *root, request);
+    if (!volume) {
+        return volume.error();
+    }
+    const auto volumes = Volumes(catalogue).all();
+    if (!volumes) {
+        return volumes.error();
+    }
+    std::vector<BytePath> otherRoots;
+    for (const auto& other : *volumes) {
+        if (other.id != volume->id) {
+            otherRoots.push_back(other.root);
+        }
+    }
+    const auto entry = LedgerStore(catalogue).open("survey", volume->label + ": survey", std::nullopt);
+    if (!entry) {
+        return entry.error();
+    }
+
+    auto walking = std::async(std::launch::async,
+                              [&] { return walkVolume(volume->root, volume->choices, otherRoots, control); });
+    auto remembered = rememberedFiles(catalogue, volume->id);
+    Walk walk = walking.get();
+    if (!remembered) {
+        return remembered.error();
+    }
+
+    SurveyReport report;
+    report.volume = volume->id;
+    report.label = volume->label;
+    const auto read = readChanged(catalogue, *volume, std::move(walk), std::move(*remembered), control, onProgress, report);
+    report.seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - began).count();
+    if (read && !report.interrupted) {
+        volume->surveyedAt = timeNow();
+        if (const auto updated = Volumes(catalogue).update(*volume); !updated) {
+            return updated.error();
+        }
+    }
+    if (const auto closed = LedgerStore(catalogue).close(*entry, summaryOf(report)); !closed) {
+        return closed.error();
+    }
+    if (!read) {
+        return read.error();
+    }
+    return report;
+}
+
+} // namespace sober

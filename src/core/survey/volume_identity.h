@@ -1,0 +1,48 @@
+#pragma once
+
+#include "core/base/result.h"
+#include "core/catalogue/catalogue.h"
+#include "core/catalogue/records.h"
+
+namespace sober {
+
+/// One mounted file system, as /proc/self/mountinfo lists it (proc(5)).
+struct Mount {
+    BytePath point;
+    BytePath rootWithin; ///< what of the file system is mounted there, "/" for all of it
+    std::string type;
+    BytePath source;
+};
+
+/// Mounts from the text of a mountinfo file; lines that make no sense are left out.
+std::vector<Mount> parseMountInfo(std::string_view text);
+
+/// The mounts of this machine now.
+std::vector<Mount> mountsNow();
+
+/// The mount that a path (absolute, links resolved) lies on.
+std::optional<Mount> mountOf(std::span<const Mount> mounts, const BytePath& path);
+
+/// What tells the volume at `root` from others. The UUID comes from the device's own superblock (by
+/// libblkid) or from /dev/disk/by-uuid; without either the content has to tell.
+VolumeIdentity identityOf(const BytePath& root, std::span<const Mount> mounts);
+
+/// Inode numbers and change times of FAT, exFAT and file systems in user space are made up anew at
+/// each mount, so they tell nothing about a change.
+bool hasLastingInodes(const std::string& filesystemType);
+
+/// Whether the volume as catalogued can be read at its root now: the folder is there, on the same
+/// file system, and is not merely the empty mount point.
+bool isAtHand(const Catalogue& catalogue, const Volume& volume, std::span<const Mount> mounts);
+
+/// The catalogued volume that has come to be at `root` (a drive mounted elsewhere, a folder renamed),
+/// told by its file system's UUID or, without one, by what is on it. Volumes at hand elsewhere are
+/// not taken for it.
+Result<std::optional<Volume>> recogniseVolume(const Catalogue& catalogue, const BytePath& root,
+                                              std::span<const Mount> mounts);
+
+/// Looks which volumes are at hand and how full they are, and writes down what has changed since.
+/// True where something has.
+Result<bool> lookForVolumes(const Catalogue& catalogue);
+
+} // namespace sober

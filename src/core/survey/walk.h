@@ -1,0 +1,29 @@
+#pragma once
+
+#include "core/base/file_handle.h"
+#include "core/base/run_control.h"
+#include "core/catalogue/holding_writer.h"
+#include "core/catalogue/records.h"
+
+namespace sober {
+
+struct WalkedFile {
+    BytePath path; ///< relative to the root
+    FileStamp stamp;
+};
+
+/// What a walk through a volume has met. Folders that could not be listed are named, so that what
+/// they held is not taken for gone.
+struct Walk {
+    std::vector<WalkedFile> files;
+    std::vector<BytePath> unlisted; ///< relative; "" for the root itself
+    std::vector<SurveyError> errors;
+};
+
+/// Lists every regular file below `root` that the choices take in, without opening any. Trash
+/// folders are always left out, as are `otherRoots` (absolute) that lie within. Links are followed
+/// only on request, and no folder is entered twice.
+Walk walkVolume(const BytePath& root, const SurveyChoices& choices, std::span<const BytePath> otherRoots,
+                RunControl& control);
+
+} // namespace sober
