@@ -1,0 +1,57 @@
+#include "core/base/text.h"
+#include "demo/collection.h"
+#include "demo/encode.h"
+
+#include <cstdio>
+#include <filesystem>
+
+namespace {
+
+namespace fs = std::filesystem;
+using namespace sober;
+
+constexpr std::string_view marker = "pell-harbour-demo";
+
+bool survey(const BytePath& sober, const BytePath& folder) {
+    for (const char* volume : {"GANNET", "TERN", "PETREL"}) {
+        const int code = demo::runProgram({sober, "--quiet", "--catalogue", joinPath(folder, "catalogue.sqlite"), "survey",
+                                           joinPath(folder, volume)}, "/dev/null");
+        if (code != 0 && code != 3) {
+            return false;
+        }
+    }
+    return true;
+}
+
+} // namespace
+
+/// make-demo FOLDER SOBER: makes the demo collection in FOLDER, with a catalogue that SOBER (the
+/// headless command) surveyed before and after some things happened to it.
+int main(int argc, char** argv) {
+    if (argc != 3) {
+        std::fprintf(stderr, "make-demo FOLDER SOBER: a folder that is empty or holds an earlier demo, and the headless command\n");
+        return 2;
+    }
+    const BytePath folder = argv[1];
+    const BytePath sober = argv[2];
+    if (fs::exists(folder) && !fs::is_empty(folder)) {
+        if (!fs::exists(joinPath(folder, marker))) {
+            std::fprintf(stderr, "%s holds something else; name another folder.\n", displayPath(folder).c_str());
+            return 1;
+        }
+        fs::remove_all(folder);
+    }
+    fs::create_directories(folder);
+    if (std::FILE* file = std::fopen(joinPath(folder, marker).c_str(), "w")) {
+        std::fputs("This folder was made by make-demo and is thrown away by it.\n", file);
+        std::fclose(file);
+    }
+    std::fprintf(stderr, "Making the demo collection …\n");
+    const bool made = demo::makeCollection(folder) && survey(sober, folder) && demo::letTimePass(folder) &&
+                      survey(sober, folder) && demo::writeTruth(folder);
+    if (!made) {
+        std::fprintf(stderr, "The demo collection could not be made.\n");
+        return 1;
+    }
+    return 0;
+}

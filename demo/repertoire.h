@@ -1,0 +1,20 @@
+#pragma once
+
+#include "demo/encode.h"
+#include "demo/synth.h"
+
+#include <vector>
+
+namespace sober::demo {
+
+/// One recording of Pell Harbour, a town that does not exist, with everything that is needed to make it.
+struct Recording {
+    Piece piece;
+    TagSet tags;
+    std::string ending; ///< of the file it is kept in
+};
+
+/// All recordings, in the order of their albums. Performers and titles are invented.
+std::vector<Recording> repertoire();
+
+} // namespace sober::demo
