@@ -1,5 +1,6 @@
 #include "core/audit/set_choice.h"
 
+#include "core/base/text.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 
@@ -15,6 +16,12 @@ std::string joinedReasons(const std::vector<std::string>& reasons) {
         all += (all.empty() ? "" : "; ") + reason;
     }
     return all;
+}
+
+std::string keptInstead(const Holding& keeper, std::span<const Volume> volumes) {
+    const auto volume = std::ranges::find(volumes, keeper.volume, &Volume::id);
+    const std::string label = volume != volumes.end() ? volume->label : std::string();
+    return "kept instead: " + displayPath(joinPath(label, keeper.path));
 }
 
 std::vector<HoldingId> idsOf(std::span<const Holding> members) {
@@ -70,18 +77,23 @@ Result<PreferencePreview> previewPreference(const Catalogue& catalogue, std::spa
         if (!detail) {
             return detail.error();
         }
-        if (detail->decision.keeper || detail->decision.leftAlone || !detail->onDocket.empty()) {
+        if (detail->decision.leftAlone || !detail->onDocket.empty()) {
             ++preview.alreadyDecided;
             continue;
         }
         std::optional<HoldingId> keeper;
+        std::string instead;
+        for (std::size_t i = 0; i < detail->advice.size(); ++i) {
+            if (detail->advice[i].advice == Advice::keep) {
+                keeper = detail->advice[i].holding;
+                instead = keptInstead(detail->members[i], *volumes);
+            }
+        }
         const auto before = preview.actions.size();
         for (std::size_t i = 0; i < detail->advice.size(); ++i) {
             const auto& advice = detail->advice[i];
-            if (advice.advice == Advice::keep) {
-                keeper = advice.holding;
-            } else if (advice.advice == Advice::retire) {
-                preview.actions.push_back({0, "retire", advice.holding, joinedReasons(advice.reasons), now});
+            if (advice.advice == Advice::retire) {
+                preview.actions.push_back({0, "retire", advice.holding, instead + "; " + joinedReasons(advice.reasons), now});
                 const auto& member = detail->members[i];
                 const std::uint64_t bytes = member.links > 1 ? 0 : member.size;
                 preview.frees += bytes;
@@ -126,7 +138,7 @@ Outcome keepOnly(const Catalogue& catalogue, const SetDetail& detail, HoldingId 
         if (member.id == keeper || !atHand || linked) {
             staying.push_back(member.id);
         } else {
-            actions.push_back({0, "retire", member.id, "another copy is kept by the custodian's choice", timeNow()});
+            actions.push_back({0, "retire", member.id, keptInstead(*chosen, volumes), timeNow()});
         }
     }
     const DocketStore docket(catalogue);
@@ -136,7 +148,7 @@ Outcome keepOnly(const Catalogue& catalogue, const SetDetail& detail, HoldingId 
     if (const auto added = docket.add(actions); !added) {
         return added;
     }
-    return Findings(catalogue).decide(detail.set.checksum, keeper, false);
+    return Findings(catalogue).decide(detail.set.checksum, keeper, actions.empty());
 }
 
 Outcome setRetire(const Catalogue& catalogue, const SetDetail& detail, HoldingId member, bool retire) {

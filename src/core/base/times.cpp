@@ -41,6 +41,8 @@ std::string isoUtc(Nanoseconds time) {
 
 std::string localMinute(Nanoseconds time) { return formatted(localParts(time), "%d %b %Y, %H:%M"); }
 
+std::string localDay(Nanoseconds time) { return formatted(localParts(time), "%d %b %Y"); }
+
 std::string localIso(Nanoseconds time) { return formatted(localParts(time), "%Y-%m-%dT%H:%M:%S"); }
 
 } // namespace sober

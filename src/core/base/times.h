@@ -16,6 +16,9 @@ std::string isoUtc(Nanoseconds time);
 /// Local time for a person, to the minute: "25 Nov 2026, 01:11".
 std::string localMinute(Nanoseconds time);
 
+/// Local date for a person: "25 Nov 2026".
+std::string localDay(Nanoseconds time);
+
 /// Local time as the freedesktop.org Trash specification wants it: "2026-11-25T01:11:01".
 std::string localIso(Nanoseconds time);
 

@@ -172,6 +172,22 @@ Result<Catalogue> Catalogue::openForReading(const BytePath& path) {
     }
 }
 
+Result<Catalogue> Catalogue::openBeside(const Catalogue& writer) {
+    constexpr int patience = 60'000; // milliseconds: as long as the longest transaction of the long work
+    FileHandle lock(fcntl(writer.lock_.get(), F_DUPFD_CLOEXEC, 0));
+    if (!lock) {
+        return systemError(errno, "share the lock of", writer.path_);
+    }
+    try {
+        auto database = std::make_unique<SQLite::Database>(writer.path_, SQLite::OPEN_READWRITE, patience);
+        database->exec("PRAGMA synchronous = FULL");
+        database->exec("PRAGMA foreign_keys = ON");
+        return Catalogue(writer.path_, std::move(lock), std::move(database));
+    } catch (const SQLite::Exception& exception) {
+        return errorOf(exception, writer.path_);
+    }
+}
+
 void Catalogue::interrupt() { sqlite3_interrupt(database_->getHandle()); }
 
 } // namespace sober

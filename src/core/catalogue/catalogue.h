@@ -24,6 +24,10 @@ class Catalogue {
     /// Reads alongside a writer. Fails with notFound where there is no catalogue.
     static Result<Catalogue> openForReading(const BytePath& path);
 
+    /// A second connection of the program that holds the writer's lock, so that short decisions do not
+    /// wait for long work on another thread.
+    static Result<Catalogue> openBeside(const Catalogue& writer);
+
     ~Catalogue();
     Catalogue(Catalogue&&) noexcept;
     Catalogue& operator=(Catalogue&&) noexcept;

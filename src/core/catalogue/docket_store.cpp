@@ -18,10 +18,18 @@ Result<std::vector<DocketAction>> DocketStore::all() const {
     });
 }
 
-Result<std::uint64_t> DocketStore::count() const {
+Result<DocketTotals> DocketStore::totals() const {
     return guarded(catalogue_, [&] {
-        return static_cast<std::uint64_t>(
-            catalogue_.database().execAndGet("SELECT count(*) FROM docket").getInt64());
+        DocketTotals totals;
+        totals.actions =
+            static_cast<std::uint64_t>(catalogue_.database().execAndGet("SELECT count(*) FROM docket").getInt64());
+        totals.frees = static_cast<std::uint64_t>(
+            catalogue_.database()
+                .execAndGet("SELECT coalesce(sum(bytes), 0) FROM (SELECT CASE WHEN count(*) >= max(h.links) THEN "
+                            "max(h.size) ELSE 0 END AS bytes FROM docket d JOIN holdings h ON h.id = d.holding WHERE "
+                            "d.kind = 'retire' GROUP BY h.volume, CASE WHEN h.links > 1 THEN -h.inode ELSE h.id END)")
+                .getInt64());
+        return totals;
     });
 }
 

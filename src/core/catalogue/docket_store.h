@@ -18,13 +18,19 @@ struct DocketAction {
     Nanoseconds added = 0;
 };
 
+/// What waits, in two figures. A file with several names is freed when all of them go.
+struct DocketTotals {
+    std::uint64_t actions = 0;
+    std::uint64_t frees = 0; ///< bytes, by what the catalogue knows
+};
+
 /// The docket as kept in the catalogue. A holding stands on it once at most.
 class DocketStore {
   public:
     explicit DocketStore(const Catalogue& catalogue) : catalogue_(catalogue) {}
 
     Result<std::vector<DocketAction>> all() const;
-    Result<std::uint64_t> count() const;
+    Result<DocketTotals> totals() const;
     /// Adds in one transaction; a holding that stands on the docket already gets the new kind and reason.
     Outcome add(std::span<const DocketAction> actions) const;
     Outcome remove(std::span<const HoldingId> holdings) const;

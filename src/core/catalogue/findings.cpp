@@ -104,7 +104,9 @@ Result<std::vector<SetId>> Findings::setOrder(SetOrder order, const SetFilter& f
                    "(CAST(h.path AS TEXT) LIKE ?2 OR h.title LIKE ?2 OR h.artist LIKE ?2 OR h.album LIKE ?2))";
         }
         if (filter.undecidedOnly) {
-            sql += " AND NOT EXISTS(SELECT 1 FROM set_decisions d WHERE d.xxh3 = s.xxh3)";
+            sql += " AND NOT EXISTS(SELECT 1 FROM set_decisions d WHERE d.xxh3 = s.xxh3 AND d.left_alone) AND NOT "
+                   "EXISTS(SELECT 1 FROM holdings h JOIN docket d ON d.holding = h.id WHERE h.state = 0 AND h.xxh3 = "
+                   "s.xxh3)";
         }
         sql += order == SetOrder::mostBytes ? " ORDER BY s.reclaimable DESC, s.size DESC, s.id"
                                             : " ORDER BY s.members DESC, s.reclaimable DESC, s.id";

@@ -7,8 +7,9 @@ namespace sober {
 Result<std::vector<RememberedFile>> rememberedFiles(const Catalogue& catalogue, VolumeId volume) {
     return guarded(catalogue, [&] {
         std::vector<RememberedFile> files;
+        SQLite::Statement problem(catalogue.database(), "SELECT problem FROM holdings WHERE id = ?");
         SQLite::Statement holdings(catalogue.database(),
-                                   "SELECT id, path, state, size, mtime, ctime, inode FROM holdings INDEXED BY "
+                                   "SELECT id, path, state, size, mtime, ctime, inode, troubled FROM holdings INDEXED BY "
                                    "holdings_walk WHERE volume = ? AND state < 3");
         holdings.bind(1, volume);
         while (holdings.executeStep()) {
@@ -18,6 +19,12 @@ Result<std::vector<RememberedFile>> rememberedFiles(const Catalogue& catalogue, 
                              holdings.getColumn(4).getInt64(), holdings.getColumn(5).getInt64(),
                              static_cast<std::uint64_t>(holdings.getColumn(6).getInt64()),
                              {}});
+            if (holdings.getColumn(7).getInt() != 0) {
+                problem.bind(1, files.back().id);
+                problem.executeStep();
+                files.back().sentence = problem.getColumn(0).getString();
+                problem.reset();
+            }
         }
         SQLite::Statement others(catalogue.database(),
                                  "SELECT path, size, mtime, ctime, inode, sentence FROM passed_over WHERE volume = ?");

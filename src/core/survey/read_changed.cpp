@@ -167,6 +167,9 @@ class ChangedReader {
             } else if (before.id != 0 && before.state == HoldingState::present && unchanged(file.stamp, before)) {
                 ++report_.seen;
                 ++report_.unchanged;
+                if (!before.sentence.empty()) {
+                    addError(joinPath(volume_.root, before.path), before.sentence);
+                }
             } else {
                 jobs_.push_back({std::move(file), &before});
             }

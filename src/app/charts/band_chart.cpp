@@ -1,0 +1,179 @@
+#include "app/charts/band_chart.h"
+
+#include "app/theme/marks.h"
+#include "app/theme/theme.h"
+#include "app/words.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+
+namespace sober::app {
+namespace {
+
+constexpr double labelWidth = 132;
+constexpr double bandHeight = 40;
+constexpr double bandGap = 16;
+constexpr double legendHeight = 26;
+constexpr double leastWidth = 3;
+
+enum class Worst {
+    sound,
+    copies,
+    missing,
+    unreadable,
+};
+
+Worst worstOf(const FolderFigures& folder) {
+    if (folder.troubled > 0) {
+        return Worst::unreadable;
+    }
+    if (folder.missing > 0) {
+        return Worst::missing;
+    }
+    return folder.inSets > 0 ? Worst::copies : Worst::sound;
+}
+
+Mark markOf(Worst worst) {
+    switch (worst) {
+    case Worst::unreadable:
+        return Mark::damaged;
+    case Worst::missing:
+        return Mark::missing;
+    case Worst::copies:
+        return Mark::copies;
+    case Worst::sound:
+        break;
+    }
+    return Mark::sound;
+}
+
+/// Fill for a folder: its state's ink thinned onto the sheet.
+QColor fillOf(Worst worst) {
+    QColor color = inkOf(markOf(worst));
+    const QColor sheet = Theme::inks().sheet;
+    const double share = worst == Worst::sound ? 0.14 : 0.34;
+    return QColor::fromRgbF(static_cast<float>(sheet.redF() * (1 - share) + color.redF() * share),
+                            static_cast<float>(sheet.greenF() * (1 - share) + color.greenF() * share),
+                            static_cast<float>(sheet.blueF() * (1 - share) + color.blueF() * share));
+}
+
+std::uint64_t weightOf(const FolderFigures& folder) { return folder.holdings + folder.missing; }
+
+} // namespace
+
+BandChart::BandChart(QWidget* parent)
+    : Chart(tr("Every volume as a band of its folders, by holdings and worst condition"), 120, parent) {}
+
+void BandChart::setBands(std::vector<Band> bands) {
+    bands_ = std::move(bands);
+    setFixedHeight(static_cast<int>(legendHeight + static_cast<double>(std::max<std::size_t>(bands_.size(), 1)) *
+                                                       (bandHeight + bandGap)));
+    update();
+}
+
+std::vector<BandChart::Piece> BandChart::layOut() const {
+    std::uint64_t most = 1;
+    for (const auto& band : bands_) {
+        std::uint64_t weight = 0;
+        for (const auto& folder : band.folders) {
+            weight += weightOf(folder);
+        }
+        most = std::max(most, weight);
+    }
+    std::vector<Piece> pieces;
+    const double room = width() - labelWidth;
+    for (std::size_t b = 0; b < bands_.size(); ++b) {
+        double left = labelWidth;
+        const double top = legendHeight + static_cast<double>(b) * (bandHeight + bandGap);
+        for (std::size_t f = 0; f < bands_[b].folders.size(); ++f) {
+            const double share = static_cast<double>(weightOf(bands_[b].folders[f])) / static_cast<double>(most);
+            const double wide = std::max(share * room, leastWidth);
+            if (left + wide > width() + 0.5) {
+                break;
+            }
+            pieces.push_back({QRectF(left, top, wide, bandHeight), b, f});
+            left += wide;
+        }
+    }
+    return pieces;
+}
+
+void BandChart::draw(QPainter& painter) {
+    const auto& inks = Theme::inks();
+    double legend = labelWidth;
+    for (const Worst worst : {Worst::sound, Worst::copies, Worst::missing, Worst::unreadable}) {
+        const QRectF swatch(legend, 3, 24, 14);
+        painter.fillRect(swatch, fillOf(worst));
+        paintMark(painter, swatch, markOf(worst));
+        const QString word = worst == Worst::sound ? tr("nothing known against it") : worst == Worst::copies
+                                                     ? tr("holds identical copies")
+                                                     : worst == Worst::missing ? tr("something is missing")
+                                                                               : tr("something cannot be read");
+        painter.setPen(inks.quiet);
+        painter.drawText(QPointF(legend + 30, 15), word);
+        legend += 30 + painter.fontMetrics().horizontalAdvance(word) + 20;
+    }
+    for (std::size_t b = 0; b < bands_.size(); ++b) {
+        const auto& band = bands_[b];
+        const double top = legendHeight + static_cast<double>(b) * (bandHeight + bandGap);
+        painter.setFont(Theme::strong());
+        painter.setPen(inks.ink);
+        drawCut(painter, QRectF(0, top, labelWidth - 12, 20), Qt::AlignLeft | Qt::AlignVCenter, band.label);
+        painter.setFont(Theme::text(12));
+        painter.setPen(inks.quiet);
+        const QString below = band.atHand ? shown(humanCount(band.holdings)) + QStringLiteral(" · ") + shown(humanBytes(band.bytes))
+                                          : tr("away · %1").arg(shown(humanCount(band.holdings)));
+        drawCut(painter, QRectF(0, top + 20, labelWidth - 12, 18), Qt::AlignLeft | Qt::AlignVCenter, below);
+    }
+    for (const auto& piece : layOut()) {
+        const auto& folder = folderOf(piece);
+        const QRectF inner = piece.room.adjusted(0, 0, -1, 0);
+        const Worst worst = worstOf(folder);
+        painter.fillRect(inner, fillOf(worst));
+        if (!bands_[piece.band].atHand) {
+            painter.fillRect(inner, QBrush(inks.quiet, Qt::BDiagPattern));
+        }
+        if (inner.width() > 26) {
+            paintMark(painter, QRectF(inner.left() + 4, inner.top() + 3, 14, 14), markOf(worst));
+        }
+        if (inner.width() > 44) {
+            painter.setPen(inks.ink);
+            const QString name = folder.path.empty() ? tr("(top folder)") : shownPath(BytePath(nameOf(folder.path)));
+            drawCut(painter, inner.adjusted(6, 18, -4, -2), Qt::AlignLeft | Qt::AlignVCenter, name);
+        }
+    }
+}
+
+QString BandChart::valueAt(const QPointF& point) const {
+    for (const auto& piece : layOut()) {
+        if (piece.room.contains(point)) {
+            const auto& folder = folderOf(piece);
+            QString text = QStringLiteral("%1: %2\n%3, %4")
+                               .arg(bands_[piece.band].label,
+                                    folder.path.empty() ? tr("(top folder)") : shownPath(folder.path),
+                                    shown(counted(folder.holdings, "holding")), shown(humanBytes(folder.bytes)));
+            if (folder.inSets > 0) {
+                text += tr("\n%1 held more than once").arg(shown(humanCount(folder.inSets)));
+            }
+            if (folder.missing > 0) {
+                text += tr("\n%1 missing").arg(shown(humanCount(folder.missing)));
+            }
+            if (folder.troubled > 0) {
+                text += tr("\n%1 cannot be read").arg(shown(humanCount(folder.troubled)));
+            }
+            return text;
+        }
+    }
+    return {};
+}
+
+void BandChart::mousePressEvent(QMouseEvent* event) {
+    for (const auto& piece : layOut()) {
+        if (piece.room.contains(event->position())) {
+            emit folderChosen(bands_[piece.band].label, shownPath(folderOf(piece).path));
+            return;
+        }
+    }
+}
+
+} // namespace sober::app

@@ -1,0 +1,239 @@
+#include "app/desks/condition_desk.h"
+
+#include "app/desks/figure_row.h"
+#include "app/theme/theme.h"
+#include "app/words.h"
+#include "core/catalogue/holdings.h"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace sober::app {
+namespace {
+
+constexpr std::size_t mostFolders = 60;
+
+/// The folders that a band shows: a folder that holds most of the volume is opened into those below
+/// it, and of very many the largest are shown, the rest taken together.
+Result<std::vector<FolderFigures>> foldersFor(const Findings& findings, VolumeId volume) {
+    constexpr std::uint64_t largeShare = 3; // more than a third of the volume
+    auto folders = findings.folderFigures(volume, 1);
+    const auto deeper = findings.folderFigures(volume, 2);
+    if (!folders || !deeper) {
+        return folders ? deeper.error() : folders.error();
+    }
+    std::uint64_t all = 0;
+    for (const auto& folder : *folders) {
+        all += folder.holdings;
+    }
+    std::vector<FolderFigures> opened;
+    for (const auto& folder : *folders) {
+        if (folder.path.empty() || folder.holdings * largeShare <= all) {
+            opened.push_back(folder);
+            continue;
+        }
+        std::ranges::copy_if(*deeper, std::back_inserter(opened),
+                             [&](const FolderFigures& below) { return isWithin(below.path, folder.path); });
+    }
+    *folders = std::move(opened);
+    if (folders->size() > mostFolders) {
+        std::ranges::nth_element(*folders, folders->begin() + mostFolders, std::greater{}, &FolderFigures::holdings);
+        FolderFigures rest = (*folders)[mostFolders];
+        rest.path = "(further folders)";
+        for (std::size_t i = mostFolders + 1; i < folders->size(); ++i) {
+            const auto& folder = (*folders)[i];
+            rest.holdings += folder.holdings;
+            rest.bytes += folder.bytes;
+            rest.inSets += folder.inSets;
+            rest.missing += folder.missing;
+            rest.troubled += folder.troubled;
+        }
+        folders->resize(mostFolders);
+        std::ranges::sort(*folders, {}, &FolderFigures::path);
+        folders->push_back(rest);
+    }
+    return folders;
+}
+
+} // namespace
+
+ConditionDesk::ConditionDesk(Workbench& workbench)
+    : Desk(workbench, tr("Condition"), tr("How is the collection, and what comes first?")), bands_(new BandChart(this)),
+      figures_(new FigureRow(this)), steps_(new QVBoxLayout), noteKind_(new QComboBox(this)) {
+    body()->addSpacing(4);
+    body()->addWidget(bands_);
+    body()->addWidget(figures_);
+
+    auto* lower = new QHBoxLayout;
+    lower->setSpacing(24);
+    auto* left = new QVBoxLayout;
+    left->setSpacing(8);
+    left->addWidget(strongLabel(tr("Next steps"), this));
+    steps_->setSpacing(8);
+    left->addLayout(steps_);
+    left->addStretch(1);
+    lower->addLayout(left, 2);
+
+    auto* right = new QVBoxLayout;
+    right->setSpacing(8);
+    auto* rightHead = new QHBoxLayout;
+    rightHead->addWidget(strongLabel(tr("What the last surveys met"), this));
+    rightHead->addStretch(1);
+    noteKind_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+    noteKind_->setAccessibleName(tr("Which notes to show"));
+    rightHead->addWidget(noteKind_);
+    right->addLayout(rightHead);
+    std::vector<Column<Note>> columns{
+        {tr("What"), [](const Note& note) { return Cell{shown(note.kind), markOfNote(note), false, false, {}}; }},
+        {tr("Which"), [](const Note& note) {
+             return Cell{shownPath(note.path), Mark::none, true, false,
+                         note.sentence.empty() ? shownPath(note.path) : shown(note.sentence)};
+         }}};
+    notes_ = new RowListModel<Note>(std::move(columns), this);
+    noteList_ = new ListView(tr("Changes and errors of the last surveys"), this);
+    noteList_->setModel(notes_);
+    noteList_->setWidths({150, 300}, 1);
+    noteList_->setEmptyText(tr("Nothing has changed and everything could be read."));
+    right->addWidget(noteList_, 1);
+    lower->addLayout(right, 3);
+    body()->addLayout(lower, 1);
+    setFocusProxy(noteList_);
+    connect(noteKind_, &QComboBox::currentIndexChanged, this, [this] { showNotes(); });
+    connect(bands_, &BandChart::folderChosen, this, [this](const QString&, const QString& folder) { emit copiesWanted(folder); });
+}
+
+Mark ConditionDesk::markOfNote(const Note& note) {
+    if (!note.sentence.empty()) {
+        return Mark::damaged;
+    }
+    if (note.kind == "missing") {
+        return Mark::missing;
+    }
+    return note.kind == "moved" ? Mark::moved : Mark::sound;
+}
+
+void ConditionDesk::reload() {
+    workbench().ask<Seen>(this, &ConditionDesk::look, [this](const Seen& seen) { show(seen); });
+}
+
+Result<ConditionDesk::Seen> ConditionDesk::look(const Catalogue& catalogue) {
+    auto condition = conditionOf(catalogue);
+    if (!condition) {
+        return condition.error();
+    }
+    Seen seen;
+    const Findings findings(catalogue);
+    for (std::size_t i = 0; i < condition->volumes.size(); ++i) {
+        const auto& volume = condition->volumes[i];
+        auto folders = foldersFor(findings, volume.id);
+        if (!folders) {
+            return folders.error();
+        }
+        seen.bands.push_back({shown(volume.label), volume.atHand, condition->figures[i].holdings, condition->figures[i].bytes,
+                              std::move(*folders)});
+    }
+    seen.condition = std::move(*condition);
+    const auto errors = findings.surveyErrors();
+    const auto changes = findings.surveyChanges();
+    if (!errors || !changes) {
+        return errors ? changes.error() : errors.error();
+    }
+    for (const auto& error : *errors) {
+        seen.notes.push_back({tr("could not be read").toStdString(), error.sentence, error.path});
+    }
+    std::vector<HoldingId> ids;
+    std::ranges::transform(*changes, std::back_inserter(ids), &SurveyChange::holding);
+    const auto holdings = Holdings(catalogue).byIds(ids);
+    if (!holdings) {
+        return holdings.error();
+    }
+    for (std::size_t i = 0; i < holdings->size(); ++i) {
+        const auto& holding = (*holdings)[i];
+        const auto volume = std::ranges::find(seen.condition.volumes, holding.volume, &Volume::id);
+        const BytePath path = volume != seen.condition.volumes.end() ? joinPath(volume->label, holding.path) : holding.path;
+        seen.notes.push_back({(*changes)[i].kind, {}, path});
+    }
+    return seen;
+}
+
+void ConditionDesk::show(const Seen& seen) {
+    bands_->setBands(seen.bands);
+    const auto& total = seen.condition.total;
+    figures_->setFigures({{shown(humanCount(total.holdings)), tr("holdings")},
+                          {shown(humanSeconds(total.duration)), tr("of audio")},
+                          {shown(humanBytes(total.bytes)), tr("on all volumes")},
+                          {shown(humanCount(total.heldOnce)), tr("held once only")},
+                          {shown(humanCount(seen.condition.copySets)), tr("sets of copies")},
+                          {shown(humanCount(total.missing)), tr("missing")},
+                          {shown(humanCount(seen.condition.errors)), tr("unreadable")}});
+    showSteps(seen.condition);
+    allNotes_ = seen.notes;
+    std::map<std::string, std::size_t> kinds;
+    for (const auto& note : allNotes_) {
+        ++kinds[note.kind];
+    }
+    const QString before = noteKind_->currentData().toString();
+    const QSignalBlocker quiet(noteKind_);
+    noteKind_->clear();
+    noteKind_->addItem(tr("everything (%1)").arg(shown(humanCount(allNotes_.size()))), QString());
+    for (const auto& [kind, count] : kinds) {
+        noteKind_->addItem(QStringLiteral("%1 (%2)").arg(shown(kind), shown(humanCount(count))), shown(kind));
+    }
+    noteKind_->setCurrentIndex(std::max(0, noteKind_->findData(before)));
+    showNotes();
+}
+
+void ConditionDesk::showNotes() {
+    const std::string kind = noteKind_->currentData().toString().toStdString();
+    std::vector<Note> rows;
+    std::ranges::copy_if(allNotes_, std::back_inserter(rows),
+                         [&](const Note& note) { return kind.empty() || note.kind == kind; });
+    notes_->setRows(std::move(rows));
+}
+
+void ConditionDesk::showSteps(const Condition& condition) {
+    while (auto* item = steps_->takeAt(0)) {
+        delete item->widget();
+        delete item;
+    }
+    for (const auto& step : condition.nextSteps) {
+        QString text;
+        auto* button = new QPushButton(this);
+        switch (step.kind) {
+        case NextStep::Kind::survey:
+            text = tr("Survey a folder or a drive");
+            connect(button, &QPushButton::clicked, this, &ConditionDesk::surveyWanted);
+            break;
+        case NextStep::Kind::retireCopies:
+            text = tr("Decide on %1 of identical copies: frees up to %2")
+                       .arg(shown(counted(step.count, "set")), shown(humanBytes(step.bytes)));
+            connect(button, &QPushButton::clicked, this, [this] { emit copiesWanted({}); });
+            break;
+        case NextStep::Kind::findMissing:
+            text = tr("Look after %1 that went missing").arg(shown(counted(step.count, "holding")));
+            connect(button, &QPushButton::clicked, this, &ConditionDesk::whereaboutsWanted);
+            break;
+        case NextStep::Kind::lookAtErrors:
+            text = tr("Look at %1 that could not be read").arg(shown(counted(step.count, "file")));
+            connect(button, &QPushButton::clicked, this, [this] {
+                noteKind_->setCurrentIndex(std::max(0, noteKind_->findData(tr("could not be read"))));
+                noteList_->setFocus();
+            });
+            break;
+        }
+        button->setText(text);
+        button->setStyleSheet(QStringLiteral("text-align: left;"));
+        steps_->addWidget(button);
+    }
+    if (condition.nextSteps.empty()) {
+        steps_->addWidget(quietLabel(tr("Nothing is waiting. Survey again when something has changed."), this));
+    }
+}
+
+} // namespace sober::app

@@ -1,0 +1,81 @@
+#pragma once
+
+#include "app/charts/set_chart.h"
+#include "app/desks/desk.h"
+#include "app/lists/id_list_model.h"
+#include "app/lists/list_view.h"
+#include "app/lists/row_list_model.h"
+#include "core/audit/set_choice.h"
+
+class QComboBox;
+class QLineEdit;
+
+namespace sober::app {
+
+/// Which of these do I keep?
+class CopiesDesk : public Desk {
+    Q_OBJECT
+
+  public:
+    explicit CopiesDesk(Workbench& workbench);
+    /// Shows the sets with a member whose path or tags hold this text.
+    void setFilterText(const QString& text);
+
+  protected:
+    void reload() override;
+    void reloadDecisions() override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
+
+  private:
+    struct SetRow {
+        CopySet set;
+        std::string name;
+        SetDecision decision;
+    };
+    struct MemberRow {
+        std::size_t at = 0;
+        std::shared_ptr<const SetDetail> detail;
+        std::string volume;
+        bool atHand = true;
+        BytePath root;
+        const Holding& holding() const { return detail->members[at]; }
+    };
+    struct Order {
+        std::vector<SetId> ids;
+        std::vector<Volume> volumes;
+    };
+
+    void buildLists();
+    void buildButtons();
+    void askOrder();
+    void takeOrder(const Order& order);
+    void askDetail();
+    void takeDetail(const SetDetail& detail);
+    void chooseMember(HoldingId holding);
+    std::optional<HoldingId> currentMember() const;
+    void moveMember(int by);
+    void nextSet();
+    void decideHere(std::function<Outcome(const Catalogue&, const SetDetail&, const std::vector<Volume>&)> work);
+    void takeSuggestion();
+    void openPreference();
+    void memberMenu(const QPoint& at);
+    void showReasons();
+
+    SetChart* chart_;
+    QLineEdit* text_;
+    QComboBox* volume_;
+    QComboBox* order_;
+    QComboBox* which_;
+    IdListModel<SetRow>* sets_;
+    ListView* setList_;
+    RowListModel<MemberRow>* members_;
+    ListView* memberList_;
+    QLabel* reasons_;
+    QHBoxLayout* buttons_;
+    std::vector<Volume> volumes_;
+    std::shared_ptr<const SetDetail> detail_;
+    unsigned orderAsked_ = 0;
+    unsigned detailAsked_ = 0;
+};
+
+} // namespace sober::app

@@ -1,0 +1,80 @@
+#include "app/desks/desk.h"
+
+#include "app/theme/theme.h"
+
+#include <QHBoxLayout>
+#include <QKeySequence>
+#include <QLabel>
+#include <QPushButton>
+#include <QShortcut>
+#include <QVBoxLayout>
+
+namespace sober::app {
+
+Desk::Desk(Workbench& workbench, const QString& name, const QString& question)
+    : workbench_(workbench), name_(name), body_(new QVBoxLayout(this)), heading_(new QHBoxLayout) {
+    setObjectName(QStringLiteral("desk"));
+    setAccessibleName(name);
+    body_->setContentsMargins(20, 12, 20, 12);
+    body_->setSpacing(8);
+    auto* title = new QLabel(name, this);
+    title->setFont(Theme::title());
+    auto* asked = quietLabel(question, this);
+    heading_->setSpacing(12);
+    heading_->addWidget(title);
+    heading_->addWidget(asked, 0, Qt::AlignBottom);
+    heading_->addStretch(1);
+    body_->addLayout(heading_);
+}
+
+void Desk::contentChanged() {
+    stale_ = true;
+    if (isVisible() && workbench_.isOpen()) {
+        stale_ = false;
+        reload();
+    }
+}
+
+void Desk::docketChanged() {
+    if (isVisible() && !stale_ && workbench_.isOpen()) {
+        reloadDecisions();
+    } else {
+        stale_ = true;
+    }
+}
+
+void Desk::showEvent(QShowEvent* event) {
+    QWidget::showEvent(event);
+    if (stale_ && workbench_.isOpen()) {
+        stale_ = false;
+        reload();
+    }
+}
+
+QPushButton* keyButton(const QString& text, const QKeySequence& key, QWidget* parent) {
+    auto* button = new QPushButton(QStringLiteral("%1   %2").arg(text, key.toString(QKeySequence::NativeText)), parent);
+    button->setAccessibleName(text);
+    button->setFocusPolicy(Qt::TabFocus);
+    auto* shortcut = new QShortcut(key, parent);
+    shortcut->setContext(Qt::WidgetWithChildrenShortcut);
+    QObject::connect(shortcut, &QShortcut::activated, button, [button] {
+        if (button->isEnabled()) {
+            button->click();
+        }
+    });
+    return button;
+}
+
+QLabel* quietLabel(const QString& text, QWidget* parent) {
+    auto* label = new QLabel(text, parent);
+    label->setProperty("tone", "quiet");
+    return label;
+}
+
+QLabel* strongLabel(const QString& text, QWidget* parent) {
+    auto* label = new QLabel(text, parent);
+    label->setFont(Theme::strong());
+    return label;
+}
+
+} // namespace sober::app

@@ -1,0 +1,52 @@
+#pragma once
+
+#include "app/workbench.h"
+
+#include <QWidget>
+
+class QHBoxLayout;
+class QLabel;
+class QPushButton;
+class QVBoxLayout;
+
+namespace sober::app {
+
+/// One place of work: its name, its question, then picture, list and evidence. A desk asks the
+/// catalogue only while it is shown.
+class Desk : public QWidget {
+    Q_OBJECT
+
+  public:
+    Desk(Workbench& workbench, const QString& name, const QString& question);
+
+    const QString& name() const { return name_; }
+    /// The catalogue has changed: asks anew, now or when next shown.
+    void contentChanged();
+    /// Only what was decided has changed.
+    void docketChanged();
+
+  protected:
+    virtual void reload() = 0;
+    virtual void reloadDecisions() {}
+    void showEvent(QShowEvent* event) override;
+
+    Workbench& workbench() { return workbench_; }
+    QVBoxLayout* body() { return body_; }
+    /// The row of the heading, for what stands at its right.
+    QHBoxLayout* heading() { return heading_; }
+
+  private:
+    Workbench& workbench_;
+    QString name_;
+    QVBoxLayout* body_;
+    QHBoxLayout* heading_;
+    bool stale_ = true;
+};
+
+/// A button that shows the key that does the same.
+QPushButton* keyButton(const QString& text, const QKeySequence& key, QWidget* parent);
+
+QLabel* quietLabel(const QString& text, QWidget* parent);
+QLabel* strongLabel(const QString& text, QWidget* parent);
+
+} // namespace sober::app

@@ -1,0 +1,24 @@
+#include "app/desks/file_manager.h"
+
+#include "app/words.h"
+
+#include <QClipboard>
+#include <QCoreApplication>
+#include <QDesktopServices>
+#include <QGuiApplication>
+#include <QMenu>
+
+namespace sober::app {
+
+void openFolderOf(const BytePath& path) { QDesktopServices::openUrl(urlOf(BytePath(parentOf(path)))); }
+
+void copyPath(const BytePath& path) { QGuiApplication::clipboard()->setText(copiedPath(path)); }
+
+void showFileMenu(QWidget& parent, const BytePath& path, const QPoint& at) {
+    QMenu menu(&parent);
+    menu.addAction(QCoreApplication::translate("FileMenu", "Copy path"), [&] { copyPath(path); });
+    menu.addAction(QCoreApplication::translate("FileMenu", "Open its folder"), [&] { openFolderOf(path); });
+    menu.exec(at);
+}
+
+} // namespace sober::app

@@ -1,0 +1,49 @@
+#include "app/desks/ledger_words.h"
+
+#include "app/words.h"
+
+#include <QCoreApplication>
+
+namespace sober::app {
+namespace {
+
+QString said(const char* text) { return QCoreApplication::translate("Ledger", text); }
+
+} // namespace
+
+bool isDeed(const LedgerEntry& entry) { return entry.kind != "survey"; }
+bool wasTakenBack(const LedgerEntry& entry) { return entry.carriedOut == 0 && entry.undone > 0; }
+bool canBeTakenBack(const LedgerEntry& entry) { return entry.kind == "carry-out" && entry.carriedOut > 0; }
+
+QString kindText(const LedgerEntry& entry) {
+    if (entry.kind == "survey") {
+        return said("Survey");
+    }
+    if (entry.kind == "carry-out") {
+        return said("Carried out");
+    }
+    return entry.kind == "undo" ? said("Taken back") : said("Put in order");
+}
+
+QString entryText(const LedgerEntry& entry) {
+    return shown(entry.summary) + (wasTakenBack(entry) ? said(" (taken back)") : QString());
+}
+
+QString stepText(ActionStep step) {
+    switch (step) {
+    case ActionStep::refused:
+        return said("refused");
+    case ActionStep::started:
+    case ActionStep::undoStarted:
+        return said("interrupted");
+    case ActionStep::carriedOut:
+        return said("carried out");
+    case ActionStep::takenBack:
+        return said("not done");
+    case ActionStep::undone:
+        return said("taken back");
+    }
+    return {};
+}
+
+} // namespace sober::app

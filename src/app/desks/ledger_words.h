@@ -1,0 +1,20 @@
+#pragma once
+
+#include "core/catalogue/ledger_store.h"
+
+#include <QString>
+
+namespace sober::app {
+
+/// True for entries that changed something on a volume, or took it back.
+bool isDeed(const LedgerEntry& entry);
+bool wasTakenBack(const LedgerEntry& entry);
+bool canBeTakenBack(const LedgerEntry& entry);
+
+/// "Carried out", "Survey", …
+QString kindText(const LedgerEntry& entry);
+QString entryText(const LedgerEntry& entry);
+/// What became of an action, in a word.
+QString stepText(ActionStep step);
+
+} // namespace sober::app

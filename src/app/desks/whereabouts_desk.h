@@ -1,0 +1,51 @@
+#pragma once
+
+#include "app/charts/ribbon_chart.h"
+#include "app/desks/desk.h"
+#include "app/lists/id_list_model.h"
+#include "app/lists/list_view.h"
+#include "core/catalogue/holdings.h"
+
+class QLineEdit;
+
+namespace sober::app {
+
+/// Where did it go? First form: what is missing, where it was, where the same bytes are still.
+class WhereaboutsDesk : public Desk {
+    Q_OBJECT
+
+  public:
+    explicit WhereaboutsDesk(Workbench& workbench);
+
+  protected:
+    void reload() override;
+    void reloadDecisions() override;
+
+  private:
+    struct MissingRow {
+        Holding holding;
+        std::string volume;
+        bool atHand = true;
+        BytePath root;
+        BytePath elsewhere; ///< "VOLUME/path" of another copy, "" for none
+        bool onDocket = false;
+    };
+    struct Seen {
+        std::vector<HoldingId> ids;
+        std::vector<Ribbon> ribbons;
+    };
+    static Result<Seen> look(const Catalogue& catalogue, const std::string& filter);
+    static Result<std::vector<MissingRow>> fetchRows(const Catalogue& catalogue, std::span<const HoldingId> ids);
+    std::vector<HoldingId> selected() const;
+    void writeOff();
+    void wait();
+    void listMenu(const QPoint& at);
+
+    RibbonChart* ribbons_;
+    QLineEdit* text_;
+    IdListModel<MissingRow>* missing_;
+    ListView* list_;
+    unsigned asked_ = 0;
+};
+
+} // namespace sober::app

@@ -1,0 +1,50 @@
+#include "app/docket/docket_strip.h"
+
+#include "app/desks/desk.h"
+#include "app/theme/theme.h"
+#include "app/words.h"
+#include "core/catalogue/docket_store.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QStyle>
+
+namespace sober::app {
+
+DocketStrip::DocketStrip(Workbench& workbench, QWidget* parent)
+    : QFrame(parent), workbench_(workbench), text_(new QLabel(this)), read_(new QPushButton(tr("Read through…   Ctrl+D"), this)) {
+    setObjectName(QStringLiteral("strip"));
+    auto* layout = new QHBoxLayout(this);
+    layout->setContentsMargins(20, 6, 20, 6);
+    auto* title = new QLabel(tr("Docket"), this);
+    title->setFont(Theme::title(15));
+    layout->addWidget(title);
+    layout->addSpacing(12);
+    layout->addWidget(text_, 1);
+    layout->addWidget(read_);
+    text_->setAccessibleName(tr("What waits on the docket"));
+    read_->setAccessibleName(tr("Read the docket through"));
+    read_->setEnabled(false);
+    connect(read_, &QPushButton::clicked, this, &DocketStrip::readThroughWanted);
+}
+
+void DocketStrip::reload() {
+    workbench_.ask<DocketTotals>(
+        this, [](const Catalogue& catalogue) { return DocketStore(catalogue).totals(); },
+        [this](const DocketTotals& totals) {
+            read_->setEnabled(totals.actions > 0);
+            if (totals.actions == 0) {
+                text_->setText(tr("empty: nothing waits to be carried out"));
+                text_->setProperty("tone", "quiet");
+            } else {
+                text_->setText(tr("%1 · frees %2 once the trash is emptied · takes no references along · nothing has changed yet")
+                                   .arg(totals.actions == 1 ? tr("1 action waits") : tr("%1 actions wait").arg(shown(humanCount(totals.actions))),
+                                        shown(humanBytes(totals.frees))));
+                text_->setProperty("tone", "plain");
+            }
+            text_->style()->polish(text_);
+        });
+}
+
+} // namespace sober::app

@@ -1,0 +1,307 @@
+#include "app/main_window.h"
+
+#include "app/desks/condition_desk.h"
+#include "app/desks/copies_desk.h"
+#include "app/desks/ledger_desk.h"
+#include "app/desks/whereabouts_desk.h"
+#include "app/docket/docket_strip.h"
+#include "app/docket/docket_window.h"
+#include "app/docket/progress_strip.h"
+#include "app/shelf/shelf.h"
+#include "app/shelf/spine.h"
+#include "app/theme/theme.h"
+#include "app/words.h"
+#include "core/catalogue/volumes.h"
+
+#include <QActionGroup>
+#include <QCloseEvent>
+#include <QDir>
+#include <QDragEnterEvent>
+#include <QFile>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QMenuBar>
+#include <QMimeData>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QSettings>
+#include <QStackedWidget>
+#include <QTimer>
+#include <QVBoxLayout>
+
+namespace sober::app {
+namespace {
+
+constexpr int spineWidth = 200;
+constexpr int lookInterval = 10'000; // milliseconds between looks for volumes
+
+} // namespace
+
+MainWindow::MainWindow(Workbench& workbench)
+    : workbench_(workbench), spine_(new Spine(this)), shelf_(new Shelf(workbench, this)), middle_(new QStackedWidget(this)),
+      condition_(new ConditionDesk(workbench)), copies_(new CopiesDesk(workbench)), whereabouts_(new WhereaboutsDesk(workbench)),
+      ledger_(new LedgerDesk(workbench)), closedPage_(new QWidget(this)), closedText_(new QLabel(closedPage_)),
+      progress_(new ProgressStrip(workbench, this)), docket_(new DocketStrip(workbench, this)), message_(new QLabel(this)) {
+    setWindowTitle(tr("Sober Archivist"));
+    setAcceptDrops(true);
+    buildFrame();
+    buildMenus();
+    connectWork();
+    restore();
+}
+
+void MainWindow::buildFrame() {
+    desks_ = {condition_, copies_, whereabouts_, ledger_};
+    for (auto* desk : desks_) {
+        spine_->addDesk(desk->name());
+        middle_->addWidget(desk);
+    }
+    auto* closedLayout = new QVBoxLayout(closedPage_);
+    closedPage_->setObjectName(QStringLiteral("desk"));
+    closedText_->setWordWrap(true);
+    closedText_->setAlignment(Qt::AlignCenter);
+    closedText_->setAccessibleName(tr("Why the catalogue is closed"));
+    auto* again = new QPushButton(tr("Try again"), closedPage_);
+    connect(again, &QPushButton::clicked, &workbench_, &Workbench::open);
+    closedLayout->addStretch(2);
+    closedLayout->addWidget(closedText_);
+    closedLayout->addWidget(again, 0, Qt::AlignCenter);
+    closedLayout->addStretch(3);
+    middle_->addWidget(closedPage_);
+
+    auto* side = new QWidget(this);
+    side->setObjectName(QStringLiteral("spine"));
+    side->setFixedWidth(spineWidth);
+    auto* sideLayout = new QVBoxLayout(side);
+    sideLayout->setContentsMargins(12, 12, 12, 12);
+    sideLayout->setSpacing(8);
+    sideLayout->addWidget(spine_);
+    sideLayout->addSpacing(16);
+    sideLayout->addWidget(quietLabel(tr("Shelf"), side));
+    auto* scroll = new QScrollArea(side);
+    scroll->setWidgetResizable(true);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    auto* shelfRoom = new QWidget(scroll);
+    shelfRoom->setObjectName(QStringLiteral("spine"));
+    auto* shelfLayout = new QVBoxLayout(shelfRoom);
+    shelfLayout->setContentsMargins(0, 0, 0, 0);
+    shelfLayout->addWidget(shelf_);
+    shelfLayout->addStretch(1);
+    scroll->setWidget(shelfRoom);
+    sideLayout->addWidget(scroll, 1);
+    auto* add = new QPushButton(tr("Survey a folder…"), side);
+    add->setToolTip(tr("Ctrl+N, or drop a folder on this window"));
+    connect(add, &QPushButton::clicked, this, &MainWindow::chooseFolder);
+    sideLayout->addWidget(add);
+
+    auto* line = new QFrame(this);
+    line->setObjectName(QStringLiteral("hairline"));
+    line->setFixedWidth(1);
+    auto* upper = new QHBoxLayout;
+    upper->setSpacing(0);
+    upper->addWidget(side);
+    upper->addWidget(line);
+    upper->addWidget(middle_, 1);
+
+    message_->setContentsMargins(20, 4, 20, 4);
+    message_->setWordWrap(true);
+    message_->setAccessibleName(tr("Message"));
+    message_->hide();
+
+    auto* whole = new QWidget(this);
+    auto* layout = new QVBoxLayout(whole);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(0);
+    layout->addLayout(upper, 1);
+    layout->addWidget(message_);
+    layout->addWidget(progress_);
+    layout->addWidget(docket_);
+    setCentralWidget(whole);
+}
+
+void MainWindow::buildMenus() {
+    auto* collection = menuBar()->addMenu(tr("&Collection"));
+    collection->addAction(tr("&Survey a folder or drive…"), QKeySequence(Qt::CTRL | Qt::Key_N), this, &MainWindow::chooseFolder);
+    collection->addAction(tr("Survey all volumes &again"), QKeySequence(Qt::Key_F5), this, &MainWindow::surveyAgain);
+    collection->addSeparator();
+    collection->addAction(tr("&Quit"), QKeySequence(Qt::CTRL | Qt::Key_Q), this, &QWidget::close);
+
+    auto* desks = menuBar()->addMenu(tr("&Desk"));
+    for (std::size_t i = 0; i < desks_.size(); ++i) {
+        const int desk = static_cast<int>(i);
+        desks->addAction(desks_[i]->name(), QKeySequence(QStringLiteral("Alt+%1").arg(desk + 1)), this, [this, desk] { openDesk(desk); });
+    }
+    desks->addSeparator();
+    desks->addAction(tr("Read the &docket through…"), QKeySequence(Qt::CTRL | Qt::Key_D), this, &MainWindow::openDocket);
+
+    auto* view = menuBar()->addMenu(tr("&View"));
+    auto* papers = new QActionGroup(this);
+    for (const auto& [paper, name] : {std::pair{Paper::light, tr("&Light paper")}, {Paper::dark, tr("&Dark paper")}}) {
+        auto* action = view->addAction(name, this, [this, paper = paper] { usePaper(paper); });
+        action->setCheckable(true);
+        action->setChecked(Theme::paper() == paper);
+        papers->addAction(action);
+    }
+}
+
+void MainWindow::connectWork() {
+    connect(spine_, &Spine::deskChosen, this, &MainWindow::openDesk);
+    connect(docket_, &DocketStrip::readThroughWanted, this, &MainWindow::openDocket);
+    connect(shelf_, &Shelf::surveyWanted, this, [this](const SurveyRequest& request) { workbench_.survey({request}); });
+    connect(condition_, &ConditionDesk::surveyWanted, this, &MainWindow::chooseFolder);
+    connect(condition_, &ConditionDesk::whereaboutsWanted, this, [this] { openDesk(2); });
+    connect(condition_, &ConditionDesk::copiesWanted, this, [this](const QString& text) {
+        copies_->setFilterText(text);
+        openDesk(1);
+    });
+    connect(&workbench_, &Workbench::opened, this, [this](const QStringList& recovered) {
+        openDesk(QSettings().value(QStringLiteral("desk"), 0).toInt());
+        if (!recovered.isEmpty()) {
+            say(tr("After an interruption: %1").arg(recovered.join(QLatin1Char(' '))));
+        }
+    });
+    connect(&workbench_, &Workbench::couldNotOpen, this, [this](const QString& sentence) {
+        closedText_->setText(sentence);
+        middle_->setCurrentWidget(closedPage_);
+    });
+    connect(&workbench_, &Workbench::failed, this, &MainWindow::say);
+    connect(&workbench_, &Workbench::surveyed, this, [this](const SurveyReport& report) {
+        say(tr("%1: %2 seen, %3 added, %4 changed, %5 moved, %6 missing, %7 could not be read%8.")
+                .arg(shown(report.label), shown(humanCount(report.seen)), shown(humanCount(report.added)), shown(humanCount(report.changed)),
+                     shown(humanCount(report.moved)), shown(humanCount(report.missing)), shown(humanCount(report.errors.size())),
+                     report.interrupted ? tr("; cancelled, what was read is kept") : QString()));
+    });
+    connect(&workbench_, &Workbench::undone, this, [this](const CarriedOut& result) {
+        QString text = tr("Taken back: %1.").arg(shown(counted(result.done, "action")));
+        for (const auto& refused : result.refused) {
+            text += QLatin1Char(' ') + shown(refused.sentence);
+        }
+        say(text);
+    });
+    connect(&workbench_, &Workbench::contentChanged, this, [this] {
+        shelf_->reload();
+        countOpen();
+        for (auto* desk : desks_) {
+            desk->contentChanged();
+        }
+    });
+    connect(&workbench_, &Workbench::docketChanged, this, [this] {
+        docket_->reload();
+        for (auto* desk : desks_) {
+            desk->docketChanged();
+        }
+    });
+    auto* looking = new QTimer(this);
+    connect(looking, &QTimer::timeout, &workbench_, &Workbench::lookForVolumes);
+    looking->start(lookInterval);
+}
+
+void MainWindow::countOpen() {
+    workbench_.ask<Condition>(
+        this, [](const Catalogue& catalogue) { return conditionOf(catalogue); },
+        [this](const Condition& condition) {
+            spine_->setCount(1, static_cast<qint64>(condition.copySets));
+            spine_->setCount(2, static_cast<qint64>(condition.total.missing));
+        });
+}
+
+void MainWindow::openDesk(int desk) {
+    if (desk < 0 || desk >= static_cast<int>(desks_.size()) || !workbench_.isOpen()) {
+        return;
+    }
+    spine_->setCurrent(desk);
+    middle_->setCurrentWidget(desks_[static_cast<std::size_t>(desk)]);
+    desks_[static_cast<std::size_t>(desk)]->setFocus();
+    QSettings().setValue(QStringLiteral("desk"), desk);
+}
+
+void MainWindow::openDocket() {
+    if (!workbench_.isOpen()) {
+        return;
+    }
+    if (!docketWindow_) {
+        docketWindow_ = new DocketWindow(workbench_, this);
+        docketWindow_->setAttribute(Qt::WA_DeleteOnClose);
+    }
+    docketWindow_->open();
+}
+
+void MainWindow::chooseFolder() {
+    auto* dialog = new QFileDialog(this, tr("Survey a folder or drive"));
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setFileMode(QFileDialog::Directory);
+    dialog->setOption(QFileDialog::ShowDirsOnly);
+    connect(dialog, &QFileDialog::fileSelected, this, [this](const QString& path) {
+        workbench_.survey({{QFile::encodeName(path).toStdString(), {}, {}, {}}});
+    });
+    dialog->open();
+}
+
+void MainWindow::surveyAgain() {
+    workbench_.ask<std::vector<Volume>>(
+        this, [](const Catalogue& catalogue) { return Volumes(catalogue).all(); },
+        [this](const std::vector<Volume>& volumes) {
+            std::vector<SurveyRequest> requests;
+            for (const auto& volume : volumes) {
+                if (volume.atHand) {
+                    requests.push_back({volume.root, {}, {}, {}});
+                }
+            }
+            workbench_.survey(requests);
+        });
+}
+
+void MainWindow::usePaper(Paper paper) {
+    Theme::apply(*qApp, paper);
+    QSettings().setValue(QStringLiteral("paper"), static_cast<int>(paper));
+    for (auto* widget : findChildren<QWidget*>()) {
+        widget->update();
+    }
+}
+
+void MainWindow::say(const QString& text) {
+    message_->setText(text);
+    message_->show();
+    QTimer::singleShot(20'000, message_, [this, text] {
+        if (message_->text() == text) {
+            message_->hide();
+        }
+    });
+}
+
+void MainWindow::restore() {
+    const QSettings settings;
+    if (!restoreGeometry(settings.value(QStringLiteral("geometry")).toByteArray())) {
+        resize(1280, 800);
+    }
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    QSettings().setValue(QStringLiteral("geometry"), saveGeometry());
+    workbench_.cancel();
+    event->accept();
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls()) {
+        event->acceptProposedAction();
+    }
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+    std::vector<SurveyRequest> requests;
+    for (const auto& url : event->mimeData()->urls()) {
+        if (url.isLocalFile()) {
+            // The URL's own bytes, so that names that are no UTF-8 survive.
+            const auto bytes = QByteArray::fromPercentEncoding(url.path(QUrl::FullyEncoded).toLatin1());
+            requests.push_back({bytes.toStdString(), {}, {}, {}});
+        }
+    }
+    if (!requests.empty()) {
+        event->acceptProposedAction();
+        workbench_.survey(std::move(requests));
+    }
+}
+
+} // namespace sober::app

@@ -1,0 +1,67 @@
+#pragma once
+
+#include "app/desks/desk.h"
+#include "app/theme/inks.h"
+
+#include <QMainWindow>
+
+class QLabel;
+class QStackedWidget;
+
+namespace sober::app {
+
+class ConditionDesk;
+class CopiesDesk;
+class DocketStrip;
+class DocketWindow;
+class LedgerDesk;
+class ProgressStrip;
+class Shelf;
+class Spine;
+class WhereaboutsDesk;
+
+/// The frame: spine and shelf at the left, the desk in the middle, the docket along the bottom.
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+
+  public:
+    explicit MainWindow(Workbench& workbench);
+
+    void openDesk(int desk);
+    void openDocket();
+    /// Asks for a folder and surveys it.
+    void chooseFolder();
+
+  protected:
+    void closeEvent(QCloseEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+
+  private:
+    void buildFrame();
+    void buildMenus();
+    void connectWork();
+    void countOpen();
+    void surveyAgain();
+    void usePaper(Paper paper);
+    void say(const QString& text);
+    void restore();
+
+    Workbench& workbench_;
+    Spine* spine_;
+    Shelf* shelf_;
+    QStackedWidget* middle_;
+    std::vector<Desk*> desks_;
+    ConditionDesk* condition_;
+    CopiesDesk* copies_;
+    WhereaboutsDesk* whereabouts_;
+    LedgerDesk* ledger_;
+    QWidget* closedPage_;
+    QLabel* closedText_;
+    ProgressStrip* progress_;
+    DocketStrip* docket_;
+    QLabel* message_;
+    QPointer<DocketWindow> docketWindow_;
+};
+
+} // namespace sober::app

@@ -1,0 +1,111 @@
+#include "app/shelf/choices_window.h"
+
+#include "app/theme/theme.h"
+#include "app/words.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QFormLayout>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPlainTextEdit>
+#include <QPushButton>
+#include <QSpinBox>
+#include <QVBoxLayout>
+
+namespace sober::app {
+namespace {
+
+constexpr std::uint64_t kilobyte = 1000;
+
+QSpinBox* sizeBox(std::uint64_t bytes, const QString& none, QWidget* parent) {
+    auto* box = new QSpinBox(parent);
+    box->setRange(0, 2'000'000'000);
+    box->setSuffix(QStringLiteral(" kB"));
+    box->setSpecialValueText(none);
+    box->setValue(static_cast<int>(bytes / kilobyte));
+    return box;
+}
+
+} // namespace
+
+ChoicesWindow::ChoicesWindow(const Volume& volume, QWidget* parent)
+    : QDialog(parent), volume_(volume), label_(new QLineEdit(shown(volume.label), this)), effort_(new QComboBox(this)),
+      leaveHidden_(new QCheckBox(tr("Leave out hidden files and folders"), this)),
+      followLinks_(new QCheckBox(tr("Follow symbolic links"), this)), patterns_(new QPlainTextEdit(this)),
+      minSize_(sizeBox(volume.choices.minSize, tr("no limit"), this)), maxSize_(sizeBox(volume.choices.maxSize, tr("no limit"), this)),
+      depth_(new QSpinBox(this)) {
+    setWindowTitle(tr("What a survey takes in"));
+    setMinimumWidth(460);
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(20, 16, 20, 16);
+    layout->setSpacing(12);
+    auto* title = new QLabel(tr("What a survey of %1 takes in").arg(shown(volume.label)), this);
+    title->setFont(Theme::title(20));
+    layout->addWidget(title);
+
+    effort_->addItem(tr("index: checksums, claims and tags"), static_cast<int>(Effort::index));
+    effort_->addItem(tr("full: SHA-256 too, slower"), static_cast<int>(Effort::full));
+    effort_->setCurrentIndex(effort_->findData(static_cast<int>(volume.effort)));
+    leaveHidden_->setChecked(volume.choices.leaveHidden);
+    followLinks_->setChecked(volume.choices.followLinks);
+    QStringList patterns;
+    for (const auto& pattern : volume.choices.leavePatterns) {
+        patterns << shown(pattern);
+    }
+    patterns_->setPlainText(patterns.join(QLatin1Char('\n')));
+    patterns_->setPlaceholderText(tr("one shell pattern a line, such as *.tmp or Samples/*"));
+    patterns_->setFixedHeight(72);
+    patterns_->setTabChangesFocus(true);
+    patterns_->setAccessibleName(tr("Patterns to leave out"));
+    depth_->setRange(0, 1000);
+    depth_->setSpecialValueText(tr("all levels"));
+    depth_->setValue(volume.choices.maxDepth);
+
+    auto* form = new QFormLayout;
+    form->setSpacing(8);
+    form->addRow(tr("Label"), label_);
+    form->addRow(tr("Effort"), effort_);
+    form->addRow(QString(), leaveHidden_);
+    form->addRow(QString(), followLinks_);
+    form->addRow(tr("Leave out"), patterns_);
+    form->addRow(tr("Files from"), minSize_);
+    form->addRow(tr("Files up to"), maxSize_);
+    form->addRow(tr("Folders deep"), depth_);
+    layout->addLayout(form);
+
+    auto* buttons = new QHBoxLayout;
+    auto* cancel = new QPushButton(tr("Cancel"), this);
+    auto* go = new QPushButton(tr("Keep and survey"), this);
+    go->setProperty("weight", "main");
+    go->setDefault(true);
+    go->setEnabled(volume.atHand);
+    if (!volume.atHand) {
+        go->setToolTip(tr("%1 is away.").arg(shown(volume.label)));
+    }
+    buttons->addStretch(1);
+    buttons->addWidget(cancel);
+    buttons->addWidget(go);
+    layout->addLayout(buttons);
+    connect(cancel, &QPushButton::clicked, this, &QDialog::reject);
+    connect(go, &QPushButton::clicked, this, [this] {
+        emit surveyWanted(request());
+        accept();
+    });
+}
+
+SurveyRequest ChoicesWindow::request() const {
+    SurveyChoices choices;
+    choices.leaveHidden = leaveHidden_->isChecked();
+    choices.followLinks = followLinks_->isChecked();
+    for (const auto& line : patterns_->toPlainText().split(QLatin1Char('\n'), Qt::SkipEmptyParts)) {
+        choices.leavePatterns.push_back(line.toStdString());
+    }
+    choices.minSize = static_cast<std::uint64_t>(minSize_->value()) * kilobyte;
+    choices.maxSize = static_cast<std::uint64_t>(maxSize_->value()) * kilobyte;
+    choices.maxDepth = depth_->value();
+    return {volume_.root, label_->text().toStdString(), choices, static_cast<Effort>(effort_->currentData().toInt())};
+}
+
+} // namespace sober::app

@@ -1,0 +1,139 @@
+#include "app/theme/marks.h"
+
+#include "app/theme/theme.h"
+
+#include <QCoreApplication>
+#include <QPainter>
+
+#include <algorithm>
+#include <cmath>
+
+namespace sober::app {
+namespace {
+
+QString said(const char* text) { return QCoreApplication::translate("Mark", text); }
+
+} // namespace
+
+QColor inkOf(Mark mark) {
+    const auto& inks = Theme::inks();
+    switch (mark) {
+    case Mark::sound:
+    case Mark::keep:
+        return inks.sound;
+    case Mark::damaged:
+        return inks.damaged;
+    case Mark::retire:
+        return inks.doubtful;
+    case Mark::writeOff:
+    case Mark::missing:
+        return inks.missing;
+    case Mark::moved:
+        return inks.moved;
+    case Mark::copies:
+        return inks.accent;
+    case Mark::away:
+    case Mark::none:
+        break;
+    }
+    return inks.quiet;
+}
+
+QString wordFor(Mark mark) {
+    switch (mark) {
+    case Mark::sound:
+        return said("sound");
+    case Mark::keep:
+        return said("keep");
+    case Mark::retire:
+        return said("retire");
+    case Mark::writeOff:
+        return said("write off");
+    case Mark::damaged:
+        return said("unreadable");
+    case Mark::missing:
+        return said("missing");
+    case Mark::copies:
+        return said("copies");
+    case Mark::moved:
+        return said("moved");
+    case Mark::away:
+        return said("away");
+    case Mark::none:
+        break;
+    }
+    return {};
+}
+
+void paintMark(QPainter& painter, const QRectF& box, Mark mark) {
+    if (mark == Mark::none) {
+        return;
+    }
+    const double size = std::min({box.width(), box.height(), 14.0});
+    const QPointF centre = box.center();
+    const double radius = size * 0.36;
+    const QRectF ring(centre.x() - radius, centre.y() - radius, 2 * radius, 2 * radius);
+    QPen pen(inkOf(mark), 1.6);
+    pen.setCapStyle(Qt::FlatCap);
+    painter.save();
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setBrush(Qt::NoBrush);
+    switch (mark) {
+    case Mark::writeOff:
+        painter.setPen(pen);
+        painter.drawLine(centre - QPointF(radius * 1.5, 0), centre + QPointF(radius * 1.5, 0));
+        [[fallthrough]];
+    case Mark::missing:
+        pen.setDashPattern({1.6, 1.3});
+        painter.setPen(pen);
+        painter.drawEllipse(ring);
+        break;
+    case Mark::damaged: {
+        // The ring is closed, but for a wedge broken out of it.
+        painter.setPen(pen);
+        painter.drawArc(ring, 80 * 16, 290 * 16);
+        const auto onRing = [&](double degrees, double share) {
+            const double angle = degrees * 3.14159265358979 / 180;
+            return centre + QPointF(radius * share * std::cos(angle), -radius * share * std::sin(angle));
+        };
+        painter.drawPolyline(QPolygonF{{onRing(80, 1), onRing(45, 0.25), onRing(10, 1)}});
+        break;
+    }
+    case Mark::copies:
+        painter.setPen(pen);
+        painter.drawEllipse(ring.adjusted(-radius * 0.5, radius * 0.25, -radius * 0.75, 0));
+        painter.drawEllipse(ring.adjusted(radius * 0.75, radius * 0.25, radius * 0.5, 0));
+        break;
+    case Mark::moved:
+        painter.setPen(pen);
+        painter.drawEllipse(ring.adjusted(radius * 0.55, 0, radius * 0.55, 0).adjusted(0, radius * .2, 0, -radius * .2));
+        painter.drawLine(QPointF(centre.x() - radius * 1.5, centre.y()), QPointF(centre.x() - radius * 0.4, centre.y()));
+        break;
+    case Mark::away:
+        painter.setPen(pen);
+        painter.drawArc(ring, -30 * 16, 240 * 16);
+        break;
+    case Mark::retire:
+        painter.setPen(pen);
+        painter.drawEllipse(centre - QPointF(0, radius * 0.35), radius * 0.62, radius * 0.62);
+        painter.drawPolyline(QPolygonF{{centre + QPointF(-radius * 1.2, radius * 0.1), centre + QPointF(-radius * 1.2, radius * 1.15),
+                                        centre + QPointF(radius * 1.2, radius * 1.15), centre + QPointF(radius * 1.2, radius * 0.1)}});
+        break;
+    case Mark::keep:
+        painter.setPen(pen);
+        painter.drawEllipse(ring);
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(inkOf(mark));
+        painter.drawEllipse(centre, radius * 0.42, radius * 0.42);
+        break;
+    case Mark::sound:
+        painter.setPen(pen);
+        painter.drawEllipse(ring);
+        break;
+    case Mark::none:
+        break;
+    }
+    painter.restore();
+}
+
+} // namespace sober::app

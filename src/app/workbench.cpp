@@ -1,0 +1,197 @@
+#include "app/workbench.h"
+
+#include "app/words.h"
+#include "core/audit/refresh_findings.h"
+#include "core/remedy/open_for_work.h"
+#include "core/remedy/undo.h"
+#include "core/survey/volume_identity.h"
+
+#include <chrono>
+
+namespace sober::app {
+
+Workbench::Workbench(BytePath catalogue)
+    : path_(std::move(catalogue)), writer_(std::make_shared<std::optional<Catalogue>>()),
+      decider_(std::make_shared<std::optional<Catalogue>>()), reader_(std::make_shared<std::optional<Catalogue>>()),
+      long_(std::make_unique<WorkThread>()), decisions_(std::make_unique<WorkThread>()),
+      questions_(std::make_unique<WorkThread>()) {}
+
+Workbench::~Workbench() {
+    cancel();
+    long_.reset();
+    decisions_.reset();
+    questions_.reset();
+}
+
+void Workbench::open() {
+    begin(LongWork::opening);
+    long_->post([this] {
+        auto opened = openForWork(path_);
+        std::optional<Error> failure;
+        QStringList recovered;
+        if (opened) {
+            auto decider = Catalogue::openBeside(opened->catalogue);
+            auto reader = Catalogue::openForReading(path_);
+            if (decider && reader) {
+                decider_->emplace(std::move(*decider));
+                reader_->emplace(std::move(*reader));
+                writer_->emplace(std::move(opened->catalogue));
+            } else {
+                failure = decider ? reader.error() : decider.error();
+            }
+            for (const auto& sentence : opened->recovered) {
+                recovered << shown(sentence);
+            }
+        } else {
+            failure = opened.error();
+        }
+        QMetaObject::invokeMethod(this, [this, failure, recovered] {
+            end();
+            open_ = !failure;
+            if (failure) {
+                emit couldNotOpen(shown(failure->sentence));
+            } else {
+                emit this->opened(recovered);
+                emit contentChanged();
+                emit docketChanged();
+            }
+        });
+    });
+}
+
+void Workbench::begin(LongWork work) {
+    longWork_ = work;
+    control_ = std::make_shared<RunControl>();
+    emit longWorkChanged();
+}
+
+void Workbench::end() {
+    longWork_ = LongWork::none;
+    control_.reset();
+    emit longWorkChanged();
+    QMetaObject::invokeMethod(this, [this] { survey({}); }, Qt::QueuedConnection);
+}
+
+void Workbench::pause() {
+    if (control_) {
+        control_->pause();
+        emit longWorkChanged();
+    }
+}
+
+void Workbench::goOn() {
+    if (control_) {
+        control_->goOn();
+        emit longWorkChanged();
+    }
+}
+
+void Workbench::cancel() {
+    surveysWaiting_.clear();
+    if (control_) {
+        control_->cancel();
+    }
+}
+
+/// Hands progress over at most twenty times a second.
+ProgressSink Workbench::progressSink() {
+    auto last = std::make_shared<std::chrono::steady_clock::time_point>();
+    return [this, last](const Progress& progress) {
+        const auto now = std::chrono::steady_clock::now();
+        if (now - *last < std::chrono::milliseconds(50)) {
+            return;
+        }
+        *last = now;
+        QMetaObject::invokeMethod(this, [this, progress] { emit progressed(progress); });
+    };
+}
+
+/// Runs `work(catalogue, control)` on the long thread, brings the findings up to date, and calls
+/// `then(result)` here.
+template <typename Work, typename Then>
+void Workbench::runLong(LongWork kind, Work work, Then then) {
+    begin(kind);
+    long_->post([this, work, then, control = control_] {
+        auto result = work(**writer_, *control);
+        const auto refreshed = refreshFindings(**writer_);
+        QMetaObject::invokeMethod(this, [this, then, result, refreshed] {
+            end();
+            if (!result) {
+                emit failed(shown(result.error().sentence));
+            }
+            if (!refreshed) {
+                emit failed(shown(refreshed.error().sentence));
+            }
+            emit contentChanged();
+            emit docketChanged();
+            if (result) {
+                then(*result);
+            }
+        });
+    });
+}
+
+void Workbench::survey(std::vector<SurveyRequest> requests) {
+    surveysWaiting_.insert(surveysWaiting_.end(), requests.begin(), requests.end());
+    if (longWork_ != LongWork::none || surveysWaiting_.empty() || !open_) {
+        return;
+    }
+    const SurveyRequest request = surveysWaiting_.front();
+    surveysWaiting_.erase(surveysWaiting_.begin());
+    runLong(
+        LongWork::survey,
+        [request, sink = progressSink()](Catalogue& catalogue, RunControl& control) {
+            return surveyVolume(catalogue, request, control, sink);
+        },
+        [this](const SurveyReport& report) { emit surveyed(report); });
+}
+
+void Workbench::carryOut() {
+    if (longWork_ != LongWork::none || !open_) {
+        return;
+    }
+    runLong(
+        LongWork::carryOut,
+        [sink = progressSink()](Catalogue& catalogue, RunControl& control) {
+            CarryOutHooks hooks;
+            hooks.onProgress = sink;
+            return sober::carryOut(catalogue, control, hooks);
+        },
+        [this](const CarriedOut& result) { emit carriedOut(result); });
+}
+
+void Workbench::undo(EntryId entry) {
+    if (longWork_ != LongWork::none || !open_) {
+        return;
+    }
+    runLong(
+        LongWork::undo,
+        [entry, sink = progressSink()](Catalogue& catalogue, RunControl& control) {
+            CarryOutHooks hooks;
+            hooks.onProgress = sink;
+            return undoEntry(catalogue, entry, control, hooks);
+        },
+        [this](const CarriedOut& result) { emit undone(result); });
+}
+
+void Workbench::lookForVolumes() {
+    if (longWork_ != LongWork::none || !open_) {
+        return;
+    }
+    long_->post([this] {
+        const auto changed = lookAgain(**writer_);
+        if (changed && *changed) {
+            QMetaObject::invokeMethod(this, [this] {
+                emit volumesChanged();
+                emit contentChanged();
+                emit docketChanged();
+            });
+        }
+    });
+}
+
+void Workbench::decide(std::function<Outcome(const Catalogue&)> work) {
+    post<Nothing>(decisions_, decider_, this, std::move(work), [this](const Nothing&) { emit docketChanged(); });
+}
+
+} // namespace sober::app

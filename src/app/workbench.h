@@ -1,0 +1,120 @@
+#pragma once
+
+#include "app/work_thread.h"
+#include "core/base/run_control.h"
+#include "core/catalogue/catalogue.h"
+#include "core/remedy/carry_out.h"
+#include "core/survey/survey.h"
+
+#include <QObject>
+#include <QPointer>
+
+#include <memory>
+#include <optional>
+
+namespace sober::app {
+
+/// What long work is going on.
+enum class LongWork {
+    none,
+    opening,
+    survey,
+    carryOut,
+    undo,
+};
+
+/// The program's hands: keeps the catalogue open and does all work off the interface thread. Long
+/// work, short decisions and questions run on three threads, so that none waits for another.
+/// All members are called, and all signals arrive, on the interface thread.
+class Workbench : public QObject {
+    Q_OBJECT
+
+  public:
+    explicit Workbench(BytePath catalogue);
+    ~Workbench() override;
+
+    const BytePath& cataloguePath() const { return path_; }
+    /// Opens the catalogue; `opened` or `couldNotOpen` follows.
+    void open();
+    bool isOpen() const { return open_; }
+
+    LongWork longWork() const { return longWork_; }
+    bool isPaused() const { return control_ && control_->isPaused(); }
+    void pause();
+    void goOn();
+    void cancel();
+
+    /// Surveys one after another; each ends with `surveyed` or `failed`.
+    void survey(std::vector<SurveyRequest> requests);
+    void carryOut();
+    void undo(EntryId entry);
+    /// Looks for volumes that came or went, unless long work is going on.
+    void lookForVolumes();
+
+    /// Does a short piece of writing, then emits `docketChanged`.
+    void decide(std::function<Outcome(const Catalogue&)> work);
+
+    /// Asks the catalogue; `answer` is called on the interface thread unless `asker` is gone by then.
+    template <typename T>
+    void ask(QObject* asker, std::function<Result<T>(const Catalogue&)> question,
+             std::function<void(const T&)> answer) {
+        post(questions_, reader_, asker, std::move(question), std::move(answer));
+    }
+
+  signals:
+    void opened(const QStringList& recovered);
+    void couldNotOpen(const QString& sentence);
+    void longWorkChanged();
+    void progressed(const sober::Progress& progress);
+    void surveyed(const sober::SurveyReport& report);
+    void carriedOut(const sober::CarriedOut& result);
+    void undone(const sober::CarriedOut& result);
+    void contentChanged(); ///< holdings, findings or the ledger are others now
+    void docketChanged();
+    void volumesChanged();
+    void failed(const QString& sentence);
+
+  private:
+    template <typename T>
+    void post(std::unique_ptr<WorkThread>& thread, std::shared_ptr<std::optional<Catalogue>>& catalogue, QObject* asker,
+              std::function<Result<T>(const Catalogue&)> question, std::function<void(const T&)> answer) {
+        if (!thread) {
+            return;
+        }
+        thread->post([this, catalogue, guard = QPointer<QObject>(asker), question = std::move(question),
+                      answer = std::move(answer)] {
+            if (!catalogue->has_value()) {
+                return;
+            }
+            auto result = std::make_shared<Result<T>>(question(**catalogue));
+            QMetaObject::invokeMethod(this, [this, guard, answer, result] {
+                if (!*result) {
+                    emit failed(QString::fromStdString(result->error().sentence));
+                } else if (guard) {
+                    answer(**result);
+                }
+            });
+        });
+    }
+
+    void begin(LongWork work);
+    void end();
+    void openThreads();
+    template <typename Work, typename Then>
+    void runLong(LongWork kind, Work work, Then then);
+    ProgressSink progressSink();
+
+    BytePath path_;
+    bool open_ = false;
+    LongWork longWork_ = LongWork::none;
+    std::vector<SurveyRequest> surveysWaiting_;
+    std::shared_ptr<RunControl> control_;
+    std::shared_ptr<std::optional<Catalogue>> writer_;
+    std::shared_ptr<std::optional<Catalogue>> decider_;
+    std::shared_ptr<std::optional<Catalogue>> reader_;
+    std::unique_ptr<WorkThread> long_;
+    std::unique_ptr<WorkThread> decisions_;
+    std::unique_ptr<WorkThread> questions_;
+};
+
+} // namespace sober::app
