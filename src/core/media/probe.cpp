@@ -102,8 +102,11 @@ bool isLossless(AVCodecID id) {
         return false;
     }
     const auto* descriptor = avcodec_descriptor_get(id);
-    return descriptor != nullptr && (descriptor->props & AV_CODEC_PROP_LOSSLESS) != 0 &&
-           (descriptor->props & AV_CODEC_PROP_LOSSY) == 0;
+    if (descriptor == nullptr || (descriptor->props & AV_CODEC_PROP_LOSSLESS) == 0) {
+        return false;
+    }
+    // Of the codecs that can be either, WavPack is nearly always used without loss.
+    return (descriptor->props & AV_CODEC_PROP_LOSSY) == 0 || id == AV_CODEC_ID_WAVPACK;
 }
 
 std::string tagOf(const AVFormatContext& format, const AVStream& stream,
@@ -223,7 +226,7 @@ Result<Probed> probe(ByteSource& source, const BytePath& path) {
     Probed probed;
     probed.claims = claimsOf(*format, *stream, source.size());
     probed.tags = Tags{tagOf(*format, *stream, {"title"}),
-                       tagOf(*format, *stream, {"artist", "album_artist"}),
+                       tagOf(*format, *stream, {"artist", "album_artist", "author"}),
                        tagOf(*format, *stream, {"album"}),
                        tagOf(*format, *stream, {"track"}),
                        tagOf(*format, *stream, {"date", "year", "creation_time"})};

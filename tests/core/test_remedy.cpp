@@ -1,0 +1,284 @@
+#include "core/audit/refresh_findings.h"
+#include "core/remedy/carry_out.h"
+#include "core/remedy/docket.h"
+#include "core/remedy/trash.h"
+#include "core/remedy/undo.h"
+#include "core/base/user_folders.h"
+#include "support/collection.h"
+#include "support/run_program.h"
+#include "support/small_audio.h"
+
+#include <catch2/catch.hpp>
+
+#include <filesystem>
+#include <sys/mount.h>
+#include <sys/stat.h>
+#include <unistd.h>
+
+using namespace sober;
+using namespace sober::test;
+namespace fs = std::filesystem;
+
+namespace {
+
+BytePath homeTrash() { return joinPath(dataHome(), "Trash"); }
+
+CarriedOut carryOutAll(Collection& collection) {
+    RunControl control;
+    const auto carried = carryOut(collection.catalogue(), control, {});
+    INFO((carried ? std::string() : carried.error().sentence));
+    REQUIRE(carried.ok());
+    return *carried;
+}
+
+CarriedOut undoLast(Collection& collection) {
+    RunControl control;
+    const auto last = lastUndoable(collection.catalogue());
+    REQUIRE((last.ok() && last->has_value()));
+    const auto undone = undoEntry(collection.catalogue(), **last, control, {});
+    REQUIRE(undone.ok());
+    return *undone;
+}
+
+/// Two copies and a single one, surveyed.
+struct Copies : Collection {
+    Copies() {
+        fs::remove_all(homeTrash());
+        writeFile(*this / "V/keep.wav", smallWav(1));
+        writeFile(*this / "V/spare.wav", smallWav(1));
+        writeFile(*this / "V/only.wav", smallWav(2));
+        survey("V");
+    }
+};
+
+} // namespace
+
+TEST_CASE("a retired file goes to the home trash as an independent implementation understands it, and comes back") {
+    Copies collection;
+    const BytePath spare = collection / "V/odd n\xC3\xA4me, 100%\nx.wav";
+    fs::rename(collection / "V/spare.wav", spare);
+    collection.survey("V");
+    const timespec old[2] = {{1'000'000'000, 5}, {1'100'000'000, 7}};
+    utimensat(AT_FDCWD, spare.c_str(), old, 0);
+    const auto before = stampAt(spare);
+    collection.putOnDocket("retire", "V", "odd n\xC3\xA4me, 100%\nx.wav");
+    const auto carried = carryOutAll(collection);
+    CHECK(carried.done == 1);
+    CHECK(carried.frees == smallWav(1).size());
+    CHECK_FALSE(isTaken(spare));
+    CHECK(isTaken(collection / "V/keep.wav"));
+    const auto listed = run({"trash-list"});
+    INFO(listed.err);
+    CHECK(listed.out.find(spare) != std::string::npos);
+
+    const auto undone = undoLast(collection);
+    CHECK(undone.done == 1);
+    const auto after = stampAt(spare);
+    REQUIRE(after.ok());
+    CHECK(after->sameContentAs(*before));
+    CHECK(readFile(spare) == smallWav(1));
+    CHECK(contentsBelow(homeTrash()).empty());
+    CHECK_FALSE(lastUndoable(collection.catalogue())->has_value());
+}
+
+TEST_CASE("what the specification's own tool trashed and we trashed lie side by side") {
+    Copies collection;
+    writeFile(collection / "other/spare.wav", "another file of that name");
+    REQUIRE(run({"trash-put", collection / "other/spare.wav"}).code == 0);
+    collection.putOnDocket("retire", "V", "spare.wav");
+    CHECK(carryOutAll(collection).done == 1);
+    const auto listed = run({"trash-list"}).out;
+    CHECK(listed.find(collection / "other/spare.wav") != std::string::npos);
+    CHECK(listed.find(collection / "V/spare.wav") != std::string::npos);
+    CHECK(readFile(joinPath(homeTrash(), "files/spare_1.wav")) == smallWav(1));
+}
+
+TEST_CASE("on another file system the trash is its own, shared or private as the specification has it") {
+    if (!canMount()) {
+        WARN("not run: mounting is not allowed here");
+        return;
+    }
+    Collection collection;
+    fs::create_directories(collection / "card");
+    REQUIRE(mount("none", (collection / "card").c_str(), "tmpfs", 0, "size=4m") == 0);
+    const bool shared = GENERATE(false, true);
+    const auto user = std::to_string(getuid());
+    BytePath expected = collection / ("card/.Trash-" + user);
+    if (shared) {
+        fs::create_directories(collection / "card/.Trash");
+        chmod((collection / "card/.Trash").c_str(), 01777);
+        expected = collection / ("card/.Trash/" + user);
+    }
+    writeFile(collection / "card/music/keep.wav", smallWav(1));
+    writeFile(collection / "card/music/spare.wav", smallWav(1));
+    collection.survey("card");
+    collection.putOnDocket("retire", "card", "music/spare.wav");
+    CHECK(carryOutAll(collection).done == 1);
+    CHECK(readFile(expected + "/files/spare.wav") == smallWav(1));
+    CHECK(readFile(expected + "/info/spare.wav.trashinfo").find("Path=music/spare.wav\n") != std::string::npos);
+    CHECK(collection.survey("card").seen == 1);
+    CHECK(undoLast(collection).done == 1);
+    CHECK(readFile(collection / "card/music/spare.wav") == smallWav(1));
+    umount((collection / "card").c_str());
+}
+
+TEST_CASE("names for the trash stay free, short enough and whole") {
+    fs::remove_all(homeTrash());
+    const auto trash = trashFor(homeFolder() + "/x");
+    REQUIRE(trash.ok());
+    const std::string longName = std::string(120, 'a') + std::string("\xC3\xA9\xC3\xA9") + std::string(127, 'b') + ".wav";
+    const auto slot = freeSlot(*trash, longName);
+    CHECK(nameOf(slot.note).size() <= 255);
+    CHECK(nameOf(slot.file).ends_with(".wav"));
+    writeFile(slot.file, "x");
+    CHECK(freeSlot(*trash, longName).file != slot.file);
+}
+
+TEST_CASE("what must not be retired is refused with a sentence and stays") {
+    Copies collection;
+    std::string expected;
+    std::vector<BytePath> told{"spare.wav"};
+    SECTION("the only copy") {
+        told = {"only.wav"};
+        expected = "the only copy at hand";
+    }
+    SECTION("all copies") {
+        told = {"spare.wav", "keep.wav"};
+        expected = "one of them has to stay";
+    }
+    SECTION("changed since it was catalogued") {
+        writeFile(collection / "V/spare.wav", smallWav(1) + "x");
+        expected = "differ by now";
+    }
+    SECTION("its copy changed since it was catalogued") {
+        std::string other = smallWav(1);
+        other.back() = static_cast<char>(other.back() ^ 1);
+        writeFile(collection / "V/keep.wav", other);
+        expected = "differ by now";
+    }
+    SECTION("its copy is gone") {
+        fs::remove(collection / "V/keep.wav");
+        expected = "it is not there";
+    }
+    SECTION("the file is gone") {
+        fs::remove(collection / "V/spare.wav");
+        expected = "it is not there";
+    }
+    SECTION("both changed alike") {
+        writeFile(collection / "V/keep.wav", smallWav(7));
+        writeFile(collection / "V/spare.wav", smallWav(7));
+        expected = "not what was recorded";
+    }
+    SECTION("no trash can be made") {
+        fs::create_directories(dataHome());
+        writeFile(homeTrash(), "a file in the trash's place");
+        expected = "no trash to retire into";
+    }
+    SECTION("its volume is away") {
+        fs::rename(collection / "V", collection / "pulled");
+        expected = "away";
+    }
+    const auto before = contentsBelow(collection / "V");
+    const auto pulled = contentsBelow(collection / "pulled");
+    for (const auto& path : told) {
+        collection.putOnDocket("retire", "V", path);
+    }
+    const auto carried = carryOutAll(collection);
+    CHECK(carried.done == 0);
+    REQUIRE(carried.refused.size() == told.size());
+    CHECK(carried.refused[0].sentence.find(expected) != std::string::npos);
+    CHECK(contentsBelow(collection / "V") == before);
+    CHECK(contentsBelow(collection / "pulled") == pulled);
+    CHECK(DocketStore(collection.catalogue()).all()->size() == told.size());
+    fs::remove_all(homeTrash());
+}
+
+TEST_CASE("a file that is reached by two ways is no copy of itself") {
+    Collection collection;
+    writeFile(collection / "V/real/a.wav", smallWav(1));
+    fs::create_directory_symlink("real", collection / "V/way");
+    writeFile(collection / "W/b.wav", smallWav(9));
+    fs::create_directory_symlink(collection / "V/real", collection / "W/in");
+    SurveyChoices links;
+    links.followLinks = true;
+    collection.survey("V");
+    collection.survey("W", links);
+    REQUIRE(collection.holding("W", "in/a.wav").has_value());
+    collection.putOnDocket("retire", "W", "in/a.wav");
+    const auto carried = carryOutAll(collection);
+    CHECK(carried.done == 0);
+    CHECK(readFile(collection / "V/real/a.wav") == smallWav(1));
+}
+
+TEST_CASE("a hard link may be retired, frees nothing, and its fellow keeps the bytes") {
+    Collection collection;
+    writeFile(collection / "V/a.wav", smallWav(1));
+    fs::create_hard_link(collection / "V/a.wav", collection / "V/b.wav");
+    collection.survey("V");
+    REQUIRE(refreshFindings(collection.catalogue()).ok());
+    CHECK(Findings(collection.catalogue()).setTotals()->reclaimable == 0);
+    collection.putOnDocket("retire", "V", "b.wav");
+    CHECK(reviewDocket(collection.catalogue())->frees == 0);
+    CHECK(carryOutAll(collection).done == 1);
+    CHECK(readFile(collection / "V/a.wav") == smallWav(1));
+    CHECK(undoLast(collection).done == 1);
+}
+
+TEST_CASE("undo refuses where the place is taken or the trash was emptied, one by one") {
+    Copies collection;
+    writeFile(collection / "V/third.wav", smallWav(1));
+    collection.survey("V");
+    collection.putOnDocket("retire", "V", "spare.wav");
+    collection.putOnDocket("retire", "V", "third.wav");
+    CHECK(carryOutAll(collection).done == 2);
+    writeFile(collection / "V/spare.wav", "somebody else's");
+    fs::remove(joinPath(homeTrash(), "files/third.wav"));
+    const auto undone = undoLast(collection);
+    CHECK(undone.done == 0);
+    REQUIRE(undone.refused.size() == 2);
+    CHECK(readFile(collection / "V/spare.wav") == "somebody else's");
+    fs::remove(collection / "V/spare.wav");
+    CHECK(undoLast(collection).done == 1);
+    CHECK(readFile(collection / "V/spare.wav") == smallWav(1));
+}
+
+TEST_CASE("what is written off is not missing again, until it comes back or the entry is taken back") {
+    Copies collection;
+    fs::remove(collection / "V/only.wav");
+    collection.survey("V");
+    CHECK(Holdings(collection.catalogue()).missing()->size() == 1);
+    collection.putOnDocket("write-off", "V", "only.wav");
+    CHECK(carryOutAll(collection).done == 1);
+    CHECK(collection.survey("V").missing == 0);
+    CHECK(Holdings(collection.catalogue()).missing()->empty());
+    CHECK(undoLast(collection).done == 1);
+    CHECK(Holdings(collection.catalogue()).missing()->size() == 1);
+    writeFile(collection / "V/only.wav", smallWav(2));
+    collection.putOnDocket("write-off", "V", "only.wav");
+    CHECK(carryOutAll(collection).refused.at(0).sentence.find("survey the volume first") != std::string::npos);
+}
+
+TEST_CASE("carrying out stops between two files and the rest waits") {
+    Copies collection;
+    for (int i = 0; i < 6; ++i) {
+        writeFile(collection / ("V/copy" + std::to_string(i) + ".wav"), smallWav(1));
+    }
+    collection.survey("V");
+    for (int i = 0; i < 6; ++i) {
+        collection.putOnDocket("retire", "V", "copy" + std::to_string(i) + ".wav");
+    }
+    RunControl control;
+    CarryOutHooks hooks;
+    int recorded = 0;
+    hooks.onInstant = [&](Instant instant) {
+        if (instant == Instant::recorded && ++recorded == 2) {
+            control.cancel();
+        }
+    };
+    const auto carried = carryOut(collection.catalogue(), control, hooks);
+    REQUIRE(carried.ok());
+    CHECK(carried->interrupted);
+    CHECK(carried->done == 2);
+    CHECK(DocketStore(collection.catalogue()).all()->size() == 4);
+    CHECK(carryOutAll(collection).done == 4);
+}

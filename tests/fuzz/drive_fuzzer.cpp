@@ -1,0 +1,48 @@
+#include <cstdint>
+#include <cstdio>
+#include <cstdlib>
+#include <random>
+#include <string>
+#include <vector>
+
+extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size);
+
+/// Runs the fuzz target on mutated beginnings of audio files: as many inputs as the argument says,
+/// always the same ones.
+int main(int argc, char** argv) {
+    const long count = argc > 1 ? std::atol(argv[1]) : 10000;
+    const std::vector<std::string> seeds{
+        "",
+        "fLaC",
+        "RIFF....WAVEfmt ",
+        std::string("OggS\0\2", 6) + std::string(22, '\0') + "\x01vorbis",
+        std::string("ID3\4\0\0\0\0\x01\x7F", 10) + std::string(200, '\0') + "\xFF\xFB\x90\x64" + std::string(413, 'a') + "\xFF\xFB\x90\x64",
+        std::string("\0\0\0\x20", 4) + "ftypM4A ",
+        "\xFF\xFB\x90\x64" + std::string(413, 'x') + "\xFF\xFB\x90\x64" + std::string(413, 'y') + "\xFF\xFB\x90\x64",
+        "\xFF\xF1\x50\x80\x01\x7F\xFC" + std::string(8, 'z') + "\xFF\xF1\x50\x80\x01\x7F\xFC",
+        "\x0B\x77\x11\x22\x14" + std::string(600, 'q'),
+    };
+    std::mt19937 random(20261125);
+    for (long i = 0; i < count; ++i) {
+        std::string input = seeds[random() % seeds.size()];
+        const unsigned changes = random() % 8;
+        for (unsigned change = 0; change < changes; ++change) {
+            const std::size_t at = input.empty() ? 0 : random() % input.size();
+            switch (random() % 4) {
+            case 0:
+                input.insert(at, 1 + random() % 16, static_cast<char>(random()));
+                break;
+            case 1:
+                input.erase(at, 1 + random() % 16);
+                break;
+            default:
+                if (!input.empty()) {
+                    input[at] = static_cast<char>(random());
+                }
+            }
+        }
+        LLVMFuzzerTestOneInput(reinterpret_cast<const std::uint8_t*>(input.data()), input.size());
+    }
+    std::printf("%ld inputs, nothing broke\n", count);
+    return 0;
+}

@@ -1,0 +1,70 @@
+#include "support/run_program.h"
+
+#include "support/temp_folder.h"
+
+#include <fcntl.h>
+#include <spawn.h>
+#include <sys/mount.h>
+#include <sys/stat.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+#include <fstream>
+
+extern char** environ;
+
+namespace sober::test {
+
+ProgramRun run(const std::vector<std::string>& words) {
+    const TempFolder scratch;
+    const BytePath out = scratch / "out";
+    const BytePath err = scratch / "err";
+    std::vector<char*> arguments;
+    for (const auto& word : words) {
+        arguments.push_back(const_cast<char*>(word.c_str()));
+    }
+    arguments.push_back(nullptr);
+    posix_spawn_file_actions_t actions;
+    posix_spawn_file_actions_init(&actions);
+    posix_spawn_file_actions_addopen(&actions, STDIN_FILENO, "/dev/null", O_RDONLY, 0);
+    posix_spawn_file_actions_addopen(&actions, STDOUT_FILENO, out.c_str(), O_WRONLY | O_CREAT, 0600);
+    posix_spawn_file_actions_addopen(&actions, STDERR_FILENO, err.c_str(), O_WRONLY | O_CREAT, 0600);
+    pid_t child = 0;
+    ProgramRun result;
+    if (posix_spawnp(&child, arguments[0], &actions, nullptr, arguments.data(), environ) == 0) {
+        int status = 0;
+        waitpid(child, &status, 0);
+        result.code = WIFEXITED(status) ? WEXITSTATUS(status) : -WTERMSIG(status);
+    }
+    posix_spawn_file_actions_destroy(&actions);
+    result.out = readFile(out);
+    result.err = readFile(err);
+    return result;
+}
+
+ProgramRun sober(const std::string& catalogue, std::vector<std::string> words) {
+    words.insert(words.begin(), {SOBER_PROGRAM, "--catalogue", catalogue, "--quiet"});
+    return run(words);
+}
+
+ProgramRun soberUnprivileged(const std::string& catalogue, std::vector<std::string> words) {
+    words.insert(words.begin(), {SOBER_PROGRAM, "--catalogue", catalogue, "--quiet"});
+    if (geteuid() == 0) {
+        words.insert(words.begin(), {"setpriv", "--reuid=65534", "--regid=65534", "--clear-groups"});
+    }
+    return run(words);
+}
+
+bool canMount() {
+    if (geteuid() != 0) {
+        return false;
+    }
+    const TempFolder point;
+    if (mount("none", point.path().c_str(), "tmpfs", 0, "size=64k") != 0) {
+        return false;
+    }
+    umount(point.path().c_str());
+    return true;
+}
+
+} // namespace sober::test

@@ -1,0 +1,27 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+namespace sober::test {
+
+struct ProgramRun {
+    int code = -1; ///< exit code; -N where signal N ended it
+    std::string out;
+    std::string err;
+};
+
+/// Runs a program to its end, words as they are, no shell.
+ProgramRun run(const std::vector<std::string>& words);
+
+/// The headless command on a catalogue.
+ProgramRun sober(const std::string& catalogue, std::vector<std::string> words);
+
+/// The same without the rights that root has over other people's files: as "nobody" where the test
+/// runs as root.
+ProgramRun soberUnprivileged(const std::string& catalogue, std::vector<std::string> words);
+
+/// True where tests may mount file systems (root, outside of a locked container).
+bool canMount();
+
+} // namespace sober::test
