@@ -1,0 +1,104 @@
+#include "support/demo_copy.h"
+#include "support/run_program.h"
+
+#include <catch2/catch.hpp>
+
+#include <filesystem>
+#include <set>
+#include <unistd.h>
+
+using namespace sober;
+using namespace sober::test;
+using nlohmann::json;
+
+namespace {
+
+const std::string catalogue = TEST_DEMO "/catalogue.sqlite";
+
+json answer(const std::vector<std::string>& words) {
+    auto all = words;
+    all.emplace_back("--json");
+    const auto result = sober::test::sober(catalogue, all);
+    INFO(result.err);
+    REQUIRE(result.code == 0);
+    return json::parse(result.out);
+}
+
+/// Paths of the truth are relative to the demo's folder.
+std::string inDemo(const json& path) { return TEST_DEMO "/" + path.get<std::string>(); }
+
+} // namespace
+
+TEST_CASE("the copy sets found in the demo are those that were planted") {
+    std::set<std::set<std::string>> found;
+    for (const auto& set : answer({"copies"})["sets"]) {
+        CHECK(set["sameness"] == "bytes");
+        std::set<std::string> members;
+        int keepers = 0;
+        std::uint64_t freed = 0;
+        for (const auto& member : set["members"]) {
+            members.insert(member["path"]);
+            CHECK_FALSE(member["reasons"].empty());
+            keepers += member["suggestion"] == "keep" ? 1 : 0;
+            freed += member["suggestion"] == "retire" ? set["bytes_each"].get<std::uint64_t>() : 0;
+        }
+        CHECK(keepers == 1);
+        CHECK(freed == set["reclaimable_bytes"]);
+        found.insert(members);
+    }
+    std::set<std::set<std::string>> planted;
+    for (const auto& set : demoTruth()["copy_sets"]) {
+        std::set<std::string> members;
+        for (const auto& member : set["members"]) {
+            members.insert(inDemo(member));
+        }
+        planted.insert(members);
+    }
+    CHECK(found == planted);
+}
+
+TEST_CASE("the demo's condition agrees with its truth and with other tools' counts") {
+    const auto condition = answer({"condition"});
+    const auto truth = demoTruth();
+    CHECK(condition["schema"] == "sober.condition/1");
+    CHECK(condition["findings"]["copies"] == truth["copy_sets"].size());
+    CHECK(condition["findings"]["missing"] == truth["missing"].size());
+    CHECK(condition["volumes"].size() == 3);
+    std::uint64_t bytes = 0;
+    std::uint64_t files = 0;
+    for (const auto& volume : condition["volumes"]) {
+        CHECK(volume["at_hand"] == true);
+        bytes += volume["bytes"].get<std::uint64_t>();
+        files += volume["holdings"].get<std::uint64_t>();
+    }
+    CHECK(bytes == condition["bytes"]);
+    CHECK(files == condition["holdings"]);
+    // Everything that is a regular file, less what is planted as no audio or has no permission.
+    const auto found = run({"find", TEST_DEMO "/GANNET", TEST_DEMO "/TERN", TEST_DEMO "/PETREL", "-type", "f", "-printf", "x"}).out.size();
+    const bool root = geteuid() == 0;
+    CHECK(files == found - truth["not_audio"].size() - 1 - (root ? 0 : truth["no_permission"].size()));
+}
+
+TEST_CASE("odd names appear in the JSON as the contract has them") {
+    std::set<std::string> names;
+    const DemoCopy demo;
+    REQUIRE(sober::test::sober(demo.cataloguePath(), {"survey", demo / "GANNET"}).code == 3);
+    std::filesystem::create_directories(demo / "GANNET/again");
+    for (const auto& entry : std::filesystem::directory_iterator(demo / "GANNET/Odd names")) {
+        if (entry.is_regular_file() && !entry.is_symlink()) {
+            std::filesystem::copy_file(entry.path(), (demo / "GANNET/again/") + entry.path().filename().native());
+        }
+    }
+    REQUIRE(sober::test::sober(demo.cataloguePath(), {"survey", demo / "GANNET"}).code == 3);
+    const auto sets = json::parse(sober::test::sober(demo.cataloguePath(), {"copies", "--json"}).out)["sets"];
+    for (const auto& set : sets) {
+        for (const auto& member : set["members"]) {
+            names.insert(member["path"]);
+            const bool encoded = member["path"].get<std::string>().find("Caf%E9") != std::string::npos;
+            CHECK(member.contains("path_encoding") == encoded);
+        }
+    }
+    for (const auto& name : demoTruth()["odd_names"]) {
+        CHECK(names.contains(demo / name.get<std::string>()));
+    }
+}

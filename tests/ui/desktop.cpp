@@ -1,0 +1,136 @@
+#include "ui/desktop.h"
+
+#include "app/theme/theme.h"
+
+#include <QApplication>
+#include <QSettings>
+#include <QTableView>
+
+#include <catch2/catch.hpp>
+
+namespace sober::test {
+namespace {
+
+/// One application for all tests of the process.
+QApplication& application() {
+    static int count = 1;
+    static char name[] = "ui-tests";
+    static char* words[] = {name, nullptr};
+    static QApplication one(count, words);
+    QApplication::setOrganizationName(QStringLiteral("sober-archivist-tests"));
+    QApplication::setApplicationName(QStringLiteral("ui-tests"));
+    return one;
+}
+
+QList<QWidget*> visibleWidgets() {
+    QList<QWidget*> visible;
+    for (auto* widget : QApplication::allWidgets()) {
+        if (widget->isVisible()) {
+            visible << widget;
+        }
+    }
+    return visible;
+}
+
+} // namespace
+
+Desktop::Desktop(bool surveyed) {
+    app::Theme::apply(application(), app::Paper::light);
+    QSettings().clear();
+    start();
+    if (surveyed) {
+        workbench_->survey({{demo / "GANNET", {}, {}, {}}, {demo / "TERN", {}, {}, {}}, {demo / "PETREL", {}, {}, {}}});
+        settle();
+    }
+}
+
+Desktop::~Desktop() {
+    window_.reset();
+    workbench_.reset();
+}
+
+void Desktop::start() {
+    workbench_ = std::make_unique<app::Workbench>(demo.cataloguePath());
+    window_ = std::make_unique<app::MainWindow>(*workbench_);
+    window_->resize(1280, 800);
+    window_->show();
+    workbench_->open();
+    REQUIRE(waitFor([this] { return workbench_->longWork() == app::LongWork::none; }));
+    settle();
+}
+
+void Desktop::restart() {
+    window_->close();
+    window_.reset();
+    workbench_.reset();
+    start();
+}
+
+void Desktop::press(Qt::Key key, Qt::KeyboardModifiers modifiers, QWidget* where) {
+    QWidget* target = where != nullptr ? where : QApplication::focusWidget();
+    QTest::keyClick(target != nullptr ? target : window_.get(), key, modifiers);
+    settle();
+}
+
+void Desktop::click(QWidget* widget, QPoint at) {
+    QTest::mouseClick(widget, Qt::LeftButton, Qt::NoModifier, at);
+    settle();
+}
+
+QWidget* Desktop::find(const QString& accessibleName) {
+    QWidget* found = nullptr;
+    waitFor([&] {
+        for (auto* widget : visibleWidgets()) {
+            if (widget->accessibleName() == accessibleName) {
+                found = widget;
+            }
+        }
+        return found != nullptr;
+    }, 3000);
+    INFO(accessibleName.toStdString());
+    REQUIRE(found != nullptr);
+    return found;
+}
+
+QTableView* Desktop::list(const QString& accessibleName) { return static_cast<QTableView*>(find(accessibleName)); }
+
+QString Desktop::cell(const QString& name, int row, const QString& column) {
+    auto* view = list(name);
+    const auto* model = view->model();
+    for (int i = 0; i < model->columnCount(); ++i) {
+        if (model->headerData(i, Qt::Horizontal).toString() == column) {
+            return model->index(row, i).data().toString();
+        }
+    }
+    FAIL("no column " << column.toStdString());
+    return {};
+}
+
+QString Desktop::text(const QString& label) { return static_cast<QLabel*>(find(label))->text(); }
+
+void Desktop::settle() {
+    waitFor([this] { return workbench_->longWork() == app::LongWork::none || workbench_->isPaused(); });
+    // Decisions and questions run on threads of their own: a round trip behind what was asked before
+    // them, twice, as an answer may ask again.
+    for (int round = 0; round < 4; ++round) {
+        bool decided = false;
+        bool answered = false;
+        if (!workbench_->isOpen()) {
+            QTest::qWait(20);
+            return;
+        }
+        const auto connection = QObject::connect(workbench_.get(), &app::Workbench::docketChanged, window_.get(), [&] { decided = true; });
+        if (round == 0) {
+            workbench_->decide([](const Catalogue&) { return done(); });
+            waitFor([&] { return decided; });
+        }
+        QObject::disconnect(connection);
+        workbench_->ask<Nothing>(window_.get(), [](const Catalogue&) { return done(); }, [&](const Nothing&) { answered = true; });
+        waitFor([&] { return answered; });
+        QApplication::processEvents();
+    }
+}
+
+bool Desktop::waitFor(const std::function<bool()>& condition, int milliseconds) { return QTest::qWaitFor(condition, milliseconds); }
+
+} // namespace sober::test
