@@ -39,6 +39,8 @@ class Workbench : public QObject {
     bool isOpen() const { return open_; }
 
     LongWork longWork() const { return longWork_; }
+    /// Long work is going on or waits for its turn.
+    bool isBusy() const { return longWork_ != LongWork::none || !surveysWaiting_.empty(); }
     bool isPaused() const { return control_ && control_->isPaused(); }
     void pause();
     void goOn();

@@ -11,17 +11,6 @@
 namespace sober::test {
 namespace {
 
-/// One application for all tests of the process.
-QApplication& application() {
-    static int count = 1;
-    static char name[] = "ui-tests";
-    static char* words[] = {name, nullptr};
-    static QApplication one(count, words);
-    QApplication::setOrganizationName(QStringLiteral("sober-archivist-tests"));
-    QApplication::setApplicationName(QStringLiteral("ui-tests"));
-    return one;
-}
-
 QList<QWidget*> visibleWidgets() {
     QList<QWidget*> visible;
     for (auto* widget : QApplication::allWidgets()) {
@@ -35,7 +24,7 @@ QList<QWidget*> visibleWidgets() {
 } // namespace
 
 Desktop::Desktop(bool surveyed) {
-    app::Theme::apply(application(), app::Paper::light);
+    app::Theme::apply(*qApp, app::Paper::light);
     QSettings().clear();
     start();
     if (surveyed) {
@@ -67,6 +56,10 @@ void Desktop::restart() {
 }
 
 void Desktop::press(Qt::Key key, Qt::KeyboardModifiers modifiers, QWidget* where) {
+    if (QApplication::activeModalWidget() == nullptr && !window_->isActiveWindow()) {
+        window_->activateWindow();
+        waitFor([this] { return window_->isActiveWindow(); }, 2000);
+    }
     QWidget* target = where != nullptr ? where : QApplication::focusWidget();
     QTest::keyClick(target != nullptr ? target : window_.get(), key, modifiers);
     settle();
@@ -109,7 +102,7 @@ QString Desktop::cell(const QString& name, int row, const QString& column) {
 QString Desktop::text(const QString& label) { return static_cast<QLabel*>(find(label))->text(); }
 
 void Desktop::settle() {
-    waitFor([this] { return workbench_->longWork() == app::LongWork::none || workbench_->isPaused(); });
+    waitFor([this] { return !workbench_->isBusy() || workbench_->isPaused(); });
     // Decisions and questions run on threads of their own: a round trip behind what was asked before
     // them, twice, as an answer may ask again.
     for (int round = 0; round < 4; ++round) {

@@ -142,6 +142,7 @@ TEST_CASE("lists are filtered by text, volume and what is decided") {
     text->clear();
     auto* which = static_cast<QComboBox*>(desktop.find("Decided or not"));
     REQUIRE(desktop.waitFor([&] { return desktop.list("Copy sets")->model()->rowCount() == 55; }));
+    desktop.settle();
     desktop.press(Qt::Key_D, Qt::NoModifier, desktop.find("Copy sets"));
     which->setCurrentIndex(1);
     REQUIRE(desktop.waitFor([&] { return desktop.list("Copy sets")->model()->rowCount() == 54; }));
@@ -179,6 +180,9 @@ TEST_CASE("a refusal is shown before and after, and the file stays") {
         desktop.list("Members of the set")->selectRow(i);
         desktop.press(Qt::Key_R, Qt::NoModifier, desktop.find("Copy sets"));
     }
+    for (int i = 0; i < members; ++i) {
+        CHECK(desktop.cell("Members of the set", i, "Decision") == "retire");
+    }
     desktop.press(Qt::Key_D, Qt::ControlModifier);
     CHECK(desktop.cell("Actions on the docket", 0, "Why").contains("one of them has to stay"));
     CHECK_FALSE(desktop.find("Carry out")->isEnabled());
@@ -206,6 +210,9 @@ TEST_CASE("folders dropped on the window are surveyed; a survey can be paused an
     CHECK(desktop.find("Changes and errors of the last surveys") != nullptr);
     QMimeData urls;
     urls.setUrls({QUrl::fromLocalFile(QString::fromStdString(desktop.demo / "TERN"))});
+    QDragEnterEvent enter(QPoint(400, 300), Qt::CopyAction, &urls, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(&desktop.window(), &enter);
+    CHECK(enter.isAccepted());
     QDropEvent drop(QPointF(400, 300), Qt::CopyAction, &urls, Qt::LeftButton, Qt::NoModifier);
     QApplication::sendEvent(&desktop.window(), &drop);
     desktop.settle();

@@ -29,9 +29,11 @@ class IdListModel : public QAbstractTableModel {
     }
     const std::vector<std::int64_t>& ids() const { return ids_; }
 
-    /// Fetches the rows anew where they may have changed; ids stay, and so does the selection.
+    /// Fetches the rows anew where they may have changed; ids stay, and so does the selection. Until
+    /// the new ones come the old ones are shown.
     void refresh() {
-        forget();
+        ++generation_;
+        fresh_.clear();
         if (!ids_.empty()) {
             emit dataChanged(index(0, 0), index(rowCount({}) - 1, columnCount({}) - 1));
         }
@@ -42,6 +44,7 @@ class IdListModel : public QAbstractTableModel {
         const int page = at / pageSize;
         const auto found = pages_.find(page);
         if (found != pages_.end()) {
+            request(page);
             const auto offset = static_cast<std::size_t>(at % pageSize);
             return offset < found->second.size() ? &found->second[offset] : nullptr;
         }
@@ -72,11 +75,11 @@ class IdListModel : public QAbstractTableModel {
     void forget() {
         ++generation_;
         pages_.clear();
-        requested_.clear();
+        fresh_.clear();
     }
 
     void request(int page) const {
-        if (!requested_.insert(page).second) {
+        if (!fresh_.insert(page).second) {
             return;
         }
         auto* self = const_cast<IdListModel*>(this);
@@ -99,7 +102,7 @@ class IdListModel : public QAbstractTableModel {
             const auto farthest = page - pages_.begin()->first > std::prev(pages_.end())->first - page
                                       ? pages_.begin()
                                       : std::prev(pages_.end());
-            requested_.erase(farthest->first);
+            fresh_.erase(farthest->first);
             pages_.erase(farthest);
         }
         pages_[page] = rows;
@@ -116,7 +119,7 @@ class IdListModel : public QAbstractTableModel {
     std::vector<std::int64_t> ids_;
     unsigned generation_ = 0;
     mutable std::map<int, std::vector<Row>> pages_;
-    mutable std::set<int> requested_;
+    mutable std::set<int> fresh_; ///< pages that are as they should be, or are on their way
 };
 
 } // namespace sober::app

@@ -1,0 +1,15 @@
+#define CATCH_CONFIG_RUNNER
+#include "support/test_home.h"
+
+#include <QApplication>
+
+#include <catch2/catch.hpp>
+
+int main(int argc, char** argv) {
+    const sober::test::TestHome home;
+    int words = 1;
+    QApplication application(words, argv);
+    QApplication::setOrganizationName(QStringLiteral("sober-archivist-tests"));
+    QApplication::setApplicationName(QStringLiteral("ui-tests"));
+    return Catch::Session().run(argc, argv);
+}
