@@ -2,6 +2,7 @@
 
 #include "app/words.h"
 #include "core/audit/refresh_findings.h"
+#include "core/catalogue/findings.h"
 #include "core/remedy/open_for_work.h"
 #include "core/remedy/undo.h"
 #include "core/survey/volume_identity.h"
@@ -26,7 +27,8 @@ Workbench::~Workbench() {
 void Workbench::open() {
     begin(LongWork::opening);
     long_->post([this] {
-        auto opened = openForWork(path_);
+        // What came or went is looked at afterwards, so that the first screen does not wait for it.
+        auto opened = openAndRecover(path_);
         std::optional<Error> failure;
         QStringList recovered;
         if (opened) {
@@ -54,6 +56,7 @@ void Workbench::open() {
                 emit this->opened(recovered);
                 emit contentChanged();
                 emit docketChanged();
+                lookForVolumes();
             }
         });
     });
@@ -179,8 +182,9 @@ void Workbench::lookForVolumes() {
         return;
     }
     long_->post([this] {
+        const auto stale = Findings(**writer_).areStale();
         const auto changed = lookAgain(**writer_);
-        if (changed && *changed) {
+        if (changed && (*changed || (stale && *stale))) {
             QMetaObject::invokeMethod(this, [this] {
                 emit volumesChanged();
                 emit contentChanged();

@@ -41,6 +41,8 @@ class Workbench : public QObject {
     LongWork longWork() const { return longWork_; }
     /// Long work is going on or waits for its turn.
     bool isBusy() const { return longWork_ != LongWork::none || !surveysWaiting_.empty(); }
+    /// Everything asked so far has been answered.
+    bool isIdle() const { return unanswered_ == 0; }
     bool isPaused() const { return control_ && control_->isPaused(); }
     void pause();
     void goOn();
@@ -83,13 +85,16 @@ class Workbench : public QObject {
         if (!thread) {
             return;
         }
+        ++unanswered_;
         thread->post([this, catalogue, guard = QPointer<QObject>(asker), question = std::move(question),
                       answer = std::move(answer)] {
             if (!catalogue->has_value()) {
+                QMetaObject::invokeMethod(this, [this] { --unanswered_; });
                 return;
             }
             auto result = std::make_shared<Result<T>>(question(**catalogue));
             QMetaObject::invokeMethod(this, [this, guard, answer, result] {
+                --unanswered_;
                 if (!*result) {
                     emit failed(QString::fromStdString(result->error().sentence));
                 } else if (guard) {
@@ -109,6 +114,7 @@ class Workbench : public QObject {
     BytePath path_;
     bool open_ = false;
     LongWork longWork_ = LongWork::none;
+    int unanswered_ = 0;
     std::vector<SurveyRequest> surveysWaiting_;
     std::shared_ptr<RunControl> control_;
     std::shared_ptr<std::optional<Catalogue>> writer_;

@@ -19,9 +19,9 @@ namespace {
 
 FileChecksums checksumsOf(const std::string& content, bool sha256 = false) {
     ChecksumPass pass(sha256);
-    for (std::size_t at = 0; at < content.size(); at += checksumBlock) {
-        const auto length = std::min(checksumBlock, content.size() - at);
-        pass.feedBlock({reinterpret_cast<const std::uint8_t*>(content.data()) + at, length});
+    constexpr std::size_t odd = 100'003; // pieces end where blocks do not
+    for (std::size_t at = 0; at < content.size(); at += odd) {
+        pass.feed({reinterpret_cast<const std::uint8_t*>(content.data()) + at, std::min(odd, content.size() - at)});
     }
     return pass.finish();
 }

@@ -103,25 +103,12 @@ QString Desktop::text(const QString& label) { return static_cast<QLabel*>(find(l
 
 void Desktop::settle() {
     waitFor([this] { return !workbench_->isBusy() || workbench_->isPaused(); });
-    // Decisions and questions run on threads of their own: a round trip behind what was asked before
-    // them, twice, as an answer may ask again.
-    for (int round = 0; round < 4; ++round) {
-        bool decided = false;
-        bool answered = false;
-        if (!workbench_->isOpen()) {
-            QTest::qWait(20);
-            return;
-        }
-        const auto connection = QObject::connect(workbench_.get(), &app::Workbench::docketChanged, window_.get(), [&] { decided = true; });
-        if (round == 0) {
-            workbench_->decide([](const Catalogue&) { return done(); });
-            waitFor([&] { return decided; });
-        }
-        QObject::disconnect(connection);
-        workbench_->ask<Nothing>(window_.get(), [](const Catalogue&) { return done(); }, [&](const Nothing&) { answered = true; });
-        waitFor([&] { return answered; });
-        QApplication::processEvents();
-    }
+    // An answer may ask again: idle has to hold through two rounds of the event loop.
+    int idleRounds = 0;
+    waitFor([&] {
+        idleRounds = workbench_->isIdle() ? idleRounds + 1 : 0;
+        return idleRounds > 2;
+    });
 }
 
 bool Desktop::waitFor(const std::function<bool()>& condition, int milliseconds) { return QTest::qWaitFor(condition, milliseconds); }

@@ -139,7 +139,8 @@ Result<Catalogue> Catalogue::openForWriting(const BytePath& path) {
     }
     try {
         auto database =
-            std::make_unique<SQLite::Database>(path, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, 5000);
+            std::make_unique<SQLite::Database>(path, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE | SQLite::OPEN_NOMUTEX,
+                                                       5000);
         database->exec("PRAGMA journal_mode = WAL");
         database->exec("PRAGMA synchronous = FULL");
         database->exec("PRAGMA cache_size = -16384");
@@ -160,7 +161,7 @@ Result<Catalogue> Catalogue::openForReading(const BytePath& path) {
         return checked.error();
     }
     try {
-        auto database = std::make_unique<SQLite::Database>(path, SQLite::OPEN_READONLY, 5000);
+        auto database = std::make_unique<SQLite::Database>(path, SQLite::OPEN_READONLY | SQLite::OPEN_NOMUTEX, 5000);
         database->exec("PRAGMA cache_size = -16384");
         const auto version = static_cast<std::size_t>(database->execAndGet("PRAGMA user_version").getInt());
         if (version > schemaSteps().size()) {
@@ -179,7 +180,7 @@ Result<Catalogue> Catalogue::openBeside(const Catalogue& writer) {
         return systemError(errno, "share the lock of", writer.path_);
     }
     try {
-        auto database = std::make_unique<SQLite::Database>(writer.path_, SQLite::OPEN_READWRITE, patience);
+        auto database = std::make_unique<SQLite::Database>(writer.path_, SQLite::OPEN_READWRITE | SQLite::OPEN_NOMUTEX, patience);
         database->exec("PRAGMA synchronous = FULL");
         database->exec("PRAGMA foreign_keys = ON");
         return Catalogue(writer.path_, std::move(lock), std::move(database));

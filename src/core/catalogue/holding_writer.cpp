@@ -4,9 +4,10 @@
 
 namespace sober {
 
-Result<std::vector<RememberedFile>> rememberedFiles(const Catalogue& catalogue, VolumeId volume) {
+Result<RememberedFiles> rememberedFiles(const Catalogue& catalogue, VolumeId volume) {
     return guarded(catalogue, [&] {
-        std::vector<RememberedFile> files;
+        RememberedFiles remembered;
+        auto& files = remembered.files;
         SQLite::Statement problem(catalogue.database(), "SELECT problem FROM holdings WHERE id = ?");
         SQLite::Statement holdings(catalogue.database(),
                                    "SELECT id, path, state, size, mtime, ctime, inode, troubled FROM holdings INDEXED BY "
@@ -36,7 +37,11 @@ Result<std::vector<RememberedFile>> rememberedFiles(const Catalogue& catalogue, 
                              static_cast<std::uint64_t>(others.getColumn(4).getInt64()),
                              others.getColumn(5).getString()});
         }
-        return files;
+        remembered.byPath.reserve(files.size());
+        for (std::size_t i = 0; i < files.size(); ++i) {
+            remembered.byPath.emplace(files[i].path, i);
+        }
+        return remembered;
     });
 }
 
@@ -72,6 +77,7 @@ struct HoldingWriter::State {
     VolumeId volume;
     Nanoseconds surveyTime;
     std::optional<Error> failure;
+    bool stale = false; ///< this survey has marked the findings so
     std::unique_ptr<SQLite::Transaction> transaction;
     std::unique_ptr<SQLite::Statement> insert, rewrite, restamp, missing, blocks, passOver, forget, error, change;
 
@@ -142,14 +148,18 @@ bool HoldingWriter::failed() const { return state_->failure.has_value(); }
 
 /// Runs `work` within the open transaction, unless something failed before.
 template <typename Work>
-void HoldingWriter::attempt(Work work) {
+void HoldingWriter::attempt(Work work, Concerns concerns) {
     if (state_->failure) {
         return;
     }
     const auto outcome = guarded(state_->catalogue, [&] {
         if (!state_->transaction) {
-            state_->transaction = std::make_unique<SQLite::Transaction>(state_->catalogue.database());
+            state_->transaction =
+                std::make_unique<SQLite::Transaction>(state_->catalogue.database(), SQLite::TransactionBehavior::IMMEDIATE);
+        }
+        if (concerns == Concerns::findings && !state_->stale) {
             state_->catalogue.database().exec("UPDATE freshness SET findings_stale = 1");
+            state_->stale = true;
         }
         work(*state_);
     });
@@ -160,14 +170,15 @@ void HoldingWriter::attempt(Work work) {
 }
 
 void HoldingWriter::beginSurvey() {
-    attempt([](State& state) {
-        for (const char* sql : {"DELETE FROM survey_errors WHERE volume = ?",
-                                "DELETE FROM survey_changes WHERE volume = ?"}) {
-            SQLite::Statement clear(state.catalogue.database(), sql);
-            clear.bind(1, state.volume);
-            clear.exec();
-        }
-    });
+    attempt(
+        [](State& state) {
+            for (const char* sql : {"DELETE FROM survey_errors WHERE volume = ?", "DELETE FROM survey_changes WHERE volume = ?"}) {
+                SQLite::Statement clear(state.catalogue.database(), sql);
+                clear.bind(1, state.volume);
+                clear.exec();
+            }
+        },
+        Concerns::notes);
 }
 
 HoldingId HoldingWriter::add(const BytePath& path, const FileRecord& record, bool noteChange) {
@@ -250,7 +261,7 @@ void HoldingWriter::passOver(const BytePath& path, const FileStamp& stamp, const
         statement.bind(6, static_cast<std::int64_t>(stamp.inode));
         statement.bind(7, sentence);
         statement.exec();
-    });
+    }, Concerns::notes);
 }
 
 void HoldingWriter::forgetPassedOver(const BytePath& path) {
@@ -259,7 +270,7 @@ void HoldingWriter::forgetPassedOver(const BytePath& path) {
         statement.bind(1, state.volume);
         bindBytes(statement, 2, path);
         statement.exec();
-    });
+    }, Concerns::notes);
 }
 
 void HoldingWriter::noteError(const SurveyError& error) {
@@ -270,7 +281,7 @@ void HoldingWriter::noteError(const SurveyError& error) {
         bindBytes(statement, 2, error.path);
         statement.bind(3, error.sentence);
         statement.exec();
-    });
+    }, Concerns::notes);
 }
 
 Outcome HoldingWriter::commit() {

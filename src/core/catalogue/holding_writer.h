@@ -21,8 +21,19 @@ struct RememberedFile {
     std::string sentence; ///< what a person should hear of it again: why it is no audio, or what is wrong with it
 };
 
-/// Everything known of a volume's files, by path; holdings that are retired are not among them.
-Result<std::vector<RememberedFile>> rememberedFiles(const Catalogue& catalogue, VolumeId volume);
+/// Everything known of a volume's files; holdings that are retired are not among them.
+struct RememberedFiles {
+    std::vector<RememberedFile> files;
+    std::unordered_map<std::string_view, std::size_t> byPath; ///< into `files`
+
+    RememberedFiles() = default;
+    RememberedFiles(RememberedFiles&&) = default;
+    RememberedFiles& operator=(RememberedFiles&&) = default;
+    RememberedFiles(const RememberedFiles&) = delete; // the paths are looked up where they stand
+    RememberedFiles& operator=(const RememberedFiles&) = delete;
+};
+
+Result<RememberedFiles> rememberedFiles(const Catalogue& catalogue, VolumeId volume);
 
 /// The recorded checksums of some holdings.
 Result<std::unordered_map<HoldingId, Checksum128>> checksumsOf(const Catalogue& catalogue,
@@ -62,8 +73,13 @@ class HoldingWriter {
 
   private:
     struct State;
+    /// Whether a piece of writing makes the findings stale.
+    enum class Concerns {
+        findings,
+        notes,
+    };
     template <typename Work>
-    void attempt(Work work);
+    void attempt(Work work, Concerns concerns = Concerns::findings);
     std::unique_ptr<State> state_;
 };
 

@@ -36,6 +36,12 @@ struct ChecksumPass::State {
     std::unique_ptr<XXH3_state_t, FreeXxh3> block{XXH3_createState()};
     std::unique_ptr<EVP_MD_CTX, FreeDigest> sha256;
     std::vector<Checksum128> blocks;
+    std::size_t inBlock = 0; ///< bytes of the current block that have gone by
+
+    void endBlock() {
+        blocks.push_back(canonical(XXH3_128bits_digest(block.get())));
+        inBlock = 0;
+    }
 };
 
 ChecksumPass::ChecksumPass(bool withSha256) : state_(std::make_unique<State>()) {
@@ -50,22 +56,31 @@ ChecksumPass::~ChecksumPass() = default;
 ChecksumPass::ChecksumPass(ChecksumPass&&) noexcept = default;
 ChecksumPass& ChecksumPass::operator=(ChecksumPass&&) noexcept = default;
 
-void ChecksumPass::feedBlock(std::span<const std::uint8_t> block) {
-    // Both digests take each piece while it is in the nearest cache.
+void ChecksumPass::feed(std::span<const std::uint8_t> bytes) {
+    // All digests take each piece while it is in the nearest cache.
     constexpr std::size_t piece = 32U << 10;
-    XXH3_128bits_reset(state_->block.get());
-    for (std::size_t at = 0; at < block.size(); at += piece) {
-        const auto part = block.subspan(at, std::min(piece, block.size() - at));
+    while (!bytes.empty()) {
+        const auto part = bytes.first(std::min({piece, bytes.size(), checksumBlock - state_->inBlock}));
+        if (state_->inBlock == 0) {
+            XXH3_128bits_reset(state_->block.get());
+        }
         XXH3_128bits_update(state_->whole.get(), part.data(), part.size());
         XXH3_128bits_update(state_->block.get(), part.data(), part.size());
         if (state_->sha256) {
             EVP_DigestUpdate(state_->sha256.get(), part.data(), part.size());
         }
+        state_->inBlock += part.size();
+        if (state_->inBlock == checksumBlock) {
+            state_->endBlock();
+        }
+        bytes = bytes.subspan(part.size());
     }
-    state_->blocks.push_back(canonical(XXH3_128bits_digest(state_->block.get())));
 }
 
 FileChecksums ChecksumPass::finish() {
+    if (state_->inBlock > 0) {
+        state_->endBlock();
+    }
     FileChecksums checksums;
     checksums.file = canonical(XXH3_128bits_digest(state_->whole.get()));
     checksums.blocks = std::move(state_->blocks);

@@ -37,8 +37,8 @@ class ChecksumPass {
     ChecksumPass(ChecksumPass&&) noexcept;
     ChecksumPass& operator=(ChecksumPass&&) noexcept;
 
-    /// One block of the file, in order: `checksumBlock` bytes, fewer only at the end.
-    void feedBlock(std::span<const std::uint8_t> block);
+    /// The next bytes of the file, in pieces of any size.
+    void feed(std::span<const std::uint8_t> bytes);
     FileChecksums finish();
 
   private:

@@ -63,7 +63,7 @@ Result<ContentComparison> compareContent(const BytePath& first, const BytePath& 
         if (!std::equal(blockA.begin(), blockA.begin() + static_cast<std::ptrdiff_t>(length), blockB.begin())) {
             return comparison;
         }
-        checksums.feedBlock(std::span(blockA).first(length));
+        checksums.feed(std::span(blockA).first(length));
         onBytes(2 * length);
     }
     if (const auto same = unchangedSince(*fileA, first, *stampA); !same) {

@@ -6,9 +6,13 @@
 #include <fcntl.h>
 
 #include <algorithm>
+#include <memory>
 
 namespace sober {
 namespace {
+
+/// Small enough to stay in the second-level cache from the read to the last digest.
+constexpr std::size_t pieceLength = 128U << 10;
 
 Error notAudio(const BytePath& path, std::string_view why) {
     return Error{Cause::notAudio, path, displayPath(path) + " " + std::string(why)};
@@ -44,13 +48,14 @@ Result<FileRecord> passOverFile(const BytePath& path, Effort effort, RunControl&
 
     PassedOverSource source(*file, path, size);
     ChecksumPass checksums(effort == Effort::full);
-    for (std::uint64_t at = 0; at < size; at += checksumBlock) {
+    const auto piece = std::make_unique_for_overwrite<std::uint8_t[]>(pieceLength);
+    for (std::uint64_t at = 0; at < size; at += pieceLength) {
         if (!control.proceed()) {
             return Error{Cause::interrupted, path, "Stopped before " + displayPath(path) + " was read."};
         }
-        const auto length = static_cast<std::size_t>(std::min<std::uint64_t>(checksumBlock, size - at));
-        const auto block = source.roomFor(at, length);
-        const auto got = readAt(*file, path, at, block);
+        const auto length = static_cast<std::size_t>(std::min<std::uint64_t>(pieceLength, size - at));
+        const std::span bytes(piece.get(), length);
+        const auto got = readAt(*file, path, at, bytes);
         if (!got) {
             return got.error();
         }
@@ -58,7 +63,7 @@ Result<FileRecord> passOverFile(const BytePath& path, Effort effort, RunControl&
             return Error{Cause::changed, path, displayPath(path) + " became shorter while it was read."};
         }
         if (at == 0) {
-            const auto kind = sniff(block.first(std::min(length, sniffLength)));
+            const auto kind = sniff(bytes.first(std::min(length, sniffLength)));
             if (kind == Sniffed::notAudio) {
                 return notAudio(path, "holds no audio.");
             }
@@ -68,7 +73,8 @@ Result<FileRecord> passOverFile(const BytePath& path, Effort effort, RunControl&
                 }
             }
         }
-        checksums.feedBlock(block);
+        source.take(at, bytes);
+        checksums.feed(bytes);
         onBytes(length);
     }
 

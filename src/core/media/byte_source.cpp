@@ -11,25 +11,19 @@ std::int64_t OpenFileSource::readAt(std::uint64_t offset, std::span<std::uint8_t
 }
 
 PassedOverSource::PassedOverSource(const FileHandle& file, BytePath path, std::uint64_t size)
-    : rest_(file, std::move(path), size), size_(size), tailStart_(size) {
-    if (size <= wholeLimit) {
-        head_.resize(size);
-    } else {
-        head_.resize(endLimit);
-        tailStart_ = (size - endLimit) / passBlock * passBlock;
-        tail_.resize(size - tailStart_);
-    }
-}
+    : rest_(file, std::move(path), size), size_(size), headEnd_(std::min(size, endLimit)),
+      tailStart_(std::max(headEnd_, size - headEnd_)),
+      kept_(std::make_unique_for_overwrite<std::uint8_t[]>(headEnd_ + (size - tailStart_))) {}
 
-std::span<std::uint8_t> PassedOverSource::roomFor(std::uint64_t offset, std::size_t length) {
-    if (offset + length <= head_.size()) {
-        return std::span(head_).subspan(offset, length);
+void PassedOverSource::take(std::uint64_t offset, std::span<const std::uint8_t> bytes) {
+    const std::uint64_t end = offset + bytes.size();
+    if (offset < headEnd_) {
+        std::memcpy(kept_.get() + offset, bytes.data(), std::min(end, headEnd_) - offset);
     }
-    if (offset >= tailStart_ && offset + length <= size_) {
-        return std::span(tail_).subspan(offset - tailStart_, length);
+    if (end > tailStart_) {
+        const std::uint64_t from = std::max(offset, tailStart_);
+        std::memcpy(kept_.get() + headEnd_ + (from - tailStart_), bytes.data() + (from - offset), end - from);
     }
-    between_.resize(length);
-    return between_;
 }
 
 std::int64_t PassedOverSource::readAt(std::uint64_t offset, std::span<std::uint8_t> into) {
@@ -37,10 +31,13 @@ std::int64_t PassedOverSource::readAt(std::uint64_t offset, std::span<std::uint8
         return 0;
     }
     const auto length = std::min<std::uint64_t>(into.size(), size_ - offset);
-    if (offset + length <= head_.size()) {
-        std::memcpy(into.data(), head_.data() + offset, length);
+    if (offset + length <= headEnd_) {
+        std::memcpy(into.data(), kept_.get() + offset, length);
     } else if (offset >= tailStart_) {
-        std::memcpy(into.data(), tail_.data() + (offset - tailStart_), length);
+        std::memcpy(into.data(), kept_.get() + headEnd_ + (offset - tailStart_), length);
+    } else if (headEnd_ == tailStart_) {
+        // Head and tail adjoin: the whole file is kept in one piece.
+        std::memcpy(into.data(), kept_.get() + offset, length);
     } else {
         return rest_.readAt(offset, into.first(length));
     }

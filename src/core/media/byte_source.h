@@ -3,8 +3,8 @@
 #include "core/base/file_handle.h"
 
 #include <cstdint>
+#include <memory>
 #include <span>
-#include <vector>
 
 namespace sober {
 
@@ -31,20 +31,17 @@ class OpenFileSource final : public ByteSource {
     std::uint64_t size_;
 };
 
-/// What one pass over a file has left in memory: all of a file up to `wholeLimit`, of a larger one
-/// its beginning and its end, which is where containers keep what they state. The little that a
-/// parser may want from the middle of a larger file is fetched from the open file.
+/// What one pass over a file has left in memory: its beginning and its end, which is where containers
+/// keep what they state. The little that a parser may want from the middle is fetched from the open
+/// file.
 class PassedOverSource final : public ByteSource {
   public:
-    static constexpr std::uint64_t wholeLimit = 8U << 20;
-    static constexpr std::uint64_t endLimit = wholeLimit / 2;
-    static constexpr std::uint64_t passBlock = 1U << 20;
+    static constexpr std::uint64_t endLimit = 512U << 10;
 
     PassedOverSource(const FileHandle& file, BytePath path, std::uint64_t size);
 
-    /// Where the next bytes of the pass belong: room for `length` bytes at `offset`, which must be
-    /// a multiple of `passBlock`; `length` is `passBlock` except at the end of the file.
-    std::span<std::uint8_t> roomFor(std::uint64_t offset, std::size_t length);
+    /// The next bytes of the pass, which go by from the first to the last.
+    void take(std::uint64_t offset, std::span<const std::uint8_t> bytes);
 
     std::uint64_t size() const override { return size_; }
     std::int64_t readAt(std::uint64_t offset, std::span<std::uint8_t> into) override;
@@ -52,10 +49,9 @@ class PassedOverSource final : public ByteSource {
   private:
     OpenFileSource rest_;
     std::uint64_t size_;
-    std::vector<std::uint8_t> head_;
-    std::vector<std::uint8_t> tail_;
-    std::uint64_t tailStart_;
-    std::vector<std::uint8_t> between_;
+    std::uint64_t headEnd_;   ///< [0, headEnd_) is kept
+    std::uint64_t tailStart_; ///< and [tailStart_, size_)
+    std::unique_ptr<std::uint8_t[]> kept_;
 };
 
 } // namespace sober

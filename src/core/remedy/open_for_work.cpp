@@ -23,7 +23,7 @@ Result<bool> lookAgain(const Catalogue& catalogue) {
     return changed;
 }
 
-Result<OpenedForWork> openForWork(const BytePath& cataloguePath) {
+Result<OpenedForWork> openAndRecover(const BytePath& cataloguePath) {
     auto catalogue = Catalogue::openForWriting(cataloguePath);
     if (!catalogue) {
         return catalogue.error();
@@ -32,10 +32,18 @@ Result<OpenedForWork> openForWork(const BytePath& cataloguePath) {
     if (!recovered) {
         return recovered.error();
     }
-    if (const auto looked = lookAgain(*catalogue); !looked) {
+    return OpenedForWork{std::move(*catalogue), std::move(*recovered)};
+}
+
+Result<OpenedForWork> openForWork(const BytePath& cataloguePath) {
+    auto opened = openAndRecover(cataloguePath);
+    if (!opened) {
+        return opened;
+    }
+    if (const auto looked = lookAgain(opened->catalogue); !looked) {
         return looked.error();
     }
-    return OpenedForWork{std::move(*catalogue), std::move(*recovered)};
+    return opened;
 }
 
 } // namespace sober

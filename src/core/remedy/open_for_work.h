@@ -11,8 +11,10 @@ struct OpenedForWork {
     std::vector<std::string> recovered; ///< what an earlier interruption left and how it was ended
 };
 
-/// Opens the catalogue as both faces of the program do: takes the writer's lock, ends what an
-/// interruption left half-way, looks which volumes are at hand and brings the findings up to date.
+/// Takes the writer's lock and ends what an interruption left half-way.
+Result<OpenedForWork> openAndRecover(const BytePath& cataloguePath);
+
+/// The same, then looks which volumes are at hand and brings the findings up to date.
 Result<OpenedForWork> openForWork(const BytePath& cataloguePath);
 
 /// Looks for volumes that came or went and brings the findings up to date; true where volumes did.

@@ -105,9 +105,10 @@ class ReadingPool {
 
 class ChangedReader {
   public:
-    ChangedReader(Catalogue& catalogue, const Volume& volume, Walk walk, std::vector<RememberedFile> remembered,
+    ChangedReader(Catalogue& catalogue, const Volume& volume, Walk walk, RememberedFiles remembered,
                   RunControl& control, const ProgressSink& onProgress, SurveyReport& report)
-        : catalogue_(catalogue), volume_(volume), walk_(std::move(walk)), remembered_(std::move(remembered)),
+        : catalogue_(catalogue), volume_(volume), walk_(std::move(walk)), remembered_(std::move(remembered.files)),
+          byPath_(std::move(remembered.byPath)),
           control_(control), onProgress_(onProgress), report_(report),
           lastingInodes_(hasLastingInodes(volume.identity.filesystemType)),
           writer_(catalogue, volume.id, timeNow()) {}
@@ -147,16 +148,11 @@ class ChangedReader {
 
     /// Divides what was walked into unchanged, moved by inode and to be read.
     void sortOut() {
-        std::unordered_map<std::string_view, std::size_t> byPath;
-        byPath.reserve(remembered_.size());
-        for (std::size_t i = 0; i < remembered_.size(); ++i) {
-            byPath.emplace(remembered_[i].path, i);
-        }
         met_.assign(remembered_.size(), false);
         std::vector<WalkedFile> fresh;
         for (auto& file : walk_.files) {
-            const auto found = byPath.find(file.path);
-            if (found == byPath.end()) {
+            const auto found = byPath_.find(file.path);
+            if (found == byPath_.end()) {
                 fresh.push_back(std::move(file));
                 continue;
             }
@@ -397,6 +393,7 @@ class ChangedReader {
     const Volume& volume_;
     Walk walk_;
     std::vector<RememberedFile> remembered_;
+    std::unordered_map<std::string_view, std::size_t> byPath_;
     RunControl& control_;
     const ProgressSink& onProgress_;
     SurveyReport& report_;
@@ -432,7 +429,7 @@ void ChangedReader::loadGoneChecksums() {
 
 } // namespace
 
-Outcome readChanged(Catalogue& catalogue, const Volume& volume, Walk walk, std::vector<RememberedFile> remembered,
+Outcome readChanged(Catalogue& catalogue, const Volume& volume, Walk walk, RememberedFiles remembered,
                     RunControl& control, const ProgressSink& onProgress, SurveyReport& report) {
     return ChangedReader(catalogue, volume, std::move(walk), std::move(remembered), control, onProgress, report).run();
 }

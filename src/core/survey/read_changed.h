@@ -9,7 +9,7 @@ namespace sober {
 /// is new or changed on all cores, recognises moves, and marks what is gone, writing it all down as
 /// it goes. Fills the report's counts. Fails only where the catalogue cannot be written or the
 /// volume vanished; then nothing is called missing.
-Outcome readChanged(Catalogue& catalogue, const Volume& volume, Walk walk, std::vector<RememberedFile> remembered,
+Outcome readChanged(Catalogue& catalogue, const Volume& volume, Walk walk, RememberedFiles remembered,
                     RunControl& control, const ProgressSink& onProgress, SurveyReport& report);
 
 } // namespace sober

@@ -1,0 +1,125 @@
+#include "app/main_window.h"
+#include "app/theme/theme.h"
+#include "app/workbench.h"
+#include "bench/bench_support.h"
+#include "bench/big_catalogue.h"
+#include "core/base/file_handle.h"
+
+#include <QApplication>
+#include <QElapsedTimer>
+#include <QLabel>
+#include <QLineEdit>
+#include <QScrollBar>
+#include <QTableView>
+#include <QThread>
+
+#include <cstdio>
+
+namespace {
+
+using namespace sober::app;
+
+QTableView* shownList(const QWidget& window, const QString& name) {
+    for (auto* view : window.findChildren<QTableView*>()) {
+        if (view->isVisible() && view->accessibleName() == name) {
+            return view;
+        }
+    }
+    return nullptr;
+}
+
+/// True once the list shows rows and none of the visible ones is still being fetched.
+bool isFilled(const QTableView* view) {
+    if (view == nullptr || view->model()->rowCount() == 0) {
+        return false;
+    }
+    const int first = std::max(view->rowAt(0), 0);
+    for (int row = first; row < std::min(first + 12, view->model()->rowCount()); ++row) {
+        if (view->model()->index(row, 0).data().toString() == QStringLiteral("…")) {
+            return false;
+        }
+    }
+    return true;
+}
+
+/// Seconds until the condition holds; the longest time that the interface thread did not come round
+/// is kept in `worstPause`.
+double secondsUntil(const std::function<bool()>& holds, double& worstPause) {
+    QElapsedTimer clock;
+    clock.start();
+    while (!holds() && clock.elapsed() < 60'000) {
+        QElapsedTimer round;
+        round.start();
+        QApplication::processEvents(QEventLoop::AllEvents, 5);
+        worstPause = std::max(worstPause, static_cast<double>(round.nsecsElapsed()) / 1e9);
+        QThread::msleep(1);
+    }
+    return static_cast<double>(clock.nsecsElapsed()) / 1e9;
+}
+
+} // namespace
+
+/// bench-desks CATALOGUE [HOLDINGS]: writes a catalogue of a million holdings where there is none, opens the real
+/// windows on it and prints how long each desk takes to its first screen, the longest that the
+/// interface thread was held up while scrolling and filtering, and the memory used.
+int main(int argc, char** argv) {
+    const int holdings = argc > 2 ? std::atoi(argv[2]) : 1'000'000;
+    if (argc < 2) {
+        std::fprintf(stderr, "bench-desks CATALOGUE [HOLDINGS]\n");
+        return 2;
+    }
+    const std::string path = argv[1];
+    if (!sober::isTaken(path)) {
+        QElapsedTimer clock;
+        clock.start();
+        sober::bench::writeBigCatalogue(path, holdings);
+        std::printf("%d holdings written and audited in %.1f s\n", holdings, static_cast<double>(clock.elapsed()) / 1000);
+        std::printf("run again to measure, so that the writing does not count\n");
+        return 0;
+    }
+    QApplication application(argc, argv);
+    QApplication::setApplicationName(QStringLiteral("sober-bench-desks"));
+    Theme::apply(application, Paper::light);
+    Workbench workbench(path);
+    MainWindow window(workbench);
+    window.resize(1280, 800);
+    window.show();
+    workbench.open();
+    double pause = 0;
+    const double opening = secondsUntil([&] { return workbench.isOpen() && !workbench.isBusy(); }, pause);
+    std::printf("opening the catalogue: %.2f s\n", opening);
+
+    const std::pair<int, const char*> desks[] = {{1, "Copy sets"}, {2, "Missing holdings"}, {0, "Changes and errors of the last surveys"}, {3, "Entries of the ledger"}};
+    for (const auto& [desk, list] : desks) {
+        pause = 0;
+        window.openDesk(desk);
+        const bool mayBeEmpty = desk == 0 || desk == 3;
+        const double seconds = secondsUntil([&] {
+            auto* view = shownList(window, QLatin1String(list));
+            return view != nullptr && (mayBeEmpty ? workbench.isIdle() : isFilled(view));
+        }, pause);
+        std::printf("%-40s first screen %.2f s (limit 1), interface thread held %.0f ms at most\n", list, seconds, pause * 1000);
+    }
+    for (const auto& [desk, name, filter] : {std::tuple{1, "Copy sets", "Filter the sets by text"}, {2, "Missing holdings", "Filter the missing by path"}}) {
+        window.openDesk(desk);
+        auto* view = shownList(window, QLatin1String(name));
+        pause = 0;
+        double slowest = 0;
+        for (int step = 1; step <= 20; ++step) {
+            view->verticalScrollBar()->setValue(view->verticalScrollBar()->maximum() / 20 * step);
+            slowest = std::max(slowest, secondsUntil([&] { return isFilled(view); }, pause));
+        }
+        std::printf("%s: %d rows, a jump is filled after %.2f s at most, interface thread held %.0f ms at most\n", name, view->model()->rowCount(), slowest, pause * 1000);
+        pause = 0;
+        const int before = view->model()->rowCount();
+        for (auto* line : window.findChildren<QLineEdit*>()) {
+            if (line->accessibleName() == QLatin1String(filter)) {
+                line->setText(QStringLiteral("Recording 4999"));
+            }
+        }
+        const double filtered = secondsUntil([&] { return view->model()->rowCount() != before; }, pause);
+        std::printf("%s: filtered to %d rows after %.2f s, interface thread held %.0f ms at most\n", name, view->model()->rowCount(), filtered, pause * 1000);
+    }
+    std::printf("resident memory: %.0f MB (limit 400)\n", sober::bench::residentMegabytes());
+    return 0;
+}

@@ -1,0 +1,74 @@
+#include "bench/bench_support.h"
+
+#include <sys/resource.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+#include <algorithm>
+#include <chrono>
+#include <cstdio>
+#include <cstdlib>
+#include <fstream>
+
+namespace sober::bench {
+
+Cost costOf(const std::string& command) {
+    const auto began = std::chrono::steady_clock::now();
+    std::fflush(stdout);
+    const pid_t child = fork();
+    if (child == 0) {
+        if (std::freopen("/dev/null", "w", stdout) == nullptr || std::freopen("/dev/null", "w", stderr) == nullptr) {
+            _exit(127);
+        }
+        execl("/bin/bash", "bash", "-c", command.c_str(), nullptr);
+        _exit(127);
+    }
+    int status = 0;
+    rusage usage{};
+    wait4(child, &status, 0, &usage);
+    const int code = WIFEXITED(status) ? WEXITSTATUS(status) : -1;
+    if (code != 0 && code != 3) {
+        std::printf("failed with %d: %s\n", code, command.c_str());
+        std::exit(1);
+    }
+    return {std::chrono::duration<double>(std::chrono::steady_clock::now() - began).count(),
+            static_cast<double>(usage.ru_maxrss) / 1024};
+}
+
+double median(std::vector<double> values) {
+    std::ranges::sort(values);
+    return values[values.size() / 2];
+}
+
+void compare(const std::string& what, const std::string& ours, const std::string& theirs, double limit,
+             const std::string& prepare) {
+    std::vector<double> ratios;
+    std::vector<double> ourSeconds;
+    std::vector<double> ourMegabytes;
+    for (int round = 0; round < 6; ++round) {
+        if (!prepare.empty()) {
+            costOf(prepare);
+        }
+        const Cost mine = costOf(ours);
+        const Cost other = costOf(theirs);
+        if (round > 0) {
+            ratios.push_back(mine.seconds / other.seconds);
+            ourSeconds.push_back(mine.seconds);
+            ourMegabytes.push_back(mine.megabytes);
+        }
+    }
+    const double ratio = median(ratios);
+    std::printf("%-58s %5.2f x (limit %.2f: %s), ours %.2f s, %.0f MB\n", what.c_str(), ratio, limit,
+                ratio <= limit ? "kept" : "BROKEN", median(ourSeconds), median(ourMegabytes));
+    std::fflush(stdout);
+}
+
+double residentMegabytes() {
+    std::ifstream statm("/proc/self/statm");
+    double pages = 0;
+    double resident = 0;
+    statm >> pages >> resident;
+    return resident * static_cast<double>(sysconf(_SC_PAGESIZE)) / (1 << 20);
+}
+
+} // namespace sober::bench

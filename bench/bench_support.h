@@ -1,0 +1,28 @@
+#pragma once
+
+#include <functional>
+#include <string>
+#include <vector>
+
+namespace sober::bench {
+
+/// What one run of a command cost.
+struct Cost {
+    double seconds = 0;   ///< by the clock on the wall
+    double megabytes = 0; ///< largest resident size of the process itself
+};
+
+/// Runs a shell command with its output thrown away.
+Cost costOf(const std::string& command);
+
+double median(std::vector<double> values);
+
+/// Runs `ours` and `theirs` in turn, once unmeasured and five times measured, and prints the median
+/// of the ratios of their times, with the limit it has to keep. `prepare` goes before each of ours.
+void compare(const std::string& what, const std::string& ours, const std::string& theirs, double limit,
+             const std::string& prepare = {});
+
+/// Resident memory of this process in megabytes, as it is now.
+double residentMegabytes();
+
+} // namespace sober::bench
