@@ -59,9 +59,9 @@ double secondsUntil(const std::function<bool()>& holds, double& worstPause) {
 
 } // namespace
 
-/// bench-desks CATALOGUE [HOLDINGS]: writes a catalogue of a million holdings where there is none, opens the real
-/// windows on it and prints how long each desk takes to its first screen, the longest that the
-/// interface thread was held up while scrolling and filtering, and the memory used.
+/// bench-desks CATALOGUE [HOLDINGS]: writes a catalogue of a million holdings where there is none, opens the
+/// real windows on it and prints how long each desk takes to its first screen, the longest that the interface
+/// thread was held up while scrolling and filtering, and the memory used.
 int main(int argc, char** argv) {
     const int holdings = argc > 2 ? std::atoi(argv[2]) : 1'000'000;
     if (argc < 2) {
@@ -73,7 +73,8 @@ int main(int argc, char** argv) {
         QElapsedTimer clock;
         clock.start();
         sober::bench::writeBigCatalogue(path, holdings);
-        std::printf("%d holdings written and audited in %.1f s\n", holdings, static_cast<double>(clock.elapsed()) / 1000);
+        std::printf("%d holdings written and audited in %.1f s\n", holdings,
+                    static_cast<double>(clock.elapsed()) / 1000);
         std::printf("run again to measure, so that the writing does not count\n");
         return 0;
     }
@@ -89,18 +90,25 @@ int main(int argc, char** argv) {
     const double opening = secondsUntil([&] { return workbench.isOpen() && !workbench.isBusy(); }, pause);
     std::printf("opening the catalogue: %.2f s\n", opening);
 
-    const std::pair<int, const char*> desks[] = {{1, "Copy sets"}, {2, "Missing holdings"}, {0, "Changes and errors of the last surveys"}, {3, "Entries of the ledger"}};
+    const std::pair<int, const char*> desks[] = {{1, "Copy sets"},
+                                                 {2, "Missing holdings"},
+                                                 {0, "Changes and errors of the last surveys"},
+                                                 {3, "Entries of the ledger"}};
     for (const auto& [desk, list] : desks) {
         pause = 0;
         window.openDesk(desk);
         const bool mayBeEmpty = desk == 0 || desk == 3;
-        const double seconds = secondsUntil([&] {
-            auto* view = shownList(window, QLatin1String(list));
-            return view != nullptr && (mayBeEmpty ? workbench.isIdle() : isFilled(view));
-        }, pause);
-        std::printf("%-40s first screen %.2f s (limit 1), interface thread held %.0f ms at most\n", list, seconds, pause * 1000);
+        const double seconds = secondsUntil(
+            [&] {
+                auto* view = shownList(window, QLatin1String(list));
+                return view != nullptr && (mayBeEmpty ? workbench.isIdle() : isFilled(view));
+            },
+            pause);
+        std::printf("%-40s first screen %.2f s (limit 1), interface thread held %.0f ms at most\n", list,
+                    seconds, pause * 1000);
     }
-    for (const auto& [desk, name, filter] : {std::tuple{1, "Copy sets", "Filter the sets by text"}, {2, "Missing holdings", "Filter the missing by path"}}) {
+    for (const auto& [desk, name, filter] : {std::tuple{1, "Copy sets", "Filter the sets by text"},
+                                             {2, "Missing holdings", "Filter the missing by path"}}) {
         window.openDesk(desk);
         auto* view = shownList(window, QLatin1String(name));
         pause = 0;
@@ -109,7 +117,9 @@ int main(int argc, char** argv) {
             view->verticalScrollBar()->setValue(view->verticalScrollBar()->maximum() / 20 * step);
             slowest = std::max(slowest, secondsUntil([&] { return isFilled(view); }, pause));
         }
-        std::printf("%s: %d rows, a jump is filled after %.2f s at most, interface thread held %.0f ms at most\n", name, view->model()->rowCount(), slowest, pause * 1000);
+        std::printf(
+            "%s: %d rows, a jump is filled after %.2f s at most, interface thread held %.0f ms at most\n",
+            name, view->model()->rowCount(), slowest, pause * 1000);
         pause = 0;
         const int before = view->model()->rowCount();
         for (auto* line : window.findChildren<QLineEdit*>()) {
@@ -118,7 +128,8 @@ int main(int argc, char** argv) {
             }
         }
         const double filtered = secondsUntil([&] { return view->model()->rowCount() != before; }, pause);
-        std::printf("%s: filtered to %d rows after %.2f s, interface thread held %.0f ms at most\n", name, view->model()->rowCount(), filtered, pause * 1000);
+        std::printf("%s: filtered to %d rows after %.2f s, interface thread held %.0f ms at most\n", name,
+                    view->model()->rowCount(), filtered, pause * 1000);
     }
     std::printf("resident memory: %.0f MB (limit 400)\n", sober::bench::residentMegabytes());
     return 0;

@@ -2,13 +2,13 @@
 
 #include <sys/resource.h>
 #include <sys/wait.h>
-#include <unistd.h>
 
 #include <algorithm>
 #include <chrono>
 #include <cstdio>
 #include <cstdlib>
 #include <fstream>
+#include <unistd.h>
 
 namespace sober::bench {
 
@@ -17,7 +17,8 @@ Cost costOf(const std::string& command) {
     std::fflush(stdout);
     const pid_t child = fork();
     if (child == 0) {
-        if (std::freopen("/dev/null", "w", stdout) == nullptr || std::freopen("/dev/null", "w", stderr) == nullptr) {
+        if (std::freopen("/dev/null", "w", stdout) == nullptr ||
+            std::freopen("/dev/null", "w", stderr) == nullptr) {
             _exit(127);
         }
         execl("/bin/bash", "bash", "-c", command.c_str(), nullptr);

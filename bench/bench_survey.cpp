@@ -73,7 +73,8 @@ int main(int argc, char** argv) {
     const fs::path small = folder / "small";
     makeFiles(small, 100'000, 400, 100);
     const std::string smallCatalogue = quoted(folder / "small.sqlite");
-    const std::string again = sober + " --quiet --catalogue " + smallCatalogue + " survey " + quoted(small / "files");
+    const std::string again =
+        sober + " --quiet --catalogue " + smallCatalogue + " survey " + quoted(small / "files");
     if (!fs::exists(folder / "small.sqlite")) {
         const auto first = sober::bench::costOf(again);
         std::printf("first survey of 100,000 small files: %.1f s, %.0f MB\n", first.seconds, first.megabytes);

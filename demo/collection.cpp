@@ -3,16 +3,16 @@
 #include "core/base/text.h"
 #include "demo/repertoire.h"
 
-#include <nlohmann/json.hpp>
-#include <fcntl.h>
 #include <fmt/format.h>
+#include <nlohmann/json.hpp>
 #include <sys/stat.h>
-#include <unistd.h>
 
 #include <atomic>
+#include <fcntl.h>
 #include <filesystem>
 #include <fstream>
 #include <thread>
+#include <unistd.h>
 
 namespace sober::demo {
 namespace {
@@ -32,13 +32,14 @@ constexpr std::size_t albumLength = 12;
 
 /// Where a recording is kept on GANNET.
 BytePath homeOf(const Recording& recording) {
-    return fmt::format("GANNET/Music/{}/{}/{:02} {}.{}", recording.tags.artist, recording.tags.album, recording.tags.track,
-                       recording.tags.title, recording.ending);
+    return fmt::format("GANNET/Music/{}/{}/{:02} {}.{}", recording.tags.artist, recording.tags.album,
+                       recording.tags.track, recording.tags.title, recording.ending);
 }
 
 /// What a card with FAT rules allows: no colons, no question marks, no trailing dots.
 std::string cardName(std::string name) {
-    std::erase_if(name, [](char c) { return std::string_view("\\/:*?\"<>|").find(c) != std::string_view::npos; });
+    std::erase_if(name,
+                  [](char c) { return std::string_view("\\/:*?\"<>|").find(c) != std::string_view::npos; });
     return name;
 }
 
@@ -51,7 +52,8 @@ std::vector<Copy> plannedCopies(const std::vector<Recording>& all) {
         for (std::size_t track = 0; track < tracks; ++track) {
             const auto& recording = all[at(album, track)];
             copies.push_back({at(album, track),
-                              fmt::format("TERN/MUSIC/{:04} {}.{}", number++, cardName(recording.tags.title), recording.ending),
+                              fmt::format("TERN/MUSIC/{:04} {}.{}", number++, cardName(recording.tags.title),
+                                          recording.ending),
                               900});
         }
     }
@@ -60,15 +62,17 @@ std::vector<Copy> plannedCopies(const std::vector<Recording>& all) {
         for (std::size_t track = 0; track < albumLength; ++track) {
             const auto& recording = all[at(album, track)];
             copies.push_back({at(album, track),
-                              fmt::format("PETREL/Archive/{} {}/{:02}.{}", recording.tags.year, recording.tags.album,
-                                          recording.tags.track, recording.ending),
+                              fmt::format("PETREL/Archive/{} {}/{:02}.{}", recording.tags.year,
+                                          recording.tags.album, recording.tags.track, recording.ending),
                               2400});
         }
     }
     // First heard out of a download folder, and left there.
     for (const std::size_t track : {0, 1, 2, 4, 7, 9}) {
         const auto& recording = all[at(5, track)];
-        copies.push_back({at(5, track), fmt::format("GANNET/Downloads/{} (1).{}", recording.tags.title, recording.ending), -2});
+        copies.push_back({at(5, track),
+                          fmt::format("GANNET/Downloads/{} (1).{}", recording.tags.title, recording.ending),
+                          -2});
     }
     copies.push_back({at(7, 3), "GANNET/Desktop/for Wilfred/spring tide.flac", 30});
     copies.push_back({at(2, 0), "GANNET/Desktop/untitled.wav", 12});
@@ -76,7 +80,9 @@ std::vector<Copy> plannedCopies(const std::vector<Recording>& all) {
     copies.push_back({at(2, 0), "PETREL/Archive/1994 Harmonium Evenings/Voluntary in D.wav", 1810});
     for (const std::size_t track : {0, 3, 6, 9}) {
         const auto& recording = all[at(6, track)];
-        copies.push_back({at(6, track), fmt::format("GANNET/Best of/{}.{}", recording.tags.title, recording.ending), 0, true});
+        copies.push_back({at(6, track),
+                          fmt::format("GANNET/Best of/{}.{}", recording.tags.title, recording.ending), 0,
+                          true});
     }
     return copies;
 }
@@ -86,14 +92,15 @@ std::vector<BytePath> oddNames() {
     const BytePath folder = "GANNET/Odd names/";
     std::string longName;
     while (longName.size() < 240) {
-        longName += longName.empty() ? "A very long name that somebody typed in one go" : " and went on typing";
+        longName +=
+            longName.empty() ? "A very long name that somebody typed in one go" : " and went on typing";
     }
     return {folder + "Caf\xE9 concert.flac",
             folder + "First line\nsecond line.mp3",
             folder + longName.substr(0, 250) + ".ogg",
             folder + "Harbour.flac",
             folder + "harbour.flac",
-            folder + "S\xC3\xA9r\xC3\xA9nade.mp3",    // composed
+            folder + "S\xC3\xA9r\xC3\xA9nade.mp3",   // composed
             folder + "Se\xCC\x81re\xCC\x81nade.mp3", // decomposed
             folder + "100% \xE2\x80\x9Cquoted\xE2\x80\x9D #1.mp3"};
 }
@@ -115,7 +122,8 @@ std::vector<std::pair<BytePath, BytePath>> movedFiles(const std::vector<Recordin
     std::vector<std::pair<BytePath, BytePath>> moves;
     for (std::size_t track = 8; track < 11; ++track) {
         const auto& recording = all[3 * albumLength + track];
-        moves.emplace_back(homeOf(recording), fmt::format("GANNET/Music/Strings, sorted/{}.{}", recording.tags.title, recording.ending));
+        moves.emplace_back(homeOf(recording), fmt::format("GANNET/Music/Strings, sorted/{}.{}",
+                                                          recording.tags.title, recording.ending));
     }
     return moves;
 }
@@ -128,7 +136,9 @@ void setTime(const BytePath& path, int year, int days) {
     utimensat(AT_FDCWD, path.c_str(), times, AT_SYMLINK_NOFOLLOW);
 }
 
-void makeFoldersFor(const BytePath& path) { fs::create_directories(fs::path(path).parent_path()); }
+void makeFoldersFor(const BytePath& path) {
+    fs::create_directories(fs::path(path).parent_path());
+}
 
 bool makeRecordings(const BytePath& folder, const std::vector<Recording>& all) {
     std::atomic<std::size_t> next = 0;
@@ -174,18 +184,30 @@ bool makeOddities(const BytePath& folder) {
     for (const auto& name : oddNames()) {
         const BytePath path = joinPath(folder, name);
         makeFoldersFor(path);
-        good = encode(synthesise({Voice::bells, seed, 5, 110}), {fmt::format("Test Peal {}", seed - 699), "Station Road Ringers", "Odds and Ends", 0, 2014}, path) && good;
+        good = encode(synthesise({Voice::bells, seed, 5, 110}),
+                      {fmt::format("Test Peal {}", seed - 699), "Station Road Ringers", "Odds and Ends", 0,
+                       2014},
+                      path) &&
+               good;
         setTime(path, 2015, static_cast<int>(seed) - 700);
         ++seed;
     }
     const BytePath odd = joinPath(folder, "GANNET/Odd names/");
     std::ofstream(odd + "empty.mp3");
     std::ofstream(odd + "letter to the editor.mp3") << "Sir, the fog signal was heard again on Tuesday.\n";
-    good = encode(synthesise({Voice::choir, 720, 6, 80}), {"Cut Short", "Pell Harbour Choral Union", "Odds and Ends", 0, 2014}, odd + "cut short.m4a") && good;
+    good =
+        encode(synthesise({Voice::choir, 720, 6, 80}),
+               {"Cut Short", "Pell Harbour Choral Union", "Odds and Ends", 0, 2014}, odd + "cut short.m4a") &&
+        good;
     fs::resize_file(odd + "cut short.m4a", fs::file_size(odd + "cut short.m4a") / 2);
-    good = encode(synthesise({Voice::choir, 721, 6, 80}), {"Cut Short, Lossless", "Pell Harbour Choral Union", "Odds and Ends", 0, 2014}, odd + "cut short.flac") && good;
+    good = encode(synthesise({Voice::choir, 721, 6, 80}),
+                  {"Cut Short, Lossless", "Pell Harbour Choral Union", "Odds and Ends", 0, 2014},
+                  odd + "cut short.flac") &&
+           good;
     fs::resize_file(odd + "cut short.flac", fs::file_size(odd + "cut short.flac") / 2);
-    good = encode(synthesise({Voice::brass, 722, 5, 90}), {"Sealed", "Pell Silver Band", "Odds and Ends", 0, 2014}, odd + "sealed.mp3") && good;
+    good = encode(synthesise({Voice::brass, 722, 5, 90}),
+                  {"Sealed", "Pell Silver Band", "Odds and Ends", 0, 2014}, odd + "sealed.mp3") &&
+           good;
     fs::permissions(odd + "sealed.mp3", fs::perms::none);
     fs::create_directory_symlink(".", odd + "round and round");
     mkfifo((odd + "pipe.wav").c_str(), 0600);
@@ -193,7 +215,9 @@ bool makeOddities(const BytePath& folder) {
     return good;
 }
 
-Json shown(const BytePath& path) { return percentEncodeOffending(path); }
+Json shown(const BytePath& path) {
+    return percentEncodeOffending(path);
+}
 
 } // namespace
 
@@ -222,8 +246,10 @@ bool letTimePass(const BytePath& folder) {
     for (int take = 1; take <= 3; ++take) {
         const BytePath late = joinPath(folder, fmt::format("PETREL/Inbox/Reading Room, take {}.flac", take));
         makeFoldersFor(late);
-        good = encode(synthesise({Voice::harmonium, 800U + static_cast<std::uint32_t>(take), 7, 84}),
-                      {fmt::format("Reading Room, take {}", take), "Adela Threlkeld", "", take, 2021}, late) && good;
+        good =
+            encode(synthesise({Voice::harmonium, 800U + static_cast<std::uint32_t>(take), 7, 84}),
+                   {fmt::format("Reading Room, take {}", take), "Adela Threlkeld", "", take, 2021}, late) &&
+            good;
     }
     return good;
 }
@@ -255,7 +281,8 @@ bool writeTruth(const BytePath& folder) {
     }
     Json missing = Json::array();
     for (const auto& one : gone) {
-        missing.push_back({{"path", shown(homeOf(all[one.recording]))}, {"copy_elsewhere", one.copyElsewhere}});
+        missing.push_back(
+            {{"path", shown(homeOf(all[one.recording]))}, {"copy_elsewhere", one.copyElsewhere}});
     }
     Json moved = Json::array();
     for (const auto& [from, to] : movedFiles(all)) {
@@ -272,7 +299,9 @@ bool writeTruth(const BytePath& folder) {
         {"missing", missing},
         {"moved", moved},
         {"changed", {shown(homeOf(all[editedRecording]))}},
-        {"added_later", {"PETREL/Inbox/Reading Room, take 1.flac", "PETREL/Inbox/Reading Room, take 2.flac", "PETREL/Inbox/Reading Room, take 3.flac"}},
+        {"added_later",
+         {"PETREL/Inbox/Reading Room, take 1.flac", "PETREL/Inbox/Reading Room, take 2.flac",
+          "PETREL/Inbox/Reading Room, take 3.flac"}},
         {"odd_names", odd},
         {"not_audio", {"GANNET/Odd names/empty.mp3", "GANNET/Odd names/letter to the editor.mp3"}},
         {"truncated", {"GANNET/Odd names/cut short.m4a", "GANNET/Odd names/cut short.flac"}},

@@ -1,13 +1,13 @@
 #include "demo/encode.h"
 
-#include <fcntl.h>
-#include <spawn.h>
 #include <sys/mman.h>
 #include <sys/wait.h>
-#include <unistd.h>
 
 #include <cstdio>
+#include <fcntl.h>
 #include <map>
+#include <spawn.h>
+#include <unistd.h>
 
 extern char** environ;
 
@@ -79,9 +79,10 @@ bool encode(const Samples& samples, const TagSet& tags, const BytePath& target,
     }
     lseek(memory, 0, SEEK_SET);
 
-    std::vector<std::string> words{"ffmpeg", "-nostdin", "-loglevel", "error", "-y",          "-f",
-                                   "s16le",  "-ar",      "44100",     "-ac",   "2",           "-i",
-                                   "pipe:0", "-fflags",  "+bitexact", "-flags:a", "+bitexact", "-map_metadata", "-1"};
+    std::vector<std::string> words{"ffmpeg",   "-nostdin",  "-loglevel",     "error",   "-y",
+                                   "-f",       "s16le",     "-ar",           "44100",   "-ac",
+                                   "2",        "-i",        "pipe:0",        "-fflags", "+bitexact",
+                                   "-flags:a", "+bitexact", "-map_metadata", "-1"};
     const auto tag = [&](const std::string& name, const std::string& value) {
         if (!value.empty() && value != "0") {
             words.insert(words.end(), {"-metadata", name + "=" + value});

@@ -14,8 +14,10 @@ constexpr std::string_view marker = "pell-harbour-demo";
 
 bool survey(const BytePath& sober, const BytePath& folder) {
     for (const char* volume : {"GANNET", "TERN", "PETREL"}) {
-        const int code = demo::runProgram({sober, "--quiet", "--catalogue", joinPath(folder, "catalogue.sqlite"), "survey",
-                                           joinPath(folder, volume)}, "/dev/null");
+        const int code =
+            demo::runProgram({sober, "--quiet", "--catalogue", joinPath(folder, "catalogue.sqlite"), "survey",
+                              joinPath(folder, volume)},
+                             "/dev/null");
         if (code != 0 && code != 3) {
             return false;
         }
@@ -29,14 +31,16 @@ bool survey(const BytePath& sober, const BytePath& folder) {
 /// headless command) surveyed before and after some things happened to it.
 int main(int argc, char** argv) {
     if (argc != 3) {
-        std::fprintf(stderr, "make-demo FOLDER SOBER: a folder that is empty or holds an earlier demo, and the headless command\n");
+        std::fprintf(stderr, "make-demo FOLDER SOBER: a folder that is empty or holds an earlier demo, and "
+                             "the headless command\n");
         return 2;
     }
     const BytePath folder = argv[1];
     const BytePath sober = argv[2];
     if (fs::exists(folder) && !fs::is_empty(folder)) {
         if (!fs::exists(joinPath(folder, marker))) {
-            std::fprintf(stderr, "%s holds something else; name another folder.\n", displayPath(folder).c_str());
+            std::fprintf(stderr, "%s holds something else; name another folder.\n",
+                         displayPath(folder).c_str());
             return 1;
         }
         fs::remove_all(folder);

@@ -12,15 +12,21 @@ namespace {
 using Rng = std::mt19937;
 
 /// std distributions differ between libraries; these do not.
-double uniform(Rng& rng) { return static_cast<double>(rng()) / 4294967296.0; }
-int pick(Rng& rng, int count) { return static_cast<int>(rng() % static_cast<unsigned>(count)); }
+double uniform(Rng& rng) {
+    return static_cast<double>(rng()) / 4294967296.0;
+}
+int pick(Rng& rng, int count) {
+    return static_cast<int>(rng() % static_cast<unsigned>(count));
+}
 
 /// A sine by rotation: two multiplications a sample.
 class Rotor {
   public:
     Rotor(double frequency, double phase)
         : cosStep_(std::cos(2 * std::numbers::pi * frequency / sampleRate)),
-          sinStep_(std::sin(2 * std::numbers::pi * frequency / sampleRate)), re_(std::cos(phase)), im_(std::sin(phase)) {}
+          sinStep_(std::sin(2 * std::numbers::pi * frequency / sampleRate)),
+          re_(std::cos(phase)),
+          im_(std::sin(phase)) {}
     double next() {
         const double value = im_;
         const double re = re_ * cosStep_ - im_ * sinStep_;
@@ -135,7 +141,8 @@ void playTone(Track& track, Voice voice, const Note& note, Rng& rng) {
         const double tremble = 1.0 + 0.08 * vibrato.next();
         const double breath = timbre.breath * (uniform(rng) - 0.5) * 4;
         put(track, note.start + i,
-            (sum[i] * tremble * 0.22 + breath) * note.loudness * envelope(i, note.length, timbre.attack, timbre.release),
+            (sum[i] * tremble * 0.22 + breath) * note.loudness *
+                envelope(i, note.length, timbre.attack, timbre.release),
             note.pan);
     }
 }
@@ -157,7 +164,8 @@ void playBell(Track& track, const Note& note, Rng& rng) {
         }
     }
     for (std::size_t i = 0; i < 900; ++i) {
-        put(track, note.start + i, (uniform(rng) - 0.5) * 0.5 * note.loudness * (1 - static_cast<double>(i) / 900), note.pan);
+        put(track, note.start + i,
+            (uniform(rng) - 0.5) * 0.5 * note.loudness * (1 - static_cast<double>(i) / 900), note.pan);
     }
 }
 
@@ -216,9 +224,11 @@ void playMelody(Track& track, const Piece& piece, Rng& rng) {
         degree = std::clamp(degree + pick(rng, 5) - 2, -2, 13);
         const int chord = piece.voice == Voice::plucked ? 3 : 2;
         for (int voice = 0; voice < chord; ++voice) {
-            const std::size_t delay = piece.voice == Voice::plucked ? static_cast<std::size_t>(voice) * beat / 4 : 0;
+            const std::size_t delay =
+                piece.voice == Voice::plucked ? static_cast<std::size_t>(voice) * beat / 4 : 0;
             const Note note{at + delay, beat * static_cast<std::size_t>(1 + pick(rng, 2)),
-                            degreeFrequency(degree + voice * 2, base), 0.35 + 0.4 * uniform(rng), 0.25 + 0.5 * uniform(rng)};
+                            degreeFrequency(degree + voice * 2, base), 0.35 + 0.4 * uniform(rng),
+                            0.25 + 0.5 * uniform(rng)};
             if (piece.voice == Voice::bells) {
                 playBell(track, note, rng);
             } else if (piece.voice == Voice::plucked) {

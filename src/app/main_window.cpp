@@ -39,10 +39,19 @@ constexpr int lookInterval = 10'000; // milliseconds between looks for volumes
 } // namespace
 
 MainWindow::MainWindow(Workbench& workbench)
-    : workbench_(workbench), spine_(new Spine(this)), shelf_(new Shelf(workbench, this)), middle_(new QStackedWidget(this)),
-      condition_(new ConditionDesk(workbench)), copies_(new CopiesDesk(workbench)), whereabouts_(new WhereaboutsDesk(workbench)),
-      ledger_(new LedgerDesk(workbench)), closedPage_(new QWidget(this)), closedText_(new QLabel(closedPage_)),
-      progress_(new ProgressStrip(workbench, this)), docket_(new DocketStrip(workbench, this)), message_(new QLabel(this)) {
+    : workbench_(workbench),
+      spine_(new Spine(this)),
+      shelf_(new Shelf(workbench, this)),
+      middle_(new QStackedWidget(this)),
+      condition_(new ConditionDesk(workbench)),
+      copies_(new CopiesDesk(workbench)),
+      whereabouts_(new WhereaboutsDesk(workbench)),
+      ledger_(new LedgerDesk(workbench)),
+      closedPage_(new QWidget(this)),
+      closedText_(new QLabel(closedPage_)),
+      progress_(new ProgressStrip(workbench, this)),
+      docket_(new DocketStrip(workbench, this)),
+      message_(new QLabel(this)) {
     setWindowTitle(tr("Sober Archivist"));
     setAcceptDrops(true);
     buildFrame();
@@ -122,22 +131,27 @@ void MainWindow::buildFrame() {
 
 void MainWindow::buildMenus() {
     auto* collection = menuBar()->addMenu(tr("&Collection"));
-    collection->addAction(tr("&Survey a folder or drive…"), QKeySequence(Qt::CTRL | Qt::Key_N), this, &MainWindow::chooseFolder);
-    collection->addAction(tr("Survey all volumes &again"), QKeySequence(Qt::Key_F5), this, &MainWindow::surveyAgain);
+    collection->addAction(tr("&Survey a folder or drive…"), QKeySequence(Qt::CTRL | Qt::Key_N), this,
+                          &MainWindow::chooseFolder);
+    collection->addAction(tr("Survey all volumes &again"), QKeySequence(Qt::Key_F5), this,
+                          &MainWindow::surveyAgain);
     collection->addSeparator();
     collection->addAction(tr("&Quit"), QKeySequence(Qt::CTRL | Qt::Key_Q), this, &QWidget::close);
 
     auto* desks = menuBar()->addMenu(tr("&Desk"));
     for (std::size_t i = 0; i < desks_.size(); ++i) {
         const int desk = static_cast<int>(i);
-        desks->addAction(desks_[i]->name(), QKeySequence(QStringLiteral("Alt+%1").arg(desk + 1)), this, [this, desk] { openDesk(desk); });
+        desks->addAction(desks_[i]->name(), QKeySequence(QStringLiteral("Alt+%1").arg(desk + 1)), this,
+                         [this, desk] { openDesk(desk); });
     }
     desks->addSeparator();
-    desks->addAction(tr("Read the &docket through…"), QKeySequence(Qt::CTRL | Qt::Key_D), this, &MainWindow::openDocket);
+    desks->addAction(tr("Read the &docket through…"), QKeySequence(Qt::CTRL | Qt::Key_D), this,
+                     &MainWindow::openDocket);
 
     auto* view = menuBar()->addMenu(tr("&View"));
     auto* papers = new QActionGroup(this);
-    for (const auto& [paper, name] : {std::pair{Paper::light, tr("&Light paper")}, {Paper::dark, tr("&Dark paper")}}) {
+    for (const auto& [paper, name] :
+         {std::pair{Paper::light, tr("&Light paper")}, {Paper::dark, tr("&Dark paper")}}) {
         auto* action = view->addAction(name, this, [this, paper = paper] { usePaper(paper); });
         action->setCheckable(true);
         action->setChecked(Theme::paper() == paper);
@@ -148,7 +162,8 @@ void MainWindow::buildMenus() {
 void MainWindow::connectWork() {
     connect(spine_, &Spine::deskChosen, this, &MainWindow::openDesk);
     connect(docket_, &DocketStrip::readThroughWanted, this, &MainWindow::openDocket);
-    connect(shelf_, &Shelf::surveyWanted, this, [this](const SurveyRequest& request) { workbench_.survey({request}); });
+    connect(shelf_, &Shelf::surveyWanted, this,
+            [this](const SurveyRequest& request) { workbench_.survey({request}); });
     connect(condition_, &ConditionDesk::surveyWanted, this, &MainWindow::chooseFolder);
     connect(condition_, &ConditionDesk::whereaboutsWanted, this, [this] { openDesk(2); });
     connect(condition_, &ConditionDesk::copiesWanted, this, [this](const QString& text) {
@@ -168,8 +183,9 @@ void MainWindow::connectWork() {
     connect(&workbench_, &Workbench::failed, this, &MainWindow::say);
     connect(&workbench_, &Workbench::surveyed, this, [this](const SurveyReport& report) {
         say(tr("%1: %2 seen, %3 added, %4 changed, %5 moved, %6 missing, %7 could not be read%8.")
-                .arg(shown(report.label), shown(humanCount(report.seen)), shown(humanCount(report.added)), shown(humanCount(report.changed)),
-                     shown(humanCount(report.moved)), shown(humanCount(report.missing)), shown(humanCount(report.errors.size())),
+                .arg(shown(report.label), shown(humanCount(report.seen)), shown(humanCount(report.added)),
+                     shown(humanCount(report.changed)), shown(humanCount(report.moved)),
+                     shown(humanCount(report.missing)), shown(humanCount(report.errors.size())),
                      report.interrupted ? tr("; cancelled, what was read is kept") : QString()));
     });
     connect(&workbench_, &Workbench::undone, this, [this](const CarriedOut& result) {

@@ -12,9 +12,12 @@
 namespace sober::app {
 
 Workbench::Workbench(BytePath catalogue)
-    : path_(std::move(catalogue)), writer_(std::make_shared<std::optional<Catalogue>>()),
-      decider_(std::make_shared<std::optional<Catalogue>>()), reader_(std::make_shared<std::optional<Catalogue>>()),
-      long_(std::make_unique<WorkThread>()), decisions_(std::make_unique<WorkThread>()),
+    : path_(std::move(catalogue)),
+      writer_(std::make_shared<std::optional<Catalogue>>()),
+      decider_(std::make_shared<std::optional<Catalogue>>()),
+      reader_(std::make_shared<std::optional<Catalogue>>()),
+      long_(std::make_unique<WorkThread>()),
+      decisions_(std::make_unique<WorkThread>()),
       questions_(std::make_unique<WorkThread>()) {}
 
 Workbench::~Workbench() {
@@ -72,7 +75,8 @@ void Workbench::end() {
     longWork_ = LongWork::none;
     control_.reset();
     emit longWorkChanged();
-    QMetaObject::invokeMethod(this, [this] { survey({}); }, Qt::QueuedConnection);
+    QMetaObject::invokeMethod(
+        this, [this] { survey({}); }, Qt::QueuedConnection);
 }
 
 void Workbench::pause() {
@@ -195,7 +199,8 @@ void Workbench::lookForVolumes() {
 }
 
 void Workbench::decide(std::function<Outcome(const Catalogue&)> work) {
-    post<Nothing>(decisions_, decider_, this, std::move(work), [this](const Nothing&) { emit docketChanged(); });
+    post<Nothing>(decisions_, decider_, this, std::move(work),
+                  [this](const Nothing&) { emit docketChanged(); });
 }
 
 } // namespace sober::app

@@ -80,8 +80,9 @@ class Workbench : public QObject {
 
   private:
     template <typename T>
-    void post(std::unique_ptr<WorkThread>& thread, std::shared_ptr<std::optional<Catalogue>>& catalogue, QObject* asker,
-              std::function<Result<T>(const Catalogue&)> question, std::function<void(const T&)> answer) {
+    void post(std::unique_ptr<WorkThread>& thread, std::shared_ptr<std::optional<Catalogue>>& catalogue,
+              QObject* asker, std::function<Result<T>(const Catalogue&)> question,
+              std::function<void(const T&)> answer) {
         if (!thread) {
             return;
         }

@@ -10,12 +10,12 @@
 #include "core/remedy/undo.h"
 
 #include <fmt/format.h>
-#include <unistd.h>
 
 #include <algorithm>
-#include <chrono>
 #include <charconv>
+#include <chrono>
 #include <cstdio>
+#include <unistd.h>
 
 namespace sober::cli {
 namespace {
@@ -25,7 +25,9 @@ int fail(const Error& error) {
     return error.cause == Cause::interrupted ? exitInterrupted : exitCouldNot;
 }
 
-void printJson(const Json& json) { fmt::print("{}\n", json.dump(2)); }
+void printJson(const Json& json) {
+    fmt::print("{}\n", json.dump(2));
+}
 
 /// Opens for work and says on standard error what was recovered.
 Result<Catalogue> openWorking(const CommonOptions& common) {
@@ -76,7 +78,8 @@ class ProgressLine {
             rest = ", " + humanSeconds(seconds) + " left";
         }
         fmt::print(stderr, "\r\033[K{} of {} files, {} of {}, {}/s{}", humanCount(progress.files),
-                   humanCount(progress.totalFiles), humanBytes(progress.bytes), humanBytes(progress.totalBytes),
+                   humanCount(progress.totalFiles), humanBytes(progress.bytes),
+                   humanBytes(progress.totalBytes),
                    humanBytes(static_cast<std::uint64_t>(progress.bytesPerSecond())), rest);
     }
 
@@ -93,10 +96,11 @@ void printErrors(const std::vector<SurveyError>& errors) {
 }
 
 void printSurvey(const SurveyReport& report) {
-    fmt::print("{}: {} ({} added, {} changed, {} moved, {} returned, {} unchanged), {} missing; {} read in {}\n",
-               report.label, counted(report.seen, "holding"), humanCount(report.added), humanCount(report.changed),
-               humanCount(report.moved), humanCount(report.returned), humanCount(report.unchanged),
-               humanCount(report.missing), humanBytes(report.bytesRead), humanSeconds(report.seconds));
+    fmt::print(
+        "{}: {} ({} added, {} changed, {} moved, {} returned, {} unchanged), {} missing; {} read in {}\n",
+        report.label, counted(report.seen, "holding"), humanCount(report.added), humanCount(report.changed),
+        humanCount(report.moved), humanCount(report.returned), humanCount(report.unchanged),
+        humanCount(report.missing), humanBytes(report.bytesRead), humanSeconds(report.seconds));
 }
 
 /// One report over several volumes, for the one JSON document of one command.
@@ -167,7 +171,8 @@ void printDocket(const DocketReview& review) {
         }
     }
     fmt::print("{} wait, {} refused, {} freed once the trash is emptied. Nothing has changed yet.\n",
-               counted(review.actions.size(), "action"), humanCount(review.refused), humanBytes(review.frees));
+               counted(review.actions.size(), "action"), humanCount(review.refused),
+               humanBytes(review.frees));
 }
 
 int showDocket(const CommonOptions& common, const Catalogue& catalogue) {
@@ -187,7 +192,8 @@ int showCarriedOut(const CommonOptions& common, const CarriedOut& carried, std::
     if (common.json) {
         printJson(carriedOutShape(carried));
     } else {
-        fmt::print("{} {}, {} refused.\n", counted(carried.done, "action"), verb, humanCount(carried.refused.size()));
+        fmt::print("{} {}, {} refused.\n", counted(carried.done, "action"), verb,
+                   humanCount(carried.refused.size()));
     }
     for (const auto& refused : carried.refused) {
         fmt::print(stderr, "{}: {}\n", displayPath(refused.path), refused.sentence);
@@ -199,7 +205,8 @@ int showCarriedOut(const CommonOptions& common, const CarriedOut& carried, std::
 }
 
 /// The catalogued holding at a path that the user names.
-Result<Holding> holdingAt(const Catalogue& catalogue, const std::vector<Volume>& volumes, const BytePath& given) {
+Result<Holding> holdingAt(const Catalogue& catalogue, const std::vector<Volume>& volumes,
+                          const BytePath& given) {
     const auto lexical = placeOf(given).value_or(given);
     const Volume* best = nullptr;
     for (const auto& volume : volumes) {
@@ -243,8 +250,9 @@ Outcome addPaths(const Catalogue& catalogue, const std::string& kind, const std:
         const auto wanted = kind == retireKind ? HoldingState::present : HoldingState::missing;
         if (holding->state != wanted) {
             return Error{Cause::invalid, path,
-                         displayPath(path) + (kind == retireKind ? " is not there: it cannot be retired."
-                                                                 : " is not missing: there is nothing to write off.")};
+                         displayPath(path) + (kind == retireKind
+                                                  ? " is not there: it cannot be retired."
+                                                  : " is not missing: there is nothing to write off.")};
         }
         actions.push_back({0, kind, holding->id, "", timeNow()});
     }
@@ -262,8 +270,8 @@ int runSurvey(const CommonOptions& common, const SurveyOptions& options, RunCont
     std::optional<Error> failure;
     for (const auto& path : options.paths) {
         ProgressLine line(common.quiet);
-        auto report = surveyVolume(*catalogue, {path, options.label, options.choices, options.effort}, control,
-                                   [&](const Progress& progress) { line(progress); });
+        auto report = surveyVolume(*catalogue, {path, options.label, options.choices, options.effort},
+                                   control, [&](const Progress& progress) { line(progress); });
         if (!report) {
             failure = report.error();
             break;
@@ -308,8 +316,9 @@ int runCondition(const CommonOptions& common) {
     for (std::size_t i = 0; i < condition->volumes.size(); ++i) {
         const auto& volume = condition->volumes[i];
         const auto& figures = condition->figures[i];
-        fmt::print("{:<12} {:<8} {:>16}, {:>9}, {} missing\n", volume.label, volume.atHand ? "at hand" : "away",
-                   counted(figures.holdings, "holding"), humanBytes(figures.bytes), humanCount(figures.missing));
+        fmt::print("{:<12} {:<8} {:>16}, {:>9}, {} missing\n", volume.label,
+                   volume.atHand ? "at hand" : "away", counted(figures.holdings, "holding"),
+                   humanBytes(figures.bytes), humanCount(figures.missing));
     }
     const auto& total = condition->total;
     fmt::print("\n{}, {}, {} of audio\n", counted(total.holdings, "holding"), humanBytes(total.bytes),
@@ -435,7 +444,8 @@ int runUndo(const CommonOptions& common, const std::string& entry, RunControl& c
     } else {
         const auto [end, trouble] = std::from_chars(entry.data(), entry.data() + entry.size(), id);
         if (trouble != std::errc() || end != entry.data() + entry.size()) {
-            fmt::print(stderr, "\"{}\" is no entry: give its number as the ledger lists it, or \"last\".\n", entry);
+            fmt::print(stderr, "\"{}\" is no entry: give its number as the ledger lists it, or \"last\".\n",
+                       entry);
             return exitUsage;
         }
     }

@@ -23,7 +23,9 @@ BytePath absolutePath(const Holding& holding, const std::vector<Volume>& volumes
     return volume != volumes.end() ? joinPath(volume->root, holding.path) : holding.path;
 }
 
-bool isUndone(const LedgerEntry& entry) { return entry.carriedOut == 0 && entry.undone > 0; }
+bool isUndone(const LedgerEntry& entry) {
+    return entry.carriedOut == 0 && entry.undone > 0;
+}
 
 Json withPath(const BytePath& path) {
     Json json;

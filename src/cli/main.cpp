@@ -3,10 +3,10 @@
 #include "core/remedy/docket.h"
 
 #include <CLI/CLI.hpp>
-#include <pthread.h>
 
 #include <clocale>
 #include <csignal>
+#include <pthread.h>
 #include <thread>
 
 namespace {
@@ -47,8 +47,9 @@ class SignalWatch {
 
 int main(int argc, char** argv) {
     std::setlocale(LC_ALL, "");
-    CLI::App app{"Sober Archivist without windows: audits a collection of audio files and carries out decisions.",
-                 "sober"};
+    CLI::App app{
+        "Sober Archivist without windows: audits a collection of audio files and carries out decisions.",
+        "sober"};
     app.require_subcommand(1);
     app.fallthrough();
     CommonOptions common;
@@ -69,7 +70,8 @@ int main(int argc, char** argv) {
         ->check(CLI::IsMember({"index", "full"}));
     std::vector<CLI::Option*> choiceOptions{
         surveyCommand->add_flag("--leave-hidden", choices.leaveHidden, "leave out hidden files and folders"),
-        surveyCommand->add_option("--leave", choices.leavePatterns, "leave out what matches this shell pattern"),
+        surveyCommand->add_option("--leave", choices.leavePatterns,
+                                  "leave out what matches this shell pattern"),
         surveyCommand->add_option("--min-size", choices.minSize, "leave out files below this many bytes"),
         surveyCommand->add_option("--max-size", choices.maxSize, "leave out files above this many bytes"),
         surveyCommand->add_option("--depth", choices.maxDepth, "how many folders deep (0: all)"),
@@ -135,8 +137,9 @@ int main(int argc, char** argv) {
     if (addCommand->parsed()) {
         if ((kind == "suggested") != paths.empty()) {
             std::fprintf(stderr, "%s\n",
-                         paths.empty() ? "Name the files: sober docket add KIND PATH…"
-                                       : "\"suggested\" takes no files: it adds what \"sober copies\" suggests.");
+                         paths.empty()
+                             ? "Name the files: sober docket add KIND PATH…"
+                             : "\"suggested\" takes no files: it adds what \"sober copies\" suggests.");
             return exitUsage;
         }
         return runDocketAdd(common, kind, paths, control);

@@ -4,11 +4,11 @@
 #include "support/small_audio.h"
 
 #include <catch2/catch.hpp>
+#include <sys/wait.h>
 
 #include <csignal>
 #include <filesystem>
 #include <spawn.h>
-#include <sys/wait.h>
 #include <thread>
 #include <unistd.h>
 
@@ -54,16 +54,20 @@ TEST_CASE("wrong usage ends with 2 and says what is right") {
 
 TEST_CASE("what could not be done ends with 1 and a sentence") {
     const TempFolder folder;
-    CHECK(sober::test::sober(folder / "c.sqlite", {"condition"}).err.find("no catalogue") != std::string::npos);
+    CHECK(sober::test::sober(folder / "c.sqlite", {"condition"}).err.find("no catalogue") !=
+          std::string::npos);
     CHECK(sober::test::sober(folder / "c.sqlite", {"condition"}).code == 1);
     const auto nowhere = sober::test::sober(folder / "c.sqlite", {"survey", folder / "nowhere"});
     CHECK(nowhere.code == 1);
     CHECK(nowhere.err.find("There is no folder") != std::string::npos);
     writeFile(folder / "V/a.wav", smallWav(1));
     REQUIRE(sober::test::sober(folder / "c.sqlite", {"survey", folder / "V"}).code == 0);
-    CHECK(sober::test::sober(folder / "c.sqlite", {"docket", "add", "retire", folder / "V/none.wav"}).err.find("not in the catalogue") != std::string::npos);
-    CHECK(sober::test::sober(folder / "c.sqlite", {"docket", "add", "write-off", folder / "V/a.wav"}).code == 1);
-    CHECK(sober::test::sober(folder / "c.sqlite", {"undo", "last"}).err.find("nothing that can be taken back") != std::string::npos);
+    CHECK(sober::test::sober(folder / "c.sqlite", {"docket", "add", "retire", folder / "V/none.wav"})
+              .err.find("not in the catalogue") != std::string::npos);
+    CHECK(sober::test::sober(folder / "c.sqlite", {"docket", "add", "write-off", folder / "V/a.wav"}).code ==
+          1);
+    CHECK(sober::test::sober(folder / "c.sqlite", {"undo", "last"})
+              .err.find("nothing that can be taken back") != std::string::npos);
 }
 
 TEST_CASE("the whole way: survey, copies, docket, carry out, ledger, undo") {
@@ -76,7 +80,9 @@ TEST_CASE("the whole way: survey, copies, docket, carry out, ledger, undo") {
     CHECK(surveyed.document["seen"] == surveyed.document["added"]);
     for (const auto& planted : demoTruth()["not_audio"]) {
         const auto& errors = surveyed.document["errors"];
-        CHECK(std::any_of(errors.begin(), errors.end(), [&](const json& error) { return error["path"] == demo / planted.get<std::string>(); }));
+        CHECK(std::any_of(errors.begin(), errors.end(), [&](const json& error) {
+            return error["path"] == demo / planted.get<std::string>();
+        }));
     }
     const auto reclaimable = ask(catalogue, {"condition"}).document["reclaimable_bytes"];
     const auto before = contentCounts({demo / "GANNET", demo / "TERN", demo / "PETREL"});
@@ -122,7 +128,8 @@ TEST_CASE("the same set told to retire in whole stays in whole") {
     writeFile(folder / "V/a.wav", smallWav(1));
     writeFile(folder / "V/b.wav", smallWav(1));
     REQUIRE(sober::test::sober(catalogue, {"survey", folder / "V"}).code == 0);
-    const auto docket = ask(catalogue, {"docket", "add", "retire", folder / "V/a.wav", folder / "V/b.wav"}).document;
+    const auto docket =
+        ask(catalogue, {"docket", "add", "retire", folder / "V/a.wav", folder / "V/b.wav"}).document;
     CHECK(docket["frees_bytes"] == 0);
     for (const auto& action : docket["actions"]) {
         CHECK(action["refused"].is_string());
@@ -139,7 +146,9 @@ TEST_CASE("full effort adds SHA-256, a changed label and choices are kept") {
     const auto catalogue = folder / "c.sqlite";
     writeFile(folder / "V/a.wav", smallWav(1));
     writeFile(folder / "V/.b.wav", smallWav(2));
-    const auto first = ask(catalogue, {"survey", folder / "V", "--label", "SHEARWATER", "--effort", "full", "--leave-hidden"}).document;
+    const auto first = ask(catalogue, {"survey", folder / "V", "--label", "SHEARWATER", "--effort", "full",
+                                       "--leave-hidden"})
+                           .document;
     CHECK(first["volume"] == "SHEARWATER");
     CHECK(first["seen"] == 1);
     CHECK(ask(catalogue, {"survey", folder / "V"}).document["seen"] == 1);
@@ -152,7 +161,8 @@ TEST_CASE("an interrupted survey ends with 130 and keeps its state") {
     for (std::uint32_t i = 0; i < 1500; ++i) {
         writeFile(folder / ("V/" + std::to_string(i) + ".wav"), smallWav(i, 0.3));
     }
-    std::vector<std::string> words{SOBER_PROGRAM, "--catalogue", catalogue, "--quiet", "survey", folder / "V"};
+    std::vector<std::string> words{SOBER_PROGRAM, "--catalogue", catalogue,
+                                   "--quiet",     "survey",      folder / "V"};
     std::vector<char*> arguments;
     for (auto& word : words) {
         arguments.push_back(word.data());

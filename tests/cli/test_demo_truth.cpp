@@ -25,7 +25,9 @@ json answer(const std::vector<std::string>& words) {
 }
 
 /// Paths of the truth are relative to the demo's folder.
-std::string inDemo(const json& path) { return TEST_DEMO "/" + path.get<std::string>(); }
+std::string inDemo(const json& path) {
+    return TEST_DEMO "/" + path.get<std::string>();
+}
 
 } // namespace
 
@@ -74,7 +76,9 @@ TEST_CASE("the demo's condition agrees with its truth and with other tools' coun
     CHECK(bytes == condition["bytes"]);
     CHECK(files == condition["holdings"]);
     // Everything that is a regular file, less what is planted as no audio or has no permission.
-    const auto found = run({"find", TEST_DEMO "/GANNET", TEST_DEMO "/TERN", TEST_DEMO "/PETREL", "-type", "f", "-printf", "x"}).out.size();
+    const auto found = run({"find", TEST_DEMO "/GANNET", TEST_DEMO "/TERN", TEST_DEMO "/PETREL", "-type", "f",
+                            "-printf", "x"})
+                           .out.size();
     const bool root = geteuid() == 0;
     CHECK(files == found - truth["not_audio"].size() - 1 - (root ? 0 : truth["no_permission"].size()));
 }
@@ -86,7 +90,8 @@ TEST_CASE("odd names appear in the JSON as the contract has them") {
     std::filesystem::create_directories(demo / "GANNET/again");
     for (const auto& entry : std::filesystem::directory_iterator(demo / "GANNET/Odd names")) {
         if (entry.is_regular_file() && !entry.is_symlink()) {
-            std::filesystem::copy_file(entry.path(), (demo / "GANNET/again/") + entry.path().filename().native());
+            std::filesystem::copy_file(entry.path(),
+                                       (demo / "GANNET/again/") + entry.path().filename().native());
         }
     }
     REQUIRE(sober::test::sober(demo.cataloguePath(), {"survey", demo / "GANNET"}).code == 3);

@@ -1,7 +1,7 @@
+#include "core/base/paths.h"
 #include "core/base/run_control.h"
 #include "core/base/text.h"
 #include "core/base/times.h"
-#include "core/base/paths.h"
 
 #include <catch2/catch.hpp>
 
@@ -15,7 +15,8 @@ TEST_CASE("paths are joined, cut and compared as bytes") {
     };
     const Row row = GENERATE(Row{"/a/b.FLAC", "/a", "b.FLAC", "flac", "b"}, Row{"b", "", "b", "", "b"},
                              Row{"/x", "/", "x", "", "x"}, Row{"a/.hidden", "a", ".hidden", "", ".hidden"},
-                             Row{"a/x.tar.gz", "a", "x.tar.gz", "gz", "x.tar"}, Row{"a/caf\xE9.mp3", "a", "caf\xE9.mp3", "mp3", "caf\xE9"});
+                             Row{"a/x.tar.gz", "a", "x.tar.gz", "gz", "x.tar"},
+                             Row{"a/caf\xE9.mp3", "a", "caf\xE9.mp3", "mp3", "caf\xE9"});
     CAPTURE(row.path);
     CHECK(parentOf(row.path) == row.parent);
     CHECK(nameOf(row.path) == row.name);

@@ -42,7 +42,8 @@ TEST_CASE("a catalogue that cannot be used is refused with a sentence and left u
 TEST_CASE("pages overwritten within a catalogue are met with a sentence, not an end") {
     Collection collection;
     for (int i = 0; i < 300; ++i) {
-        writeFile(collection / ("V/" + std::to_string(i) + ".wav"), smallWav(static_cast<std::uint32_t>(i), 0.01));
+        writeFile(collection / ("V/" + std::to_string(i) + ".wav"),
+                  smallWav(static_cast<std::uint32_t>(i), 0.01));
     }
     collection.survey("V");
     BytePath path = collection.cataloguePath();
@@ -69,20 +70,23 @@ TEST_CASE("a catalogue has one writer, readers may join") {
     CHECK(second.error().cause == Cause::busy);
     CHECK(Catalogue::openForReading(folder / "c.sqlite").ok());
     CHECK(Catalogue::openBeside(*writer).ok());
-    CHECK(sober::test::sober(folder / "c.sqlite", {"survey", folder.path()}).err.find("another Sober Archivist") != std::string::npos);
+    CHECK(sober::test::sober(folder / "c.sqlite", {"survey", folder.path()})
+              .err.find("another Sober Archivist") != std::string::npos);
     CHECK(sober::test::sober(folder / "c.sqlite", {"condition"}).code == 0);
 }
 
 TEST_CASE("a full disk under the catalogue ends a survey with a sentence and keeps what was there") {
     const TempFolder folder;
     for (int i = 0; i < 400; ++i) {
-        writeFile(folder / ("V/" + std::to_string(i) + ".wav"), smallWav(static_cast<std::uint32_t>(i), 0.005));
+        writeFile(folder / ("V/" + std::to_string(i) + ".wav"),
+                  smallWav(static_cast<std::uint32_t>(i), 0.005));
     }
     const BytePath path = folder / "c.sqlite";
     writeFile(folder / "W/a.wav", smallWav(9999));
     REQUIRE(sober::test::sober(path, {"survey", folder / "W"}).code == 0);
     // A limit on file size stands in for the full disk: the same refusal, at a chosen place.
-    const auto full = run({"sh", "-c", "trap '' XFSZ; ulimit -f 64; exec \"$0\" \"$@\"", SOBER_PROGRAM, "--catalogue", path, "--quiet", "survey", folder / "V"});
+    const auto full = run({"sh", "-c", "trap '' XFSZ; ulimit -f 64; exec \"$0\" \"$@\"", SOBER_PROGRAM,
+                           "--catalogue", path, "--quiet", "survey", folder / "V"});
     CHECK(full.code == 1);
     CHECK(full.err.find("What was recorded before stays") != std::string::npos);
     const auto condition = sober::test::sober(path, {"condition", "--json"});

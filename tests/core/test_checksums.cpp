@@ -1,16 +1,16 @@
+#include "core/base/text.h"
 #include "core/evidence/checksums.h"
 #include "core/evidence/compare_content.h"
 #include "core/evidence/file_pass.h"
-#include "core/base/text.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"
 #include "support/temp_folder.h"
 
 #include <catch2/catch.hpp>
-
-#include <filesystem>
-#include <fcntl.h>
 #include <sys/stat.h>
+
+#include <fcntl.h>
+#include <filesystem>
 
 using namespace sober;
 using namespace sober::test;
@@ -21,12 +21,15 @@ FileChecksums checksumsOf(const std::string& content, bool sha256 = false) {
     ChecksumPass pass(sha256);
     constexpr std::size_t odd = 100'003; // pieces end where blocks do not
     for (std::size_t at = 0; at < content.size(); at += odd) {
-        pass.feed({reinterpret_cast<const std::uint8_t*>(content.data()) + at, std::min(odd, content.size() - at)});
+        pass.feed(
+            {reinterpret_cast<const std::uint8_t*>(content.data()) + at, std::min(odd, content.size() - at)});
     }
     return pass.finish();
 }
 
-std::string firstWord(const std::string& text) { return text.substr(0, text.find(' ')); }
+std::string firstWord(const std::string& text) {
+    return text.substr(0, text.find(' '));
+}
 
 } // namespace
 
@@ -34,7 +37,8 @@ std::string firstWord(const std::string& text) { return text.substr(0, text.find
 TEST_CASE("SHA-256 gives the published digests") {
     const auto [message, digest] = GENERATE(table<std::string, std::string>({
         {"abc", "ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad"},
-        {"abcdbcdecdefdefgefghfghighijhijkijkljklmklmnlmnomnopnopq", "248d6a61d20638b8e5c026930c3e6039a33ce45964ff2167f6ecedd419db06c1"},
+        {"abcdbcdecdefdefgefghfghighijhijkijkljklmklmnlmnomnopnopq",
+         "248d6a61d20638b8e5c026930c3e6039a33ce45964ff2167f6ecedd419db06c1"},
         {std::string(1'000'000, 'a'), "cdc76e5c9914fb9281a1c7e284d73e67f1809a48a497200e046d39ccc7112cd0"},
     }));
     CHECK(toHex(*checksumsOf(message, true).sha256) == digest);
@@ -42,7 +46,8 @@ TEST_CASE("SHA-256 gives the published digests") {
 
 TEST_CASE("checksums agree with xxhsum and sha256sum, in whole and by block") {
     const TempFolder folder;
-    for (const std::size_t size : {std::size_t{1}, std::size_t{240}, std::size_t{241}, checksumBlock, checksumBlock + 1, 3 * checksumBlock - 7}) {
+    for (const std::size_t size : {std::size_t{1}, std::size_t{240}, std::size_t{241}, checksumBlock,
+                                   checksumBlock + 1, 3 * checksumBlock - 7}) {
         std::string content = smallWav(5, 40).substr(0, size);
         content.resize(size, 'x');
         writeFile(folder / "f", content);
@@ -65,7 +70,8 @@ TEST_CASE("a pass over a file leaves it as it was, access time included") {
     stat(path.c_str(), &before);
     RunControl control;
     std::uint64_t passed = 0;
-    const auto record = passOverFile(path, Effort::full, control, [&](std::uint64_t bytes) { passed += bytes; });
+    const auto record =
+        passOverFile(path, Effort::full, control, [&](std::uint64_t bytes) { passed += bytes; });
     REQUIRE(record.ok());
     CHECK(passed == record->stamp.size);
     CHECK(record->claims.duration == Approx(0.2));

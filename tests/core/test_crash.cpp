@@ -105,11 +105,15 @@ TEST_CASE("killed at any instant of carrying out, the next start finishes it or 
 
 TEST_CASE("killed at any instant of an undo, the next start finishes it or takes it back") {
     const int instants = killAtEveryInstant(
-        "undo", [](Collection& collection) { REQUIRE(sober::test::sober(collection.cataloguePath(), {"docket", "carry-out"}).code == 0); },
+        "undo",
+        [](Collection& collection) {
+            REQUIRE(sober::test::sober(collection.cataloguePath(), {"docket", "carry-out"}).code == 0);
+        },
         [](Collection& collection) {
             RunControl control;
             while (*lastUndoable(collection.catalogue())) {
-                const auto undone = undoEntry(collection.catalogue(), **lastUndoable(collection.catalogue()), control, {});
+                const auto undone =
+                    undoEntry(collection.catalogue(), **lastUndoable(collection.catalogue()), control, {});
                 REQUIRE(undone.ok());
                 REQUIRE(undone->refused.empty());
             }

@@ -47,10 +47,14 @@ TEST_CASE("of identical copies the better placed, better named, older is advised
         Holding worse, better;
     };
     const auto row = GENERATE(values<Row>({
-        {"a place that lasts", member(1, 1, "Downloads/The Slipway.flac", 1), member(2, 1, "Music/x.flac", 2)},
-        {"a name that says what it is", member(1, 1, "Music/track01.flac", 1), member(2, 1, "Music/The Slipway.flac", 2)},
-        {"no second copy's name", member(1, 1, "Music/The Slipway (1).flac", 1), member(2, 1, "Music/The Slipway.flac", 2)},
-        {"accents and case do not matter", member(1, 1, "Music/untitled.flac", 1), member(2, 1, "Music/the_SLIPW\xC3\x81Y.flac", 2)},
+        {"a place that lasts", member(1, 1, "Downloads/The Slipway.flac", 1),
+         member(2, 1, "Music/x.flac", 2)},
+        {"a name that says what it is", member(1, 1, "Music/track01.flac", 1),
+         member(2, 1, "Music/The Slipway.flac", 2)},
+        {"no second copy's name", member(1, 1, "Music/The Slipway (1).flac", 1),
+         member(2, 1, "Music/The Slipway.flac", 2)},
+        {"accents and case do not matter", member(1, 1, "Music/untitled.flac", 1),
+         member(2, 1, "Music/the_SLIPW\xC3\x81Y.flac", 2)},
         {"the older", member(1, 1, "Music/The Slipway.flac", 2), member(2, 1, "Other/The Slipway.flac", 1)},
     }));
     INFO(row.why);
@@ -75,7 +79,8 @@ TEST_CASE("nothing is advised that frees nothing or cannot be done") {
 }
 
 TEST_CASE("a preference decides what it can and leaves the rest") {
-    const std::vector members{member(1, 1, "Music/The Slipway.flac", 5), member(2, 2, "0001.flac", 9), member(3, 1, "Downloads/z.flac", 1)};
+    const std::vector members{member(1, 1, "Music/The Slipway.flac", 5), member(2, 2, "0001.flac", 9),
+                              member(3, 1, "Downloads/z.flac", 1)};
     CHECK(keeperOf(adviseOn(members, volumes(), {Preference::onVolume, 2})) == 2);
     CHECK(keeperOf(adviseOn(members, volumes(), {Preference::older, 0})) == 3);
     CHECK(keeperOf(adviseOn(members, volumes(), {Preference::betterNamed, 0})) == 1);
@@ -93,7 +98,8 @@ TEST_CASE("the advice never leaves a set without a keeper at hand") {
         }
         const auto advice = adviseOn(members, volumes(false));
         const auto keeper = keeperOf(advice);
-        const bool anyAtHand = std::ranges::any_of(members, [](const Holding& one) { return one.volume == 1; });
+        const bool anyAtHand =
+            std::ranges::any_of(members, [](const Holding& one) { return one.volume == 1; });
         CHECK((keeper != 0) == anyAtHand);
         for (const auto& one : advice) {
             const auto& holding = *std::ranges::find(members, one.holding, &Holding::id);

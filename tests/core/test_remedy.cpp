@@ -1,18 +1,18 @@
 #include "core/audit/refresh_findings.h"
+#include "core/base/user_folders.h"
 #include "core/remedy/carry_out.h"
 #include "core/remedy/docket.h"
 #include "core/remedy/trash.h"
 #include "core/remedy/undo.h"
-#include "core/base/user_folders.h"
 #include "support/collection.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"
 
 #include <catch2/catch.hpp>
-
-#include <filesystem>
 #include <sys/mount.h>
 #include <sys/stat.h>
+
+#include <filesystem>
 #include <unistd.h>
 
 using namespace sober;
@@ -21,7 +21,9 @@ namespace fs = std::filesystem;
 
 namespace {
 
-BytePath homeTrash() { return joinPath(dataHome(), "Trash"); }
+BytePath homeTrash() {
+    return joinPath(dataHome(), "Trash");
+}
 
 CarriedOut carryOutAll(Collection& collection) {
     RunControl control;
@@ -53,7 +55,8 @@ struct Copies : Collection {
 
 } // namespace
 
-TEST_CASE("a retired file goes to the home trash as an independent implementation understands it, and comes back") {
+TEST_CASE(
+    "a retired file goes to the home trash as an independent implementation understands it, and comes back") {
     Copies collection;
     const BytePath spare = collection / "V/odd n\xC3\xA4me, 100%\nx.wav";
     fs::rename(collection / "V/spare.wav", spare);
@@ -115,7 +118,8 @@ TEST_CASE("on another file system the trash is its own, shared or private as the
     collection.putOnDocket("retire", "card", "music/spare.wav");
     CHECK(carryOutAll(collection).done == 1);
     CHECK(readFile(expected + "/files/spare.wav") == smallWav(1));
-    CHECK(readFile(expected + "/info/spare.wav.trashinfo").find("Path=music/spare.wav\n") != std::string::npos);
+    CHECK(readFile(expected + "/info/spare.wav.trashinfo").find("Path=music/spare.wav\n") !=
+          std::string::npos);
     CHECK(collection.survey("card").seen == 1);
     CHECK(undoLast(collection).done == 1);
     CHECK(readFile(collection / "card/music/spare.wav") == smallWav(1));
@@ -126,7 +130,8 @@ TEST_CASE("names for the trash stay free, short enough and whole") {
     fs::remove_all(homeTrash());
     const auto trash = trashFor(homeFolder() + "/x");
     REQUIRE(trash.ok());
-    const std::string longName = std::string(120, 'a') + std::string("\xC3\xA9\xC3\xA9") + std::string(127, 'b') + ".wav";
+    const std::string longName =
+        std::string(120, 'a') + std::string("\xC3\xA9\xC3\xA9") + std::string(127, 'b') + ".wav";
     const auto slot = freeSlot(*trash, longName);
     CHECK(nameOf(slot.note).size() <= 255);
     CHECK(nameOf(slot.file).ends_with(".wav"));
@@ -255,7 +260,8 @@ TEST_CASE("what is written off is not missing again, until it comes back or the 
     CHECK(Holdings(collection.catalogue()).missing()->size() == 1);
     writeFile(collection / "V/only.wav", smallWav(2));
     collection.putOnDocket("write-off", "V", "only.wav");
-    CHECK(carryOutAll(collection).refused.at(0).sentence.find("survey the volume first") != std::string::npos);
+    CHECK(carryOutAll(collection).refused.at(0).sentence.find("survey the volume first") !=
+          std::string::npos);
 }
 
 TEST_CASE("carrying out stops between two files and the rest waits") {

@@ -5,11 +5,11 @@
 #include "support/small_audio.h"
 
 #include <catch2/catch.hpp>
+#include <sys/mount.h>
+#include <sys/stat.h>
 
 #include <filesystem>
 #include <fstream>
-#include <sys/mount.h>
-#include <sys/stat.h>
 #include <unistd.h>
 
 using namespace sober;
@@ -58,7 +58,8 @@ TEST_CASE("a survey tells what was added, changed, moved, gone and back") {
     CHECK(report.unchanged == 1);
     CHECK(report.seen == 5);
     CHECK(collection.holding("V", "d.wav")->state == HoldingState::missing);
-    CHECK(collection.holding("V", "deep/renamed.wav")->checksum == collection.holding("V", "deep/renamed.wav")->checksum);
+    CHECK(collection.holding("V", "deep/renamed.wav")->checksum ==
+          collection.holding("V", "deep/renamed.wav")->checksum);
     CHECK_FALSE(collection.holding("V", "a.wav").has_value());
 
     writeFile(collection / "V/d.wav", smallWav(4));
@@ -81,7 +82,14 @@ TEST_CASE("a file written to while nothing but its content shows is found by its
 
 TEST_CASE("names go through a survey as bytes") {
     Collection collection;
-    const std::vector<BytePath> names{"caf\xE9.wav", "two\nlines.wav", "S\xC3\xA9.wav", "Se\xCC\x81.wav", "Twin.wav", "twin.wav", std::string(251, 'n') + ".wav", "100%41.wav"};
+    const std::vector<BytePath> names{"caf\xE9.wav",
+                                      "two\nlines.wav",
+                                      "S\xC3\xA9.wav",
+                                      "Se\xCC\x81.wav",
+                                      "Twin.wav",
+                                      "twin.wav",
+                                      std::string(251, 'n') + ".wav",
+                                      "100%41.wav"};
     std::uint32_t seed = 1;
     for (const auto& name : names) {
         writeFile(collection / ("V/" + name), smallWav(seed++));
@@ -115,7 +123,8 @@ TEST_CASE("what a survey takes in is chosen once and kept with the volume") {
     sizes.maxSize = 50'000;
     depth.maxDepth = 2;
     links.followLinks = true;
-    const Row row = GENERATE_COPY(Row{{}, 6}, Row{hidden, 4}, Row{patterns, 4}, Row{sizes, 5}, Row{depth, 5}, Row{links, 7});
+    const Row row = GENERATE_COPY(Row{{}, 6}, Row{hidden, 4}, Row{patterns, 4}, Row{sizes, 5}, Row{depth, 5},
+                                  Row{links, 7});
     CHECK(collection.survey("V", row.choices).seen == row.seen);
     CHECK(collection.survey("V").seen == row.seen);
     CHECK(collection.volume("V").choices == row.choices);
@@ -126,8 +135,10 @@ TEST_CASE("a root that makes no sense is refused with one sentence") {
     writeFile(collection / "V/inner/a.wav", smallWav(1));
     writeFile(collection / "file.wav", smallWav(2));
     collection.survey("V");
-    const auto [root, cause] = GENERATE(table<BytePath, Cause>(
-        {{"nowhere", Cause::notFound}, {"file.wav", Cause::wrongKind}, {"V/inner", Cause::refused}, {"", Cause::refused}}));
+    const auto [root, cause] = GENERATE(table<BytePath, Cause>({{"nowhere", Cause::notFound},
+                                                                {"file.wav", Cause::wrongKind},
+                                                                {"V/inner", Cause::refused},
+                                                                {"", Cause::refused}}));
     const auto report = collection.trySurvey(root);
     REQUIRE_FALSE(report.ok());
     CHECK(report.error().cause == cause);
@@ -197,13 +208,14 @@ TEST_CASE("a cancelled survey keeps what it read and goes on from there") {
         writeFile(collection / ("V/" + std::to_string(i) + ".wav"), smallWav(i, 1));
     }
     RunControl control;
-    const auto stopped = surveyVolume(collection.catalogue(), {collection / "V", {}, {}, {}}, control, [&](const Progress& progress) {
-        CHECK(progress.files <= progress.totalFiles);
-        CHECK(progress.bytes <= progress.totalBytes);
-        if (progress.files >= 20) {
-            control.cancel();
-        }
-    });
+    const auto stopped = surveyVolume(collection.catalogue(), {collection / "V", {}, {}, {}}, control,
+                                      [&](const Progress& progress) {
+                                          CHECK(progress.files <= progress.totalFiles);
+                                          CHECK(progress.bytes <= progress.totalBytes);
+                                          if (progress.files >= 20) {
+                                              control.cancel();
+                                          }
+                                      });
     REQUIRE(stopped.ok());
     CHECK(stopped->interrupted);
     CHECK(stopped->missing == 0);
@@ -224,12 +236,13 @@ TEST_CASE("a volume that vanishes half-way takes nothing into missing") {
     }
     RunControl control;
     bool gone = false;
-    const auto report = surveyVolume(collection.catalogue(), {collection / "V", {}, {}, {}}, control, [&](const Progress& progress) {
-        if (progress.files >= 5 && !gone) {
-            fs::rename(collection / "V", collection / "pulled out");
-            gone = true;
-        }
-    });
+    const auto report = surveyVolume(collection.catalogue(), {collection / "V", {}, {}, {}}, control,
+                                     [&](const Progress& progress) {
+                                         if (progress.files >= 5 && !gone) {
+                                             fs::rename(collection / "V", collection / "pulled out");
+                                             gone = true;
+                                         }
+                                     });
     REQUIRE_FALSE(report.ok());
     CHECK(report.error().sentence.find("vanished") != std::string::npos);
     CHECK(Holdings(collection.catalogue()).missing()->empty());

@@ -16,9 +16,11 @@ int main(int argc, char** argv) {
         "fLaC",
         "RIFF....WAVEfmt ",
         std::string("OggS\0\2", 6) + std::string(22, '\0') + "\x01vorbis",
-        std::string("ID3\4\0\0\0\0\x01\x7F", 10) + std::string(200, '\0') + "\xFF\xFB\x90\x64" + std::string(413, 'a') + "\xFF\xFB\x90\x64",
+        std::string("ID3\4\0\0\0\0\x01\x7F", 10) + std::string(200, '\0') + "\xFF\xFB\x90\x64" +
+            std::string(413, 'a') + "\xFF\xFB\x90\x64",
         std::string("\0\0\0\x20", 4) + "ftypM4A ",
-        "\xFF\xFB\x90\x64" + std::string(413, 'x') + "\xFF\xFB\x90\x64" + std::string(413, 'y') + "\xFF\xFB\x90\x64",
+        "\xFF\xFB\x90\x64" + std::string(413, 'x') + "\xFF\xFB\x90\x64" + std::string(413, 'y') +
+            "\xFF\xFB\x90\x64",
         "\xFF\xF1\x50\x80\x01\x7F\xFC" + std::string(8, 'z') + "\xFF\xF1\x50\x80\x01\x7F\xFC",
         "\x0B\x77\x11\x22\x14" + std::string(600, 'q'),
     };

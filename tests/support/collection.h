@@ -24,7 +24,8 @@ class Collection {
     /// Surveys a folder of the collection; fails the test where that fails.
     SurveyReport survey(const BytePath& relative, std::optional<SurveyChoices> choices = {}) {
         RunControl control;
-        auto report = surveyVolume(catalogue_, {folder_ / relative, {}, choices, {}}, control, [](const Progress&) {});
+        auto report =
+            surveyVolume(catalogue_, {folder_ / relative, {}, choices, {}}, control, [](const Progress&) {});
         INFO((report ? std::string() : report.error().sentence));
         REQUIRE(report.ok());
         return *report;
@@ -53,9 +54,7 @@ class Collection {
     template <typename Work>
     void whileClosed(Work work) {
         const BytePath path = catalogue_.path();
-        {
-            const Catalogue closing = std::move(catalogue_);
-        }
+        { const Catalogue closing = std::move(catalogue_); }
         work();
         catalogue_ = openOrFail(path);
     }

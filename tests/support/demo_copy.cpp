@@ -14,6 +14,8 @@ DemoCopy::DemoCopy() {
     }
 }
 
-nlohmann::json demoTruth() { return nlohmann::json::parse(readFile(TEST_DEMO "/truth.json")); }
+nlohmann::json demoTruth() {
+    return nlohmann::json::parse(readFile(TEST_DEMO "/truth.json"));
+}
 
 } // namespace sober::test

@@ -2,14 +2,14 @@
 
 #include "support/temp_folder.h"
 
-#include <fcntl.h>
-#include <spawn.h>
 #include <sys/mount.h>
 #include <sys/stat.h>
 #include <sys/wait.h>
-#include <unistd.h>
 
+#include <fcntl.h>
 #include <fstream>
+#include <spawn.h>
+#include <unistd.h>
 
 extern char** environ;
 

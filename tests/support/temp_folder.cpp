@@ -17,7 +17,8 @@ TempFolder::TempFolder() {
 
 TempFolder::~TempFolder() {
     std::error_code ignored;
-    for (const auto& entry : fs::recursive_directory_iterator(path_, fs::directory_options::skip_permission_denied, ignored)) {
+    for (const auto& entry :
+         fs::recursive_directory_iterator(path_, fs::directory_options::skip_permission_denied, ignored)) {
         if (entry.is_directory(ignored) && !entry.is_symlink(ignored)) {
             fs::permissions(entry.path(), fs::perms::owner_all, fs::perm_options::add, ignored);
         }

@@ -28,7 +28,8 @@ Desktop::Desktop(bool surveyed) {
     QSettings().clear();
     start();
     if (surveyed) {
-        workbench_->survey({{demo / "GANNET", {}, {}, {}}, {demo / "TERN", {}, {}, {}}, {demo / "PETREL", {}, {}, {}}});
+        workbench_->survey(
+            {{demo / "GANNET", {}, {}, {}}, {demo / "TERN", {}, {}, {}}, {demo / "PETREL", {}, {}, {}}});
         settle();
     }
 }
@@ -72,20 +73,24 @@ void Desktop::click(QWidget* widget, QPoint at) {
 
 QWidget* Desktop::find(const QString& accessibleName) {
     QWidget* found = nullptr;
-    waitFor([&] {
-        for (auto* widget : visibleWidgets()) {
-            if (widget->accessibleName() == accessibleName) {
-                found = widget;
+    waitFor(
+        [&] {
+            for (auto* widget : visibleWidgets()) {
+                if (widget->accessibleName() == accessibleName) {
+                    found = widget;
+                }
             }
-        }
-        return found != nullptr;
-    }, 3000);
+            return found != nullptr;
+        },
+        3000);
     INFO(accessibleName.toStdString());
     REQUIRE(found != nullptr);
     return found;
 }
 
-QTableView* Desktop::list(const QString& accessibleName) { return static_cast<QTableView*>(find(accessibleName)); }
+QTableView* Desktop::list(const QString& accessibleName) {
+    return static_cast<QTableView*>(find(accessibleName));
+}
 
 QString Desktop::cell(const QString& name, int row, const QString& column) {
     auto* view = list(name);
@@ -99,7 +104,9 @@ QString Desktop::cell(const QString& name, int row, const QString& column) {
     return {};
 }
 
-QString Desktop::text(const QString& label) { return static_cast<QLabel*>(find(label))->text(); }
+QString Desktop::text(const QString& label) {
+    return static_cast<QLabel*>(find(label))->text();
+}
 
 void Desktop::settle() {
     waitFor([this] { return !workbench_->isBusy() || workbench_->isPaused(); });
@@ -111,6 +118,8 @@ void Desktop::settle() {
     });
 }
 
-bool Desktop::waitFor(const std::function<bool()>& condition, int milliseconds) { return QTest::qWaitFor(condition, milliseconds); }
+bool Desktop::waitFor(const std::function<bool()>& condition, int milliseconds) {
+    return QTest::qWaitFor(condition, milliseconds);
+}
 
 } // namespace sober::test

@@ -1,10 +1,9 @@
-#include "ui/desktop.h"
-
 #include "app/theme/inks.h"
 #include "core/base/user_folders.h"
 #include "core/catalogue/docket_store.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"
+#include "ui/desktop.h"
 
 #include <QApplication>
 #include <QComboBox>
@@ -226,14 +225,16 @@ TEST_CASE("folders dropped on the window are surveyed; a survey can be paused an
     desktop.workbench().pause();
     CHECK(desktop.workbench().isPaused());
     auto* pause = static_cast<QPushButton*>(nullptr);
-    desktop.waitFor([&] {
-        for (auto* button : desktop.window().findChildren<QPushButton*>()) {
-            if (button->isVisible() && button->text() == "Go on") {
-                pause = button;
+    desktop.waitFor(
+        [&] {
+            for (auto* button : desktop.window().findChildren<QPushButton*>()) {
+                if (button->isVisible() && button->text() == "Go on") {
+                    pause = button;
+                }
             }
-        }
-        return pause != nullptr;
-    }, 3000);
+            return pause != nullptr;
+        },
+        3000);
     REQUIRE(pause != nullptr);
     QTest::mouseClick(pause, Qt::LeftButton);
     CHECK_FALSE(desktop.workbench().isPaused());
@@ -266,7 +267,8 @@ TEST_CASE("the desk, the paper and the size of the window are remembered") {
     desktop.window().resize(1111, 777);
     desktop.restart();
     CHECK(desktop.find("Missing holdings") != nullptr);
-    CHECK(desktop.window().size() == QSize(1280, 800)); // the harness asks for that after the window restored its own
+    CHECK(desktop.window().size() ==
+          QSize(1280, 800)); // the harness asks for that after the window restored its own
     CHECK(QSettings().contains("geometry"));
 }
 
@@ -274,7 +276,8 @@ TEST_CASE("the desk, the paper and the size of the window are remembered") {
 TEST_CASE("every ink keeps its contrast on paper, sheet and wash") {
     for (const auto paper : {app::Paper::light, app::Paper::dark}) {
         const auto& inks = app::inksOf(paper);
-        for (const auto& ink : {inks.ink, inks.quiet, inks.accent, inks.sound, inks.doubtful, inks.damaged, inks.missing, inks.moved}) {
+        for (const auto& ink : {inks.ink, inks.quiet, inks.accent, inks.sound, inks.doubtful, inks.damaged,
+                                inks.missing, inks.moved}) {
             CHECK(app::contrast(ink, inks.paper) >= 4.5);
             CHECK(app::contrast(ink, inks.sheet) >= 4.5);
         }

@@ -57,7 +57,9 @@ QColor fillOf(Worst worst) {
                             static_cast<float>(sheet.blueF() * (1 - share) + color.blueF() * share));
 }
 
-std::uint64_t weightOf(const FolderFigures& folder) { return folder.holdings + folder.missing; }
+std::uint64_t weightOf(const FolderFigures& folder) {
+    return folder.holdings + folder.missing;
+}
 
 } // namespace
 
@@ -66,8 +68,9 @@ BandChart::BandChart(QWidget* parent)
 
 void BandChart::setBands(std::vector<Band> bands) {
     bands_ = std::move(bands);
-    setFixedHeight(static_cast<int>(legendHeight + static_cast<double>(std::max<std::size_t>(bands_.size(), 1)) *
-                                                       (bandHeight + bandGap)));
+    setFixedHeight(
+        static_cast<int>(legendHeight + static_cast<double>(std::max<std::size_t>(bands_.size(), 1)) *
+                                            (bandHeight + bandGap)));
     update();
 }
 
@@ -86,7 +89,8 @@ std::vector<BandChart::Piece> BandChart::layOut() const {
         double left = labelWidth;
         const double top = legendHeight + static_cast<double>(b) * (bandHeight + bandGap);
         for (std::size_t f = 0; f < bands_[b].folders.size(); ++f) {
-            const double share = static_cast<double>(weightOf(bands_[b].folders[f])) / static_cast<double>(most);
+            const double share =
+                static_cast<double>(weightOf(bands_[b].folders[f])) / static_cast<double>(most);
             const double wide = std::max(share * room, leastWidth);
             if (left + wide > width() + 0.5) {
                 break;
@@ -105,10 +109,10 @@ void BandChart::draw(QPainter& painter) {
         const QRectF swatch(legend, 3, 24, 14);
         painter.fillRect(swatch, fillOf(worst));
         paintMark(painter, swatch, markOf(worst));
-        const QString word = worst == Worst::sound ? tr("nothing known against it") : worst == Worst::copies
-                                                     ? tr("holds identical copies")
-                                                     : worst == Worst::missing ? tr("something is missing")
-                                                                               : tr("something cannot be read");
+        const QString word = worst == Worst::sound     ? tr("nothing known against it")
+                             : worst == Worst::copies  ? tr("holds identical copies")
+                             : worst == Worst::missing ? tr("something is missing")
+                                                       : tr("something cannot be read");
         painter.setPen(inks.quiet);
         painter.drawText(QPointF(legend + 30, 15), word);
         legend += 30 + painter.fontMetrics().horizontalAdvance(word) + 20;
@@ -121,7 +125,8 @@ void BandChart::draw(QPainter& painter) {
         drawCut(painter, QRectF(0, top, labelWidth - 12, 20), Qt::AlignLeft | Qt::AlignVCenter, band.label);
         painter.setFont(Theme::text(12));
         painter.setPen(inks.quiet);
-        const QString below = band.atHand ? shown(humanCount(band.holdings)) + QStringLiteral(" · ") + shown(humanBytes(band.bytes))
+        const QString below = band.atHand ? shown(humanCount(band.holdings)) + QStringLiteral(" · ") +
+                                                shown(humanBytes(band.bytes))
                                           : tr("away · %1").arg(shown(humanCount(band.holdings)));
         drawCut(painter, QRectF(0, top + 20, labelWidth - 12, 18), Qt::AlignLeft | Qt::AlignVCenter, below);
     }
@@ -138,7 +143,8 @@ void BandChart::draw(QPainter& painter) {
         }
         if (inner.width() > 44) {
             painter.setPen(inks.ink);
-            const QString name = folder.path.empty() ? tr("(top folder)") : shownPath(BytePath(nameOf(folder.path)));
+            const QString name =
+                folder.path.empty() ? tr("(top folder)") : shownPath(BytePath(nameOf(folder.path)));
             drawCut(painter, inner.adjusted(6, 18, -4, -2), Qt::AlignLeft | Qt::AlignVCenter, name);
         }
     }
@@ -148,10 +154,11 @@ QString BandChart::valueAt(const QPointF& point) const {
     for (const auto& piece : layOut()) {
         if (piece.room.contains(point)) {
             const auto& folder = folderOf(piece);
-            QString text = QStringLiteral("%1: %2\n%3, %4")
-                               .arg(bands_[piece.band].label,
-                                    folder.path.empty() ? tr("(top folder)") : shownPath(folder.path),
-                                    shown(counted(folder.holdings, "holding")), shown(humanBytes(folder.bytes)));
+            QString text =
+                QStringLiteral("%1: %2\n%3, %4")
+                    .arg(bands_[piece.band].label,
+                         folder.path.empty() ? tr("(top folder)") : shownPath(folder.path),
+                         shown(counted(folder.holdings, "holding")), shown(humanBytes(folder.bytes)));
             if (folder.inSets > 0) {
                 text += tr("\n%1 held more than once").arg(shown(humanCount(folder.inSets)));
             }

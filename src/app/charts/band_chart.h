@@ -38,7 +38,9 @@ class BandChart : public Chart {
         std::size_t folder;
     };
     std::vector<Piece> layOut() const;
-    const FolderFigures& folderOf(const Piece& piece) const { return bands_[piece.band].folders[piece.folder]; }
+    const FolderFigures& folderOf(const Piece& piece) const {
+        return bands_[piece.band].folders[piece.folder];
+    }
 
     std::vector<Band> bands_;
 };

@@ -29,10 +29,14 @@ void Chart::mouseMoveEvent(QMouseEvent* event) {
     }
 }
 
-void Chart::leaveEvent(QEvent* /*event*/) { QToolTip::hideText(); }
+void Chart::leaveEvent(QEvent* /*event*/) {
+    QToolTip::hideText();
+}
 
-void Chart::drawCut(QPainter& painter, const QRectF& room, int alignment, const QString& text, Qt::TextElideMode mode) {
-    painter.drawText(room, alignment, painter.fontMetrics().elidedText(text, mode, static_cast<int>(room.width())));
+void Chart::drawCut(QPainter& painter, const QRectF& room, int alignment, const QString& text,
+                    Qt::TextElideMode mode) {
+    painter.drawText(room, alignment,
+                     painter.fontMetrics().elidedText(text, mode, static_cast<int>(room.width())));
 }
 
 } // namespace sober::app

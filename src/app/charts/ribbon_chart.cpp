@@ -16,8 +16,12 @@ constexpr std::size_t mostRibbons = 8;
 constexpr double top = 26;
 constexpr double laneLeast = 22;
 
-double leftEnd(int width) { return width * 0.40; }
-double rightEnd(int width) { return width * 0.62; }
+double leftEnd(int width) {
+    return width * 0.40;
+}
+double rightEnd(int width) {
+    return width * 0.62;
+}
 
 } // namespace
 
@@ -31,7 +35,8 @@ void RibbonChart::setRibbons(std::vector<Ribbon> ribbons) {
     }
     ribbons.resize(std::min(ribbons.size(), mostRibbons));
     ribbons_ = std::move(ribbons);
-    setFixedHeight(static_cast<int>(top + static_cast<double>(std::max<std::size_t>(ribbons_.size(), 2)) * 26 + (rest_ > 0 ? 20 : 4)));
+    setFixedHeight(static_cast<int>(
+        top + static_cast<double>(std::max<std::size_t>(ribbons_.size(), 2)) * 26 + (rest_ > 0 ? 20 : 4)));
     update();
 }
 
@@ -49,7 +54,8 @@ std::vector<RibbonChart::Drawn> RibbonChart::layOut() const {
         if (isNew) {
             targetAt += laneLeast + 4;
         }
-        const double thick = std::max(2.0, 18.0 * static_cast<double>(ribbons_[i].count) / static_cast<double>(most));
+        const double thick =
+            std::max(2.0, 18.0 * static_cast<double>(ribbons_[i].count) / static_cast<double>(most));
         drawn.push_back({i, at, target->second, thick});
         at += laneLeast + 4;
     }
@@ -67,7 +73,8 @@ void RibbonChart::draw(QPainter& painter) {
     const double left = leftEnd(width());
     const double right = rightEnd(width());
     painter.drawText(QRectF(0, 0, left - 8, 20), Qt::AlignRight | Qt::AlignVCenter, tr("last seen in"));
-    painter.drawText(QRectF(right + 8, 0, width() - right - 8, 20), Qt::AlignLeft | Qt::AlignVCenter, tr("the same bytes are now in"));
+    painter.drawText(QRectF(right + 8, 0, width() - right - 8, 20), Qt::AlignLeft | Qt::AlignVCenter,
+                     tr("the same bytes are now in"));
     for (const auto& ribbon : layOut()) {
         const auto& flow = ribbons_[ribbon.ribbon];
         const bool found = !flow.to.isEmpty();
@@ -85,8 +92,9 @@ void RibbonChart::draw(QPainter& painter) {
                 QStringLiteral("%1   %2").arg(flow.from, shown(humanCount(flow.count))), Qt::ElideMiddle);
         painter.setPen(found ? inks.ink : inks.missing);
         paintMark(painter, QRectF(right + 6, ribbon.right - 10, 20, 20), found ? Mark::moved : Mark::missing);
-        drawCut(painter, QRectF(right + 28, ribbon.right - 10, width() - right - 28, 20), Qt::AlignLeft | Qt::AlignVCenter,
-                found ? flow.to : tr("no volume that is catalogued"), Qt::ElideMiddle);
+        drawCut(painter, QRectF(right + 28, ribbon.right - 10, width() - right - 28, 20),
+                Qt::AlignLeft | Qt::AlignVCenter, found ? flow.to : tr("no volume that is catalogued"),
+                Qt::ElideMiddle);
     }
     if (rest_ > 0) {
         painter.setPen(inks.quiet);
@@ -101,8 +109,10 @@ QString RibbonChart::valueAt(const QPointF& point) const {
         const bool atLeft = point.x() < leftEnd(width()) && std::abs(point.y() - ribbon.left) < 12;
         const bool atRight = point.x() > rightEnd(width()) && std::abs(point.y() - ribbon.right) < 12;
         if (atLeft || atRight) {
-            return tr("%1 missing from %2\n%3").arg(shown(humanCount(flow.count)), flow.from,
-                                                    flow.to.isEmpty() ? tr("no other copy is known") : tr("the same bytes are in %1").arg(flow.to));
+            return tr("%1 missing from %2\n%3")
+                .arg(shown(humanCount(flow.count)), flow.from,
+                     flow.to.isEmpty() ? tr("no other copy is known")
+                                       : tr("the same bytes are in %1").arg(flow.to));
         }
     }
     return {};

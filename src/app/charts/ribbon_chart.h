@@ -29,8 +29,8 @@ class RibbonChart : public Chart {
   private:
     struct Drawn {
         std::size_t ribbon;
-        double left;   ///< middle at the left end
-        double right;  ///< middle at the right end
+        double left;  ///< middle at the left end
+        double right; ///< middle at the right end
         double thick;
     };
     std::vector<Drawn> layOut() const;

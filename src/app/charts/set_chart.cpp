@@ -21,7 +21,8 @@ constexpr double nameWidth = 220;
 
 } // namespace
 
-SetChart::SetChart(QWidget* parent) : Chart(tr("The members of the copy set by volume and time"), 148, parent) {}
+SetChart::SetChart(QWidget* parent)
+    : Chart(tr("The members of the copy set by volume and time"), 148, parent) {}
 
 void SetChart::setDetail(std::optional<SetDetail> detail, std::vector<Volume> volumes) {
     detail_ = std::move(detail);
@@ -40,7 +41,8 @@ std::vector<const Volume*> SetChart::lanes() const {
         return used;
     }
     for (const auto& volume : volumes_) {
-        if (std::ranges::any_of(detail_->members, [&](const Holding& member) { return member.volume == volume.id; })) {
+        if (std::ranges::any_of(detail_->members,
+                                [&](const Holding& member) { return member.volume == volume.id; })) {
             used.push_back(&volume);
         }
     }
@@ -64,12 +66,14 @@ SetChart::Layout SetChart::layOut() const {
     std::vector<std::vector<double>> rowEnds(used.size());
     for (const auto i : order) {
         const auto& member = detail_->members[i];
-        const auto lane = std::ranges::find(used, member.volume, [](const Volume* volume) { return volume->id; });
+        const auto lane =
+            std::ranges::find(used, member.volume, [](const Volume* volume) { return volume->id; });
         if (lane == used.end()) {
             continue;
         }
         const auto at = static_cast<std::size_t>(lane - used.begin());
-        const double x = labelWidth + spotReach * 2 + room * static_cast<double>(member.mtime - first->mtime) / span;
+        const double x =
+            labelWidth + spotReach * 2 + room * static_cast<double>(member.mtime - first->mtime) / span;
         auto& ends = rowEnds[at];
         auto row = std::ranges::find_if(ends, [&](double end) { return end < x - spotReach; });
         if (row == ends.end()) {
@@ -86,7 +90,8 @@ SetChart::Layout SetChart::layOut() const {
     layout.laneStart.push_back(rows);
     layout.rowHeight = (height() - axisHeight) / static_cast<double>(std::max<std::size_t>(rows, 1));
     for (auto& spot : layout.spots) {
-        spot.centre.setY(layout.rowHeight * (static_cast<double>(layout.laneStart[spot.lane] + spot.row) + 0.5));
+        spot.centre.setY(layout.rowHeight *
+                         (static_cast<double>(layout.laneStart[spot.lane] + spot.row) + 0.5));
     }
     return layout;
 }
@@ -115,7 +120,8 @@ void SetChart::draw(QPainter& painter) {
     }
     const auto& spots = layout.spots;
     painter.setFont(Theme::text(12));
-    const auto keeper = std::ranges::find_if(spots, [&](const Spot& spot) { return markFor(*detail_, spot.member) == Mark::keep; });
+    const auto keeper = std::ranges::find_if(
+        spots, [&](const Spot& spot) { return markFor(*detail_, spot.member) == Mark::keep; });
     for (const auto& spot : spots) {
         if (keeper != spots.end() && spot.member != keeper->member) {
             painter.setPen(QPen(inks.accent, 1, Qt::SolidLine));
@@ -124,7 +130,8 @@ void SetChart::draw(QPainter& painter) {
     }
     for (const auto& spot : spots) {
         const auto& member = detail_->members[spot.member];
-        const QRectF box(spot.centre.x() - spotReach, spot.centre.y() - spotReach, 2 * spotReach, 2 * spotReach);
+        const QRectF box(spot.centre.x() - spotReach, spot.centre.y() - spotReach, 2 * spotReach,
+                         2 * spotReach);
         painter.setPen(Qt::NoPen);
         painter.setBrush(member.id == current_ ? inks.wash : inks.paper);
         painter.drawEllipse(box);
@@ -139,7 +146,8 @@ void SetChart::draw(QPainter& painter) {
     const auto [first, last] = std::ranges::minmax_element(detail_->members, {}, &Holding::mtime);
     painter.setPen(inks.quiet);
     const QRectF axis(labelWidth, height() - axisHeight, width() - labelWidth - nameWidth, axisHeight);
-    painter.drawText(axis, Qt::AlignLeft | Qt::AlignVCenter, tr("written %1").arg(shown(localMinute(first->mtime))));
+    painter.drawText(axis, Qt::AlignLeft | Qt::AlignVCenter,
+                     tr("written %1").arg(shown(localMinute(first->mtime))));
     if (last->mtime != first->mtime) {
         painter.drawText(axis, Qt::AlignRight | Qt::AlignVCenter, shown(localMinute(last->mtime)));
     }
@@ -149,8 +157,8 @@ QString SetChart::valueAt(const QPointF& point) const {
     for (const auto& spot : layOut().spots) {
         if (QLineF(spot.centre, point).length() <= spotReach) {
             const auto& member = detail_->members[spot.member];
-            return shownPath(member.path) + QStringLiteral("\n") + wordFor(markFor(*detail_, spot.member)) + QStringLiteral("\n") +
-                   tr("written %1").arg(shown(localMinute(member.mtime)));
+            return shownPath(member.path) + QStringLiteral("\n") + wordFor(markFor(*detail_, spot.member)) +
+                   QStringLiteral("\n") + tr("written %1").arg(shown(localMinute(member.mtime)));
         }
     }
     return {};

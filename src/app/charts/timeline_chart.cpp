@@ -19,7 +19,8 @@ constexpr double tallest = 44;
 
 } // namespace
 
-TimelineChart::TimelineChart(QWidget* parent) : Chart(tr("The ledger's entries on a line of time"), 128, parent) {}
+TimelineChart::TimelineChart(QWidget* parent)
+    : Chart(tr("The ledger's entries on a line of time"), 128, parent) {}
 
 void TimelineChart::setEntries(std::vector<LedgerEntry> entries) {
     std::ranges::reverse(entries);
@@ -47,12 +48,16 @@ std::vector<TimelineChart::Spot> TimelineChart::layOut() const {
         most = std::max(most, entry.actions);
     }
     for (std::size_t i = 0; i < entries_.size(); ++i) {
-        const double byOrder = entries_.size() == 1 ? 0.5 : static_cast<double>(i) / static_cast<double>(entries_.size() - 1);
+        const double byOrder =
+            entries_.size() == 1 ? 0.5 : static_cast<double>(i) / static_cast<double>(entries_.size() - 1);
         const double byTime = static_cast<double>(entries_[i].time - first) / span;
         const auto& entry = entries_[i];
         const bool deed = isDeed(entry);
-        const double height = deed ? 12 + (tallest - 12) * std::sqrt(static_cast<double>(entry.actions) / static_cast<double>(most)) : -12;
-        spots.push_back({i, margin + room * (entries_.size() == 1 ? 0.5 : 0.5 * byOrder + 0.5 * byTime), height});
+        const double height = deed ? 12 + (tallest - 12) * std::sqrt(static_cast<double>(entry.actions) /
+                                                                     static_cast<double>(most))
+                                   : -12;
+        spots.push_back(
+            {i, margin + room * (entries_.size() == 1 ? 0.5 : 0.5 * byOrder + 0.5 * byTime), height});
     }
     return spots;
 }
@@ -73,9 +78,12 @@ void TimelineChart::draw(QPainter& painter) {
     for (const auto& spot : spots) {
         const auto& entry = entries_[spot.entry];
         const QPointF head(spot.x, line - spot.height);
-        const QColor ink = entry.kind == "survey" ? inks.quiet : entry.kind == "undo" ? inks.moved : inks.accent;
+        const QColor ink = entry.kind == "survey" ? inks.quiet
+                           : entry.kind == "undo" ? inks.moved
+                                                  : inks.accent;
         if (entry.undoes) {
-            const auto undone = std::ranges::find_if(spots, [&](const Spot& other) { return entries_[other.entry].id == *entry.undoes; });
+            const auto undone = std::ranges::find_if(
+                spots, [&](const Spot& other) { return entries_[other.entry].id == *entry.undoes; });
             if (undone != spots.end()) {
                 painter.setPen(QPen(inks.moved, 1, Qt::DotLine));
                 painter.drawLine(head, QPointF(undone->x, line - undone->height));
@@ -94,7 +102,8 @@ void TimelineChart::draw(QPainter& painter) {
     }
 }
 
-const TimelineChart::Spot* TimelineChart::nearest(const std::vector<Spot>& spots, const QPointF& point) const {
+const TimelineChart::Spot* TimelineChart::nearest(const std::vector<Spot>& spots,
+                                                  const QPointF& point) const {
     const Spot* best = nullptr;
     double bestDistance = 12;
     for (const auto& spot : spots) {

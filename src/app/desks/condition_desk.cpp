@@ -24,9 +24,8 @@ constexpr std::size_t mostFolders = 60;
 Result<std::vector<FolderFigures>> foldersFor(const Findings& findings, VolumeId volume) {
     constexpr std::uint64_t largeShare = 3; // more than a third of the volume
     auto folders = findings.folderFigures(volume, 1);
-    const auto deeper = findings.folderFigures(volume, 2);
-    if (!folders || !deeper) {
-        return folders ? deeper.error() : folders.error();
+    if (!folders) {
+        return folders;
     }
     std::uint64_t all = 0;
     for (const auto& folder : *folders) {
@@ -38,12 +37,16 @@ Result<std::vector<FolderFigures>> foldersFor(const Findings& findings, VolumeId
             opened.push_back(folder);
             continue;
         }
-        std::ranges::copy_if(*deeper, std::back_inserter(opened),
-                             [&](const FolderFigures& below) { return isWithin(below.path, folder.path); });
+        const auto below = findings.folderFigures(volume, 2, folder.path);
+        if (!below) {
+            return below.error();
+        }
+        opened.insert(opened.end(), below->begin(), below->end());
     }
     *folders = std::move(opened);
     if (folders->size() > mostFolders) {
-        std::ranges::nth_element(*folders, folders->begin() + mostFolders, std::greater{}, &FolderFigures::holdings);
+        std::ranges::nth_element(*folders, folders->begin() + mostFolders, std::greater{},
+                                 &FolderFigures::holdings);
         FolderFigures rest = (*folders)[mostFolders];
         rest.path = "(further folders)";
         for (std::size_t i = mostFolders + 1; i < folders->size(); ++i) {
@@ -64,8 +67,11 @@ Result<std::vector<FolderFigures>> foldersFor(const Findings& findings, VolumeId
 } // namespace
 
 ConditionDesk::ConditionDesk(Workbench& workbench)
-    : Desk(workbench, tr("Condition"), tr("How is the collection, and what comes first?")), bands_(new BandChart(this)),
-      figures_(new FigureRow(this)), steps_(new QVBoxLayout), noteKind_(new QComboBox(this)) {
+    : Desk(workbench, tr("Condition"), tr("How is the collection, and what comes first?")),
+      bands_(new BandChart(this)),
+      figures_(new FigureRow(this)),
+      steps_(new QVBoxLayout),
+      noteKind_(new QComboBox(this)) {
     body()->addSpacing(4);
     body()->addWidget(bands_);
     body()->addWidget(figures_);
@@ -89,12 +95,15 @@ ConditionDesk::ConditionDesk(Workbench& workbench)
     noteKind_->setAccessibleName(tr("Which notes to show"));
     rightHead->addWidget(noteKind_);
     right->addLayout(rightHead);
-    std::vector<Column<Note>> columns{
-        {tr("What"), [](const Note& note) { return Cell{shown(note.kind), markOfNote(note), false, false, {}}; }},
-        {tr("Which"), [](const Note& note) {
-             return Cell{shownPath(note.path), Mark::none, true, false,
-                         note.sentence.empty() ? shownPath(note.path) : shown(note.sentence)};
-         }}};
+    std::vector<Column<Note>> columns{{tr("What"),
+                                       [](const Note& note) {
+                                           return Cell{shown(note.kind), markOfNote(note), false, false, {}};
+                                       }},
+                                      {tr("Which"), [](const Note& note) {
+                                           return Cell{shownPath(note.path), Mark::none, true, false,
+                                                       note.sentence.empty() ? shownPath(note.path)
+                                                                             : shown(note.sentence)};
+                                       }}};
     notes_ = new RowListModel<Note>(std::move(columns), this);
     noteList_ = new ListView(tr("Changes and errors of the last surveys"), this);
     noteList_->setModel(notes_);
@@ -105,7 +114,8 @@ ConditionDesk::ConditionDesk(Workbench& workbench)
     body()->addLayout(lower, 1);
     setFocusProxy(noteList_);
     connect(noteKind_, &QComboBox::currentIndexChanged, this, [this] { showNotes(); });
-    connect(bands_, &BandChart::folderChosen, this, [this](const QString&, const QString& folder) { emit copiesWanted(folder); });
+    connect(bands_, &BandChart::folderChosen, this,
+            [this](const QString&, const QString& folder) { emit copiesWanted(folder); });
 }
 
 Mark ConditionDesk::markOfNote(const Note& note) {
@@ -135,8 +145,8 @@ Result<ConditionDesk::Seen> ConditionDesk::look(const Catalogue& catalogue) {
         if (!folders) {
             return folders.error();
         }
-        seen.bands.push_back({shown(volume.label), volume.atHand, condition->figures[i].holdings, condition->figures[i].bytes,
-                              std::move(*folders)});
+        seen.bands.push_back({shown(volume.label), volume.atHand, condition->figures[i].holdings,
+                              condition->figures[i].bytes, std::move(*folders)});
     }
     seen.condition = std::move(*condition);
     const auto errors = findings.surveyErrors();
@@ -156,7 +166,8 @@ Result<ConditionDesk::Seen> ConditionDesk::look(const Catalogue& catalogue) {
     for (std::size_t i = 0; i < holdings->size(); ++i) {
         const auto& holding = (*holdings)[i];
         const auto volume = std::ranges::find(seen.condition.volumes, holding.volume, &Volume::id);
-        const BytePath path = volume != seen.condition.volumes.end() ? joinPath(volume->label, holding.path) : holding.path;
+        const BytePath path =
+            volume != seen.condition.volumes.end() ? joinPath(volume->label, holding.path) : holding.path;
         seen.notes.push_back({(*changes)[i].kind, {}, path});
     }
     return seen;
@@ -232,7 +243,8 @@ void ConditionDesk::showSteps(const Condition& condition) {
         steps_->addWidget(button);
     }
     if (condition.nextSteps.empty()) {
-        steps_->addWidget(quietLabel(tr("Nothing is waiting. Survey again when something has changed."), this));
+        steps_->addWidget(
+            quietLabel(tr("Nothing is waiting. Survey again when something has changed."), this));
     }
 }
 

@@ -38,8 +38,13 @@ QString tagText(const Tags& tags) {
 } // namespace
 
 CopiesDesk::CopiesDesk(Workbench& workbench)
-    : Desk(workbench, tr("Copies"), tr("Which of these do I keep?")), chart_(new SetChart(this)), text_(new QLineEdit(this)),
-      volume_(new QComboBox(this)), order_(new QComboBox(this)), which_(new QComboBox(this)), reasons_(new QLabel(this)) {
+    : Desk(workbench, tr("Copies"), tr("Which of these do I keep?")),
+      chart_(new SetChart(this)),
+      text_(new QLineEdit(this)),
+      volume_(new QComboBox(this)),
+      order_(new QComboBox(this)),
+      which_(new QComboBox(this)),
+      reasons_(new QLabel(this)) {
     body()->addWidget(chart_);
     buildLists();
     buildButtons();
@@ -63,13 +68,24 @@ void CopiesDesk::buildLists() {
     std::vector<Column<SetRow>> setColumns{
         {tr("Recording"),
          [](const SetRow& row) {
-             const Mark mark = row.decision.leftAlone ? Mark::sound : isDecided(row.decision) ? Mark::keep : Mark::copies;
+             const Mark mark = row.decision.leftAlone    ? Mark::sound
+                               : isDecided(row.decision) ? Mark::keep
+                                                         : Mark::copies;
              return Cell{shown(row.name), mark, false, isDecided(row.decision), {}};
          }},
-        {tr("Held"), [](const SetRow& row) { return Cell{shown(humanCount(row.set.members)) + QStringLiteral(" ×"), Mark::none, false, false, {}}; }, true},
+        {tr("Held"),
+         [](const SetRow& row) {
+             return Cell{
+                 shown(humanCount(row.set.members)) + QStringLiteral(" ×"), Mark::none, false, false, {}};
+         },
+         true},
         {tr("Frees"),
          [](const SetRow& row) {
-             return Cell{row.set.reclaimable == 0 ? tr("nothing") : shown(humanBytes(row.set.reclaimable)), Mark::none, false, row.set.reclaimable == 0, {}};
+             return Cell{row.set.reclaimable == 0 ? tr("nothing") : shown(humanBytes(row.set.reclaimable)),
+                         Mark::none,
+                         false,
+                         row.set.reclaimable == 0,
+                         {}};
          },
          true}};
     sets_ = new IdListModel<SetRow>(
@@ -105,16 +121,43 @@ void CopiesDesk::buildLists() {
 
     std::vector<Column<MemberRow>> memberColumns{
         {tr("Decision"),
-         [](const MemberRow& row) { return Cell{decisionText(*row.detail, row.at), markFor(*row.detail, row.at), false, false, {}}; }},
-        {tr("Volume"), [](const MemberRow& row) { return Cell{shown(row.volume) + (row.atHand ? QString() : tr(" (away)")), Mark::none, false, !row.atHand, {}}; }},
-        {tr("Path"), [](const MemberRow& row) { return Cell{shownPath(row.holding().path), Mark::none, true, false, shownPath(joinPath(row.root, row.holding().path))}; }},
-        {tr("Written"), [](const MemberRow& row) { return Cell{shown(localDay(row.holding().mtime)), Mark::none, false, false, shown(localMinute(row.holding().mtime))}; }},
-        {tr("Tags"), [](const MemberRow& row) { return Cell{tagText(row.holding().tags), Mark::none, false, false, {}}; }},
-        {tr("Names"), [](const MemberRow& row) {
-             return Cell{row.holding().links > 1 ? tr("%1 linked").arg(row.holding().links) : QStringLiteral("1"), Mark::none, false, row.holding().links == 1,
-                         row.holding().links > 1 ? tr("One file with several names: retiring one of them frees nothing") : QString()};
+         [](const MemberRow& row) {
+             return Cell{decisionText(*row.detail, row.at), markFor(*row.detail, row.at), false, false, {}};
          }},
-        {tr("References"), [](const MemberRow&) { return Cell{tr("none"), Mark::none, false, true, {}}; }}};
+        {tr("Volume"),
+         [](const MemberRow& row) {
+             return Cell{shown(row.volume) + (row.atHand ? QString() : tr(" (away)")),
+                         Mark::none,
+                         false,
+                         !row.atHand,
+                         {}};
+         }},
+        {tr("Path"),
+         [](const MemberRow& row) {
+             return Cell{shownPath(row.holding().path), Mark::none, true, false,
+                         shownPath(joinPath(row.root, row.holding().path))};
+         }},
+        {tr("Written"),
+         [](const MemberRow& row) {
+             return Cell{shown(localDay(row.holding().mtime)), Mark::none, false, false,
+                         shown(localMinute(row.holding().mtime))};
+         }},
+        {tr("Tags"),
+         [](const MemberRow& row) {
+             return Cell{tagText(row.holding().tags), Mark::none, false, false, {}};
+         }},
+        {tr("Names"),
+         [](const MemberRow& row) {
+             return Cell{row.holding().links > 1 ? tr("%1 linked").arg(row.holding().links)
+                                                 : QStringLiteral("1"),
+                         Mark::none, false, row.holding().links == 1,
+                         row.holding().links > 1
+                             ? tr("One file with several names: retiring one of them frees nothing")
+                             : QString()};
+         }},
+        {tr("References"), [](const MemberRow&) {
+             return Cell{tr("none"), Mark::none, false, true, {}};
+         }}};
     members_ = new RowListModel<MemberRow>(std::move(memberColumns), this);
     memberList_ = new ListView(tr("Members of the set"), this);
     memberList_->setModel(members_);
@@ -161,14 +204,17 @@ void CopiesDesk::buildLists() {
     for (auto* box : {volume_, order_, which_}) {
         connect(box, &QComboBox::currentIndexChanged, this, [this] { askOrder(); });
     }
-    connect(setList_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this] { askDetail(); });
+    connect(setList_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
+            [this] { askDetail(); });
     connect(sets_, &QAbstractItemModel::dataChanged, this, [this] {
         if (!detail_) {
             askDetail();
         }
     });
-    connect(memberList_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this] { showReasons(); });
-    connect(memberList_, &QWidget::customContextMenuRequested, this, [this](const QPoint& at) { memberMenu(at); });
+    connect(memberList_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
+            [this] { showReasons(); });
+    connect(memberList_, &QWidget::customContextMenuRequested, this,
+            [this](const QPoint& at) { memberMenu(at); });
 }
 
 void CopiesDesk::buildButtons() {
@@ -190,7 +236,8 @@ void CopiesDesk::buildButtons() {
     heading()->addWidget(many, 0, Qt::AlignBottom);
     connect(keep, &QPushButton::clicked, this, [this] {
         if (const auto member = currentMember()) {
-            decideHere([id = *member](const Catalogue& catalogue, const SetDetail& detail, const std::vector<Volume>& volumes) {
+            decideHere([id = *member](const Catalogue& catalogue, const SetDetail& detail,
+                                      const std::vector<Volume>& volumes) {
                 return keepOnly(catalogue, detail, id, volumes);
             });
         }
@@ -198,25 +245,34 @@ void CopiesDesk::buildButtons() {
     connect(retire, &QPushButton::clicked, this, [this] {
         if (const auto member = currentMember()) {
             const bool onDocket = std::ranges::find(detail_->onDocket, *member) != detail_->onDocket.end();
-            decideHere([id = *member, onDocket](const Catalogue& catalogue, const SetDetail& detail, const std::vector<Volume>&) {
+            decideHere([id = *member, onDocket](const Catalogue& catalogue, const SetDetail& detail,
+                                                const std::vector<Volume>&) {
                 return setRetire(catalogue, detail, id, !onDocket);
             });
         }
     });
     connect(advised, &QPushButton::clicked, this, [this] { takeSuggestion(); });
     connect(leave, &QPushButton::clicked, this, [this] {
-        decideHere([](const Catalogue& catalogue, const SetDetail& detail, const std::vector<Volume>&) { return leaveAlone(catalogue, detail); });
+        decideHere([](const Catalogue& catalogue, const SetDetail& detail, const std::vector<Volume>&) {
+            return leaveAlone(catalogue, detail);
+        });
     });
     connect(open, &QPushButton::clicked, this, [this] {
-        decideHere([](const Catalogue& catalogue, const SetDetail& detail, const std::vector<Volume>&) { return forgetChoice(catalogue, detail); });
+        decideHere([](const Catalogue& catalogue, const SetDetail& detail, const std::vector<Volume>&) {
+            return forgetChoice(catalogue, detail);
+        });
     });
     connect(next, &QPushButton::clicked, this, [this] { nextSet(); });
     connect(many, &QPushButton::clicked, this, [this] { openPreference(); });
 }
 
-void CopiesDesk::setFilterText(const QString& text) { text_->setText(text); }
+void CopiesDesk::setFilterText(const QString& text) {
+    text_->setText(text);
+}
 
-void CopiesDesk::reload() { askOrder(); }
+void CopiesDesk::reload() {
+    askOrder();
+}
 
 void CopiesDesk::reloadDecisions() {
     sets_->refresh();
@@ -279,7 +335,10 @@ void CopiesDesk::askDetail() {
         return;
     }
     workbench().ask<SetDetail>(
-        this, [set = shownRow->set, volumes = volumes_](const Catalogue& catalogue) { return detailOf(catalogue, set, volumes); },
+        this,
+        [set = shownRow->set, volumes = volumes_](const Catalogue& catalogue) {
+            return detailOf(catalogue, set, volumes);
+        },
         [this, asked = ++detailAsked_](const SetDetail& found) {
             if (asked == detailAsked_) {
                 takeDetail(found);
@@ -294,7 +353,8 @@ void CopiesDesk::takeDetail(const SetDetail& found) {
     std::vector<MemberRow> rows;
     for (std::size_t i = 0; i < found.members.size(); ++i) {
         const auto volume = std::ranges::find(volumes_, found.members[i].volume, &Volume::id);
-        rows.push_back({i, detail_, volume != volumes_.end() ? volume->label : std::string(), volume != volumes_.end() && volume->atHand,
+        rows.push_back({i, detail_, volume != volumes_.end() ? volume->label : std::string(),
+                        volume != volumes_.end() && volume->atHand,
                         volume != volumes_.end() ? volume->root : BytePath()});
     }
     members_->setRows(std::move(rows));
@@ -328,7 +388,8 @@ std::optional<HoldingId> CopiesDesk::currentMember() const {
 
 void CopiesDesk::moveMember(int by) {
     if (detail_ && !detail_->members.empty()) {
-        memberList_->selectRow(std::clamp(memberList_->currentRow() + by, 0, static_cast<int>(detail_->members.size()) - 1));
+        memberList_->selectRow(
+            std::clamp(memberList_->currentRow() + by, 0, static_cast<int>(detail_->members.size()) - 1));
     }
 }
 
@@ -361,11 +422,13 @@ void CopiesDesk::showReasons() {
     reasons_->setText(word.arg(reasons.join(QStringLiteral("; "))));
 }
 
-void CopiesDesk::decideHere(std::function<Outcome(const Catalogue&, const SetDetail&, const std::vector<Volume>&)> work) {
+void CopiesDesk::decideHere(
+    std::function<Outcome(const Catalogue&, const SetDetail&, const std::vector<Volume>&)> work) {
     if (!detail_) {
         return;
     }
-    workbench().decide([detail = detail_, volumes = volumes_, work = std::move(work)](const Catalogue& catalogue) -> Outcome {
+    workbench().decide([detail = detail_, volumes = volumes_,
+                        work = std::move(work)](const Catalogue& catalogue) -> Outcome {
         const auto fresh = detailOf(catalogue, detail->set, volumes);
         return fresh ? work(catalogue, *fresh, volumes) : Outcome(fresh.error());
     });
@@ -380,7 +443,8 @@ void CopiesDesk::takeSuggestion() {
         reasons_->setText(tr("The evidence does not say which to keep: this one is yours to decide."));
         return;
     }
-    decideHere([id = advised->holding](const Catalogue& catalogue, const SetDetail& detail, const std::vector<Volume>& volumes) {
+    decideHere([id = advised->holding](const Catalogue& catalogue, const SetDetail& detail,
+                                       const std::vector<Volume>& volumes) {
         return keepOnly(catalogue, detail, id, volumes);
     });
     nextSet();
@@ -392,7 +456,8 @@ void CopiesDesk::openPreference() {
     for (const auto& index : selected) {
         chosen.push_back(sets_->ids()[static_cast<std::size_t>(index.row())]);
     }
-    auto* window = new PreferenceWindow(workbench(), sets_->ids(), chosen.size() > 1 ? chosen : std::vector<SetId>{}, volumes_, this);
+    auto* window = new PreferenceWindow(workbench(), sets_->ids(),
+                                        chosen.size() > 1 ? chosen : std::vector<SetId>{}, volumes_, this);
     window->setAttribute(Qt::WA_DeleteOnClose);
     window->open();
 }
@@ -403,7 +468,8 @@ void CopiesDesk::memberMenu(const QPoint& at) {
         return;
     }
     const auto& member = members_->rows()[static_cast<std::size_t>(row)];
-    showFileMenu(*this, joinPath(member.root, member.holding().path), memberList_->viewport()->mapToGlobal(at));
+    showFileMenu(*this, joinPath(member.root, member.holding().path),
+                 memberList_->viewport()->mapToGlobal(at));
 }
 
 bool CopiesDesk::eventFilter(QObject* watched, QEvent* event) {

@@ -55,7 +55,8 @@ class CopiesDesk : public Desk {
     std::optional<HoldingId> currentMember() const;
     void moveMember(int by);
     void nextSet();
-    void decideHere(std::function<Outcome(const Catalogue&, const SetDetail&, const std::vector<Volume>&)> work);
+    void
+    decideHere(std::function<Outcome(const Catalogue&, const SetDetail&, const std::vector<Volume>&)> work);
     void takeSuggestion();
     void openPreference();
     void memberMenu(const QPoint& at);

@@ -52,7 +52,8 @@ void Desk::showEvent(QShowEvent* event) {
 }
 
 QPushButton* keyButton(const QString& text, const QKeySequence& key, QWidget* parent) {
-    auto* button = new QPushButton(QStringLiteral("%1   %2").arg(text, key.toString(QKeySequence::NativeText)), parent);
+    auto* button =
+        new QPushButton(QStringLiteral("%1   %2").arg(text, key.toString(QKeySequence::NativeText)), parent);
     button->setAccessibleName(text);
     button->setFocusPolicy(Qt::TabFocus);
     auto* shortcut = new QShortcut(key, parent);

@@ -6,7 +6,9 @@
 
 namespace sober::app {
 
-FigureRow::FigureRow(QWidget* parent) : QWidget(parent) { setFixedHeight(56); }
+FigureRow::FigureRow(QWidget* parent) : QWidget(parent) {
+    setFixedHeight(56);
+}
 
 void FigureRow::setFigures(std::vector<Figure> figures) {
     figures_ = std::move(figures);

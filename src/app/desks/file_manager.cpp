@@ -10,9 +10,13 @@
 
 namespace sober::app {
 
-void openFolderOf(const BytePath& path) { QDesktopServices::openUrl(urlOf(BytePath(parentOf(path)))); }
+void openFolderOf(const BytePath& path) {
+    QDesktopServices::openUrl(urlOf(BytePath(parentOf(path))));
+}
 
-void copyPath(const BytePath& path) { QGuiApplication::clipboard()->setText(copiedPath(path)); }
+void copyPath(const BytePath& path) {
+    QGuiApplication::clipboard()->setText(copiedPath(path));
+}
 
 void showFileMenu(QWidget& parent, const BytePath& path, const QPoint& at) {
     QMenu menu(&parent);

@@ -3,8 +3,8 @@
 #include "app/desks/ledger_words.h"
 #include "app/words.h"
 
-#include <QHeaderView>
 #include <QHBoxLayout>
+#include <QHeaderView>
 #include <QLabel>
 #include <QPushButton>
 #include <QSplitter>
@@ -33,16 +33,30 @@ Mark markOf(const LedgerAction& action) {
 } // namespace
 
 LedgerDesk::LedgerDesk(Workbench& workbench)
-    : Desk(workbench, tr("Ledger"), tr("What was done, and can I take it back?")), timeline_(new TimelineChart(this)),
-      takeBack_(keyButton(tr("Take back"), QKeySequence(Qt::Key_T), this)), actionsTitle_(quietLabel({}, this)) {
+    : Desk(workbench, tr("Ledger"), tr("What was done, and can I take it back?")),
+      timeline_(new TimelineChart(this)),
+      takeBack_(keyButton(tr("Take back"), QKeySequence(Qt::Key_T), this)),
+      actionsTitle_(quietLabel({}, this)) {
     heading()->addWidget(takeBack_, 0, Qt::AlignBottom);
     body()->addWidget(timeline_);
 
     std::vector<Column<LedgerEntry>> columns{
-        {tr("Entry"), [](const LedgerEntry& entry) { return Cell{QString::number(entry.id), Mark::none, false, true, {}}; }, true},
-        {tr("When"), [](const LedgerEntry& entry) { return Cell{shown(localMinute(entry.time)), Mark::none, false, false, {}}; }},
-        {tr("What"), [](const LedgerEntry& entry) { return Cell{kindText(entry), Mark::none, false, false, {}}; }},
-        {tr("Summary"), [](const LedgerEntry& entry) { return Cell{entryText(entry), Mark::none, false, wasTakenBack(entry), {}}; }}};
+        {tr("Entry"),
+         [](const LedgerEntry& entry) {
+             return Cell{QString::number(entry.id), Mark::none, false, true, {}};
+         },
+         true},
+        {tr("When"),
+         [](const LedgerEntry& entry) {
+             return Cell{shown(localMinute(entry.time)), Mark::none, false, false, {}};
+         }},
+        {tr("What"),
+         [](const LedgerEntry& entry) {
+             return Cell{kindText(entry), Mark::none, false, false, {}};
+         }},
+        {tr("Summary"), [](const LedgerEntry& entry) {
+             return Cell{entryText(entry), Mark::none, false, wasTakenBack(entry), {}};
+         }}};
     entries_ = new RowListModel<LedgerEntry>(std::move(columns), this);
     entryList_ = new ListView(tr("Entries of the ledger"), this);
     entryList_->setModel(entries_);
@@ -51,11 +65,24 @@ LedgerDesk::LedgerDesk(Workbench& workbench)
     entryList_->setEmptyText(tr("Nothing has been observed or done yet."));
 
     std::vector<Column<LedgerAction>> actionColumns{
-        {tr("Outcome"), [](const LedgerAction& action) { return Cell{stepText(action.step), markOf(action), false, false, {}}; }},
-        {tr("Action"), [](const LedgerAction& action) { return Cell{shown(action.kind), Mark::none, false, false, {}}; }},
-        {tr("File"), [](const LedgerAction& action) { return Cell{shownPath(action.place), Mark::none, true, false, {}}; }},
+        {tr("Outcome"),
+         [](const LedgerAction& action) {
+             return Cell{stepText(action.step), markOf(action), false, false, {}};
+         }},
+        {tr("Action"),
+         [](const LedgerAction& action) {
+             return Cell{shown(action.kind), Mark::none, false, false, {}};
+         }},
+        {tr("File"),
+         [](const LedgerAction& action) {
+             return Cell{shownPath(action.place), Mark::none, true, false, {}};
+         }},
         {tr("Set aside at, or why not"), [](const LedgerAction& action) {
-             return action.sentence.empty() ? Cell{shownPath(action.aside), Mark::none, true, action.step == ActionStep::undone, {}}
+             return action.sentence.empty() ? Cell{shownPath(action.aside),
+                                                   Mark::none,
+                                                   true,
+                                                   action.step == ActionStep::undone,
+                                                   {}}
                                             : Cell{shown(action.sentence), Mark::none, false, false, {}};
          }}};
     actions_ = new RowListModel<LedgerAction>(std::move(actionColumns), this);
@@ -79,7 +106,8 @@ LedgerDesk::LedgerDesk(Workbench& workbench)
     setFocusProxy(entryList_);
 
     takeBack_->setEnabled(false);
-    connect(entryList_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this] { showActions(); });
+    connect(entryList_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
+            [this] { showActions(); });
     connect(timeline_, &TimelineChart::entryChosen, this, [this](EntryId id) { chooseEntry(id); });
     connect(takeBack_, &QPushButton::clicked, this, [this] {
         if (const auto* entry = current()) {
@@ -108,7 +136,9 @@ void LedgerDesk::reload() {
 
 const LedgerEntry* LedgerDesk::current() const {
     const int row = entryList_->currentRow();
-    return row >= 0 && row < static_cast<int>(entries_->rows().size()) ? &entries_->rows()[static_cast<std::size_t>(row)] : nullptr;
+    return row >= 0 && row < static_cast<int>(entries_->rows().size())
+               ? &entries_->rows()[static_cast<std::size_t>(row)]
+               : nullptr;
 }
 
 void LedgerDesk::chooseEntry(EntryId id) {
@@ -128,7 +158,10 @@ void LedgerDesk::showActions() {
     }
     actionsTitle_->setText(tr("Entry %1, %2").arg(entry->id).arg(shown(localMinute(entry->time))));
     workbench().ask<std::vector<LedgerAction>>(
-        this, [id = entry->undoes.value_or(entry->id)](const Catalogue& catalogue) { return LedgerStore(catalogue).actionsOf(id); },
+        this,
+        [id = entry->undoes.value_or(entry->id)](const Catalogue& catalogue) {
+            return LedgerStore(catalogue).actionsOf(id);
+        },
         [this, asked = ++asked_](const std::vector<LedgerAction>& actions) {
             if (asked == asked_) {
                 actions_->setRows(actions);

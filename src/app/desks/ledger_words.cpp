@@ -7,13 +7,21 @@
 namespace sober::app {
 namespace {
 
-QString said(const char* text) { return QCoreApplication::translate("Ledger", text); }
+QString said(const char* text) {
+    return QCoreApplication::translate("Ledger", text);
+}
 
 } // namespace
 
-bool isDeed(const LedgerEntry& entry) { return entry.kind != "survey"; }
-bool wasTakenBack(const LedgerEntry& entry) { return entry.carriedOut == 0 && entry.undone > 0; }
-bool canBeTakenBack(const LedgerEntry& entry) { return entry.kind == "carry-out" && entry.carriedOut > 0; }
+bool isDeed(const LedgerEntry& entry) {
+    return entry.kind != "survey";
+}
+bool wasTakenBack(const LedgerEntry& entry) {
+    return entry.carriedOut == 0 && entry.undone > 0;
+}
+bool canBeTakenBack(const LedgerEntry& entry) {
+    return entry.kind == "carry-out" && entry.carriedOut > 0;
+}
 
 QString kindText(const LedgerEntry& entry) {
     if (entry.kind == "survey") {

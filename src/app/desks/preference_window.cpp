@@ -15,10 +15,16 @@
 
 namespace sober::app {
 
-PreferenceWindow::PreferenceWindow(Workbench& workbench, std::vector<SetId> shownSets, std::vector<SetId> chosen,
-                                   std::vector<Volume> volumes, QWidget* parent)
-    : QDialog(parent), workbench_(workbench), shown_(std::move(shownSets)), chosen_(std::move(chosen)),
-      volumes_(std::move(volumes)), preference_(new QComboBox(this)), scope_(new QComboBox(this)), outcome_(new QLabel(this)),
+PreferenceWindow::PreferenceWindow(Workbench& workbench, std::vector<SetId> shownSets,
+                                   std::vector<SetId> chosen, std::vector<Volume> volumes, QWidget* parent)
+    : QDialog(parent),
+      workbench_(workbench),
+      shown_(std::move(shownSets)),
+      chosen_(std::move(chosen)),
+      volumes_(std::move(volumes)),
+      preference_(new QComboBox(this)),
+      scope_(new QComboBox(this)),
+      outcome_(new QLabel(this)),
       put_(new QPushButton(tr("Put on the docket"), this)) {
     setWindowTitle(tr("Decide many sets"));
     setMinimumWidth(520);
@@ -30,7 +36,8 @@ PreferenceWindow::PreferenceWindow(Workbench& workbench, std::vector<SetId> show
     layout->addWidget(title);
 
     preference_->setAccessibleName(tr("What to prefer"));
-    preference_->addItem(tr("the copy that the evidence speaks for"), QPoint(static_cast<int>(Preference::evidence), 0));
+    preference_->addItem(tr("the copy that the evidence speaks for"),
+                         QPoint(static_cast<int>(Preference::evidence), 0));
     preference_->addItem(tr("the better-named copy"), QPoint(static_cast<int>(Preference::betterNamed), 0));
     preference_->addItem(tr("the copy written first"), QPoint(static_cast<int>(Preference::older), 0));
     for (const auto& volume : volumes_) {
@@ -65,7 +72,8 @@ PreferenceWindow::PreferenceWindow(Workbench& workbench, std::vector<SetId> show
 
     connect(close, &QPushButton::clicked, this, &QDialog::reject);
     connect(put_, &QPushButton::clicked, this, [this] {
-        workbench_.decide([preview = preview_](const Catalogue& catalogue) { return applyPreview(catalogue, *preview); });
+        workbench_.decide(
+            [preview = preview_](const Catalogue& catalogue) { return applyPreview(catalogue, *preview); });
         accept();
     });
     connect(preference_, &QComboBox::currentIndexChanged, this, [this] { askPreview(); });
@@ -91,7 +99,8 @@ void PreferenceWindow::askPreview() {
     const bool onlyChosen = !chosen_.empty() && scope_->currentIndex() == 0;
     workbench_.ask<std::optional<PreferencePreview>>(
         this,
-        [ids = onlyChosen ? chosen_ : shown_, preference, control = control_](const Catalogue& catalogue) -> Result<std::optional<PreferencePreview>> {
+        [ids = onlyChosen ? chosen_ : shown_, preference,
+         control = control_](const Catalogue& catalogue) -> Result<std::optional<PreferencePreview>> {
             auto preview = previewPreference(catalogue, ids, preference, *control);
             if (!preview && preview.error().cause == Cause::interrupted) {
                 return std::optional<PreferencePreview>();
@@ -120,10 +129,12 @@ void PreferenceWindow::takePreview(const PreferencePreview& preview) {
                  .arg(shown(counted(preview.sets, "set")), shown(humanCount(preview.decided)),
                       shown(counted(preview.actions.size(), "holding")));
     if (preview.frees > 0) {
-        lines << tr("That frees %1 once the trash is emptied: %2.").arg(shown(humanBytes(preview.frees)), freed.join(QStringLiteral(", ")));
+        lines << tr("That frees %1 once the trash is emptied: %2.")
+                     .arg(shown(humanBytes(preview.frees)), freed.join(QStringLiteral(", ")));
     }
     if (preview.left > 0) {
-        lines << tr("%1 would be left: no copy meets the preference, or nothing would be freed.").arg(shown(counted(preview.left, "set")));
+        lines << tr("%1 would be left: no copy meets the preference, or nothing would be freed.")
+                     .arg(shown(counted(preview.left, "set")));
     }
     if (preview.alreadyDecided > 0) {
         lines << tr("%1 stay as you decided before.").arg(shown(counted(preview.alreadyDecided, "set")));

@@ -16,8 +16,8 @@ class PreferenceWindow : public QDialog {
     Q_OBJECT
 
   public:
-    PreferenceWindow(Workbench& workbench, std::vector<SetId> shown, std::vector<SetId> chosen, std::vector<Volume> volumes,
-                     QWidget* parent);
+    PreferenceWindow(Workbench& workbench, std::vector<SetId> shown, std::vector<SetId> chosen,
+                     std::vector<Volume> volumes, QWidget* parent);
     ~PreferenceWindow() override;
 
   private:

@@ -7,7 +7,9 @@
 namespace sober::app {
 namespace {
 
-QString said(const char* text) { return QCoreApplication::translate("CopySet", text); }
+QString said(const char* text) {
+    return QCoreApplication::translate("CopySet", text);
+}
 
 bool isOnDocket(const SetDetail& detail, HoldingId holding) {
     return std::ranges::find(detail.onDocket, holding) != detail.onDocket.end();

@@ -32,7 +32,9 @@ QString folderText(const std::vector<Volume>& volumes, VolumeId volume, const By
 } // namespace
 
 WhereaboutsDesk::WhereaboutsDesk(Workbench& workbench)
-    : Desk(workbench, tr("Whereabouts"), tr("Where did it go?")), ribbons_(new RibbonChart(this)), text_(new QLineEdit(this)) {
+    : Desk(workbench, tr("Whereabouts"), tr("Where did it go?")),
+      ribbons_(new RibbonChart(this)),
+      text_(new QLineEdit(this)) {
     body()->addWidget(ribbons_);
     text_->setPlaceholderText(tr("Part of a path"));
     text_->setAccessibleName(tr("Filter the missing by path"));
@@ -50,29 +52,49 @@ WhereaboutsDesk::WhereaboutsDesk(Workbench& workbench)
     body()->addLayout(row);
 
     std::vector<Column<MissingRow>> columns{
-        {tr("State"), [](const MissingRow& missing) {
-             return missing.onDocket ? Cell{tr("to write off"), Mark::writeOff, false, false, {}} : Cell{tr("missing"), Mark::missing, false, false, {}};
+        {tr("State"),
+         [](const MissingRow& missing) {
+             return missing.onDocket ? Cell{tr("to write off"), Mark::writeOff, false, false, {}}
+                                     : Cell{tr("missing"), Mark::missing, false, false, {}};
          }},
-        {tr("Title"), [](const MissingRow& missing) {
+        {tr("Title"),
+         [](const MissingRow& missing) {
              const auto& title = missing.holding.tags.title;
-             return Cell{title.empty() ? shownPath(BytePath(nameOf(missing.holding.path))) : shown(title), Mark::none, false, false, {}};
+             return Cell{title.empty() ? shownPath(BytePath(nameOf(missing.holding.path))) : shown(title),
+                         Mark::none,
+                         false,
+                         false,
+                         {}};
          }},
-        {tr("Volume"), [](const MissingRow& missing) { return Cell{shown(missing.volume), Mark::none, false, false, {}}; }},
-        {tr("Last place"), [](const MissingRow& missing) {
-             return Cell{shownPath(missing.holding.path), Mark::none, true, false, shownPath(joinPath(missing.root, missing.holding.path))};
+        {tr("Volume"),
+         [](const MissingRow& missing) {
+             return Cell{shown(missing.volume), Mark::none, false, false, {}};
          }},
-        {tr("Last seen"), [](const MissingRow& missing) {
-             return Cell{missing.holding.lastSeen != 0 ? shown(localMinute(missing.holding.lastSeen)) : QString(), Mark::none, false, false, {}};
+        {tr("Last place"),
+         [](const MissingRow& missing) {
+             return Cell{shownPath(missing.holding.path), Mark::none, true, false,
+                         shownPath(joinPath(missing.root, missing.holding.path))};
+         }},
+        {tr("Last seen"),
+         [](const MissingRow& missing) {
+             return Cell{missing.holding.lastSeen != 0 ? shown(localMinute(missing.holding.lastSeen))
+                                                       : QString(),
+                         Mark::none,
+                         false,
+                         false,
+                         {}};
          }},
         {tr("Same bytes at"), [](const MissingRow& missing) {
-             return missing.elsewhere.empty() ? Cell{tr("nowhere known"), Mark::none, false, true, {}}
-                                              : Cell{shownPath(missing.elsewhere), Mark::moved, true, false, {}};
+             return missing.elsewhere.empty()
+                        ? Cell{tr("nowhere known"), Mark::none, false, true, {}}
+                        : Cell{shownPath(missing.elsewhere), Mark::moved, true, false, {}};
          }}};
     missing_ = new IdListModel<MissingRow>(workbench, std::move(columns), &WhereaboutsDesk::fetchRows, this);
     list_ = new ListView(tr("Missing holdings"), this);
     list_->setModel(missing_);
     list_->setContextMenuPolicy(Qt::CustomContextMenu);
-    list_->setEmptyText(tr("Nothing is missing. What a survey no longer finds is listed here; what lies on a volume that is away is not."));
+    list_->setEmptyText(tr("Nothing is missing. What a survey no longer finds is listed here; what lies on a "
+                           "volume that is away is not."));
     list_->setWidths({110, 190, 80, 300, 136, 230}, 3);
     body()->addWidget(list_, 1);
     setFocusProxy(list_);
@@ -89,7 +111,10 @@ WhereaboutsDesk::WhereaboutsDesk(Workbench& workbench)
 
 void WhereaboutsDesk::reload() {
     workbench().ask<Seen>(
-        this, [filter = text_->text().toStdString()](const Catalogue& catalogue) { return look(catalogue, filter); },
+        this,
+        [filter = text_->text().toStdString()](const Catalogue& catalogue) {
+            return look(catalogue, filter);
+        },
         [this, asked = ++asked_](const Seen& seen) {
             if (asked != asked_) {
                 return;
@@ -103,7 +128,9 @@ void WhereaboutsDesk::reload() {
         });
 }
 
-void WhereaboutsDesk::reloadDecisions() { missing_->refresh(); }
+void WhereaboutsDesk::reloadDecisions() {
+    missing_->refresh();
+}
 
 Result<WhereaboutsDesk::Seen> WhereaboutsDesk::look(const Catalogue& catalogue, const std::string& filter) {
     const Holdings holdings(catalogue);
@@ -116,14 +143,16 @@ Result<WhereaboutsDesk::Seen> WhereaboutsDesk::look(const Catalogue& catalogue, 
     Seen seen;
     seen.ids = std::move(*ids);
     for (const auto& folder : *folders) {
-        seen.ribbons.push_back({folderText(*volumes, folder.volume, folder.folder),
-                                folder.foundVolume ? folderText(*volumes, *folder.foundVolume, folder.foundFolder) : QString(),
-                                folder.count});
+        seen.ribbons.push_back(
+            {folderText(*volumes, folder.volume, folder.folder),
+             folder.foundVolume ? folderText(*volumes, *folder.foundVolume, folder.foundFolder) : QString(),
+             folder.count});
     }
     return seen;
 }
 
-Result<std::vector<WhereaboutsDesk::MissingRow>> WhereaboutsDesk::fetchRows(const Catalogue& catalogue, std::span<const HoldingId> ids) {
+Result<std::vector<WhereaboutsDesk::MissingRow>> WhereaboutsDesk::fetchRows(const Catalogue& catalogue,
+                                                                            std::span<const HoldingId> ids) {
     const Holdings holdings(catalogue);
     auto found = holdings.byIds(ids);
     const auto volumes = Volumes(catalogue).all();
@@ -168,19 +197,22 @@ void WhereaboutsDesk::writeOff() {
         actions.push_back({0, std::string(writeOffKind), id, "not missed", timeNow()});
     }
     if (!actions.empty()) {
-        workbench().decide([actions](const Catalogue& catalogue) { return DocketStore(catalogue).add(actions); });
+        workbench().decide(
+            [actions](const Catalogue& catalogue) { return DocketStore(catalogue).add(actions); });
     }
 }
 
 void WhereaboutsDesk::wait() {
-    workbench().decide([ids = selected()](const Catalogue& catalogue) { return DocketStore(catalogue).remove(ids); });
+    workbench().decide(
+        [ids = selected()](const Catalogue& catalogue) { return DocketStore(catalogue).remove(ids); });
 }
 
 void WhereaboutsDesk::listMenu(const QPoint& at) {
     const int row = list_->rowAt(at.y());
     const auto* missing = row >= 0 ? missing_->row(row) : nullptr;
     if (missing != nullptr) {
-        showFileMenu(*this, joinPath(missing->root, missing->holding.path), list_->viewport()->mapToGlobal(at));
+        showFileMenu(*this, joinPath(missing->root, missing->holding.path),
+                     list_->viewport()->mapToGlobal(at));
     }
 }
 

@@ -35,7 +35,8 @@ class WhereaboutsDesk : public Desk {
         std::vector<Ribbon> ribbons;
     };
     static Result<Seen> look(const Catalogue& catalogue, const std::string& filter);
-    static Result<std::vector<MissingRow>> fetchRows(const Catalogue& catalogue, std::span<const HoldingId> ids);
+    static Result<std::vector<MissingRow>> fetchRows(const Catalogue& catalogue,
+                                                     std::span<const HoldingId> ids);
     std::vector<HoldingId> selected() const;
     void writeOff();
     void wait();

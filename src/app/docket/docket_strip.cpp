@@ -13,7 +13,10 @@
 namespace sober::app {
 
 DocketStrip::DocketStrip(Workbench& workbench, QWidget* parent)
-    : QFrame(parent), workbench_(workbench), text_(new QLabel(this)), read_(new QPushButton(tr("Read through…   Ctrl+D"), this)) {
+    : QFrame(parent),
+      workbench_(workbench),
+      text_(new QLabel(this)),
+      read_(new QPushButton(tr("Read through…   Ctrl+D"), this)) {
     setObjectName(QStringLiteral("strip"));
     auto* layout = new QHBoxLayout(this);
     layout->setContentsMargins(20, 6, 20, 6);
@@ -38,8 +41,11 @@ void DocketStrip::reload() {
                 text_->setText(tr("empty: nothing waits to be carried out"));
                 text_->setProperty("tone", "quiet");
             } else {
-                text_->setText(tr("%1 · frees %2 once the trash is emptied · takes no references along · nothing has changed yet")
-                                   .arg(totals.actions == 1 ? tr("1 action waits") : tr("%1 actions wait").arg(shown(humanCount(totals.actions))),
+                text_->setText(tr("%1 · frees %2 once the trash is emptied · takes no references along · "
+                                  "nothing has changed yet")
+                                   .arg(totals.actions == 1
+                                            ? tr("1 action waits")
+                                            : tr("%1 actions wait").arg(shown(humanCount(totals.actions))),
                                         shown(humanBytes(totals.frees))));
                 text_->setProperty("tone", "plain");
             }

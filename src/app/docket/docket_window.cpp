@@ -16,7 +16,10 @@
 namespace sober::app {
 
 DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
-    : QDialog(parent), workbench_(workbench), summary_(new QLabel(this)), result_(new QLabel(this)),
+    : QDialog(parent),
+      workbench_(workbench),
+      summary_(new QLabel(this)),
+      result_(new QLabel(this)),
       takeOff_(keyButton(tr("Take off the docket"), QKeySequence(Qt::Key_Delete), this)),
       carryOut_(keyButton(tr("Carry out"), QKeySequence(Qt::CTRL | Qt::Key_Return), this)),
       stop_(new QPushButton(tr("Stop after this file"), this)) {
@@ -33,23 +36,46 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
     layout->addWidget(summary_);
 
     std::vector<Column<PlannedAction>> columns{
-        {tr("Action"), [](const PlannedAction& planned) {
-             return planned.refused ? Cell{tr("refused"), Mark::none, false, true, {}} : Cell{shown(planned.action.kind), planned.action.kind == retireKind ? Mark::retire : Mark::writeOff, false, false, {}};
+        {tr("Action"),
+         [](const PlannedAction& planned) {
+             return planned.refused ? Cell{tr("refused"), Mark::none, false, true, {}}
+                                    : Cell{shown(planned.action.kind),
+                                           planned.action.kind == retireKind ? Mark::retire : Mark::writeOff,
+                                           false,
+                                           false,
+                                           {}};
          }},
-        {tr("Volume"), [](const PlannedAction& planned) { return Cell{shown(planned.volume), Mark::none, false, false, {}}; }},
-        {tr("File"), [](const PlannedAction& planned) {
-             return Cell{shownPath(planned.holding.path), Mark::none, true, planned.refused.has_value(), shownPath(planned.path)};
+        {tr("Volume"),
+         [](const PlannedAction& planned) {
+             return Cell{shown(planned.volume), Mark::none, false, false, {}};
          }},
-        {tr("Frees"), [](const PlannedAction& planned) {
-             return Cell{planned.frees > 0 ? shown(humanBytes(planned.frees)) : tr("nothing"), Mark::none, false, planned.frees == 0, {}};
-         }, true},
+        {tr("File"),
+         [](const PlannedAction& planned) {
+             return Cell{shownPath(planned.holding.path), Mark::none, true, planned.refused.has_value(),
+                         shownPath(planned.path)};
+         }},
+        {tr("Frees"),
+         [](const PlannedAction& planned) {
+             return Cell{planned.frees > 0 ? shown(humanBytes(planned.frees)) : tr("nothing"),
+                         Mark::none,
+                         false,
+                         planned.frees == 0,
+                         {}};
+         },
+         true},
         {tr("Why"), [](const PlannedAction& planned) {
-             return Cell{planned.refused ? tr("Refused: %1").arg(shown(*planned.refused)) : shown(planned.action.reason), Mark::none, false, false, {}};
+             return Cell{planned.refused ? tr("Refused: %1").arg(shown(*planned.refused))
+                                         : shown(planned.action.reason),
+                         Mark::none,
+                         false,
+                         false,
+                         {}};
          }}};
     actions_ = new RowListModel<PlannedAction>(std::move(columns), this);
     list_ = new ListView(tr("Actions on the docket"), this);
     list_->setModel(actions_);
-    list_->setEmptyText(tr("The docket is empty. Decide on copies or on what is missing, and it is listed here before anything happens."));
+    list_->setEmptyText(tr("The docket is empty. Decide on copies or on what is missing, and it is listed "
+                           "here before anything happens."));
     list_->setWidths({100, 80, 360, 84, 380}, 2);
     layout->addWidget(list_, 1);
     result_->setWordWrap(true);
@@ -106,7 +132,8 @@ void DocketWindow::show(const DocketReview& review) {
         if (review.refused > 0) {
             text += tr(", %1 will be refused and stay on the docket").arg(shown(humanCount(review.refused)));
         }
-        lines << text + tr(". Each file is compared byte for byte with the copy that stays, then put into the trash.");
+        lines << text + tr(". Each file is compared byte for byte with the copy that stays, then put into "
+                           "the trash.");
         QStringList freed;
         for (const auto& [volume, bytes] : review.freesByVolume) {
             if (bytes > 0) {
@@ -114,7 +141,9 @@ void DocketWindow::show(const DocketReview& review) {
             }
         }
         if (!freed.isEmpty()) {
-            lines << tr("Frees once the trash is emptied: %1. Takes no references along. Everything can be taken back from the ledger.").arg(freed.join(QStringLiteral(", ")));
+            lines << tr("Frees once the trash is emptied: %1. Takes no references along. Everything can be "
+                        "taken back from the ledger.")
+                         .arg(freed.join(QStringLiteral(", ")));
         }
     }
     summary_->setText(lines.join(QLatin1Char('\n')));
@@ -130,12 +159,14 @@ void DocketWindow::followWork() {
 }
 
 void DocketWindow::showResult(const CarriedOut& result) {
-    QString text = tr("Carried out: %1, frees %2 once the trash is emptied.").arg(shown(counted(result.done, "action")), shown(humanBytes(result.frees)));
+    QString text = tr("Carried out: %1, frees %2 once the trash is emptied.")
+                       .arg(shown(counted(result.done, "action")), shown(humanBytes(result.frees)));
     if (result.interrupted) {
         text += tr(" Stopped before the end; the rest still waits.");
     }
     if (!result.refused.empty()) {
-        text += tr(" Refused: %1. %2").arg(shown(humanCount(result.refused.size())), shown(result.refused.front().sentence));
+        text += tr(" Refused: %1. %2")
+                    .arg(shown(humanCount(result.refused.size())), shown(result.refused.front().sentence));
     }
     result_->setText(text);
     result_->show();

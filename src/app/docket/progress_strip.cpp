@@ -31,10 +31,13 @@ QString nameOfWork(LongWork work) {
 
 QString progressText(const Progress& progress) {
     QStringList parts;
-    parts << ProgressStrip::tr("%1 of %2 files").arg(shown(humanCount(progress.files)), shown(humanCount(progress.totalFiles)));
+    parts << ProgressStrip::tr("%1 of %2 files")
+                 .arg(shown(humanCount(progress.files)), shown(humanCount(progress.totalFiles)));
     if (progress.totalBytes > 0) {
-        parts << ProgressStrip::tr("%1 of %2").arg(shown(humanBytes(progress.bytes)), shown(humanBytes(progress.totalBytes)));
-        parts << ProgressStrip::tr("%1/s").arg(shown(humanBytes(static_cast<std::uint64_t>(progress.bytesPerSecond()))));
+        parts << ProgressStrip::tr("%1 of %2")
+                     .arg(shown(humanBytes(progress.bytes)), shown(humanBytes(progress.totalBytes)));
+        parts << ProgressStrip::tr("%1/s").arg(
+            shown(humanBytes(static_cast<std::uint64_t>(progress.bytesPerSecond()))));
     }
     if (const double left = progress.remaining(); left >= 0) {
         parts << ProgressStrip::tr("%1 left").arg(shown(humanSeconds(left)));
@@ -46,8 +49,13 @@ QString progressText(const Progress& progress) {
 }
 
 ProgressStrip::ProgressStrip(Workbench& workbench, QWidget* parent)
-    : QFrame(parent), workbench_(workbench), text_(new QLabel(this)), at_(new QLabel(this)), bar_(new QProgressBar(this)),
-      pause_(new QPushButton(tr("Pause"), this)), cancel_(new QPushButton(tr("Cancel"), this)) {
+    : QFrame(parent),
+      workbench_(workbench),
+      text_(new QLabel(this)),
+      at_(new QLabel(this)),
+      bar_(new QProgressBar(this)),
+      pause_(new QPushButton(tr("Pause"), this)),
+      cancel_(new QPushButton(tr("Cancel"), this)) {
     setObjectName(QStringLiteral("strip"));
     auto* layout = new QHBoxLayout(this);
     layout->setContentsMargins(20, 6, 20, 6);
@@ -67,7 +75,8 @@ ProgressStrip::ProgressStrip(Workbench& workbench, QWidget* parent)
     layout->addWidget(cancel_);
     connect(&workbench_, &Workbench::longWorkChanged, this, &ProgressStrip::followWork);
     connect(&workbench_, &Workbench::progressed, this, &ProgressStrip::show);
-    connect(pause_, &QPushButton::clicked, this, [this] { workbench_.isPaused() ? workbench_.goOn() : workbench_.pause(); });
+    connect(pause_, &QPushButton::clicked, this,
+            [this] { workbench_.isPaused() ? workbench_.goOn() : workbench_.pause(); });
     connect(cancel_, &QPushButton::clicked, this, [this] {
         cancel_->setEnabled(false);
         workbench_.cancel();
@@ -91,11 +100,15 @@ void ProgressStrip::followWork() {
 
 void ProgressStrip::show(const Progress& progress) {
     const QString paused = workbench_.isPaused() ? tr(" (paused)") : QString();
-    text_->setText(nameOfWork(workbench_.longWork()) + paused + QStringLiteral(": ") + progressText(progress));
-    at_->setText(at_->fontMetrics().elidedText(shown(progress.at), Qt::ElideMiddle, std::max(80, at_->width())));
-    const double share = progress.totalBytes > 0  ? static_cast<double>(progress.bytes) / static_cast<double>(progress.totalBytes)
-                         : progress.totalFiles > 0 ? static_cast<double>(progress.files) / static_cast<double>(progress.totalFiles)
-                                                   : 0;
+    text_->setText(nameOfWork(workbench_.longWork()) + paused + QStringLiteral(": ") +
+                   progressText(progress));
+    at_->setText(
+        at_->fontMetrics().elidedText(shown(progress.at), Qt::ElideMiddle, std::max(80, at_->width())));
+    const double share = progress.totalBytes > 0
+                             ? static_cast<double>(progress.bytes) / static_cast<double>(progress.totalBytes)
+                         : progress.totalFiles > 0
+                             ? static_cast<double>(progress.files) / static_cast<double>(progress.totalFiles)
+                             : 0;
     bar_->setValue(static_cast<int>(share * 1000));
 }
 

@@ -19,7 +19,10 @@ class IdListModel : public QAbstractTableModel {
     using Fetch = std::function<Result<std::vector<Row>>(const Catalogue&, std::span<const std::int64_t>)>;
 
     IdListModel(Workbench& workbench, std::vector<Column<Row>> columns, Fetch fetch, QObject* parent)
-        : QAbstractTableModel(parent), workbench_(workbench), columns_(std::move(columns)), fetch_(std::move(fetch)) {}
+        : QAbstractTableModel(parent),
+          workbench_(workbench),
+          columns_(std::move(columns)),
+          fetch_(std::move(fetch)) {}
 
     void setIds(std::vector<std::int64_t> ids) {
         beginResetModel();
@@ -55,17 +58,21 @@ class IdListModel : public QAbstractTableModel {
     int rowCount(const QModelIndex& parent) const override {
         return parent.isValid() ? 0 : static_cast<int>(ids_.size());
     }
-    int columnCount(const QModelIndex& /*parent*/) const override { return static_cast<int>(columns_.size()); }
+    int columnCount(const QModelIndex& /*parent*/) const override {
+        return static_cast<int>(columns_.size());
+    }
     QVariant data(const QModelIndex& index, int role) const override {
         const auto& column = columns_[static_cast<std::size_t>(index.column())];
         const Row* shownRow = row(index.row());
-        return cellData(shownRow != nullptr ? column.cell(*shownRow) : Cell{QStringLiteral("…"), Mark::none, false, true, {}},
+        return cellData(shownRow != nullptr ? column.cell(*shownRow)
+                                            : Cell{QStringLiteral("…"), Mark::none, false, true, {}},
                         column.right, role);
     }
     QVariant headerData(int section, Qt::Orientation orientation, int role) const override {
         const auto at = static_cast<std::size_t>(section);
-        return orientation == Qt::Horizontal ? sober::app::headerData(columns_[at].title, columns_[at].right, role)
-                                             : QVariant();
+        return orientation == Qt::Horizontal
+                   ? sober::app::headerData(columns_[at].title, columns_[at].right, role)
+                   : QVariant();
     }
 
   private:
@@ -89,8 +96,12 @@ class IdListModel : public QAbstractTableModel {
                                          ids_.begin() + static_cast<std::ptrdiff_t>(last));
         workbench_.ask<std::vector<Row>>(
             self,
-            [wanted = std::move(wanted), fetch = fetch_](const Catalogue& catalogue) { return fetch(catalogue, wanted); },
-            [self, page, generation = generation_](const std::vector<Row>& rows) { self->take(page, generation, rows); });
+            [wanted = std::move(wanted), fetch = fetch_](const Catalogue& catalogue) {
+                return fetch(catalogue, wanted);
+            },
+            [self, page, generation = generation_](const std::vector<Row>& rows) {
+                self->take(page, generation, rows);
+            });
     }
 
     void take(int page, unsigned generation, const std::vector<Row>& rows) {

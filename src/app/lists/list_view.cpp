@@ -17,7 +17,8 @@ class CellPainter : public QStyledItemDelegate {
   public:
     using QStyledItemDelegate::QStyledItemDelegate;
 
-    void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+    void paint(QPainter* painter, const QStyleOptionViewItem& option,
+               const QModelIndex& index) const override {
         const auto& inks = Theme::inks();
         painter->save();
         if (option.state.testFlag(QStyle::State_Selected)) {
@@ -33,10 +34,11 @@ class CellPainter : public QStyledItemDelegate {
         painter->setFont(isBytes ? Theme::bytes() : Theme::text());
         painter->setPen(index.data(quietRole).toBool() ? inks.quiet : inks.ink);
         const auto alignment = static_cast<Qt::Alignment>(index.data(Qt::TextAlignmentRole).toInt());
-        const QString text = painter->fontMetrics().elidedText(index.data().toString(),
-                                                               isBytes ? Qt::ElideMiddle : Qt::ElideRight, room.width());
-        painter->drawText(room, Qt::AlignVCenter | (alignment.testFlag(Qt::AlignRight) ? Qt::AlignRight : Qt::AlignLeft),
-                          text);
+        const QString text = painter->fontMetrics().elidedText(
+            index.data().toString(), isBytes ? Qt::ElideMiddle : Qt::ElideRight, room.width());
+        painter->drawText(
+            room, Qt::AlignVCenter | (alignment.testFlag(Qt::AlignRight) ? Qt::AlignRight : Qt::AlignLeft),
+            text);
         if (option.state.testFlag(QStyle::State_HasFocus)) {
             painter->setPen(inks.accent);
             painter->drawLine(option.rect.bottomLeft(), option.rect.bottomRight());
@@ -87,7 +89,8 @@ void ListView::paintEvent(QPaintEvent* event) {
         QPainter painter(viewport());
         painter.setPen(Theme::inks().quiet);
         painter.setFont(Theme::text());
-        painter.drawText(viewport()->rect().adjusted(24, 8, -24, -8), Qt::AlignCenter | Qt::TextWordWrap, emptyText_);
+        painter.drawText(viewport()->rect().adjusted(24, 8, -24, -8), Qt::AlignCenter | Qt::TextWordWrap,
+                         emptyText_);
     }
 }
 

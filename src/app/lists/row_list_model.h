@@ -29,15 +29,18 @@ class RowListModel : public QAbstractTableModel {
     int rowCount(const QModelIndex& parent) const override {
         return parent.isValid() ? 0 : static_cast<int>(rows_.size());
     }
-    int columnCount(const QModelIndex& /*parent*/) const override { return static_cast<int>(columns_.size()); }
+    int columnCount(const QModelIndex& /*parent*/) const override {
+        return static_cast<int>(columns_.size());
+    }
     QVariant data(const QModelIndex& index, int role) const override {
         const auto& column = columns_[static_cast<std::size_t>(index.column())];
         return cellData(column.cell(rows_[static_cast<std::size_t>(index.row())]), column.right, role);
     }
     QVariant headerData(int section, Qt::Orientation orientation, int role) const override {
         const auto at = static_cast<std::size_t>(section);
-        return orientation == Qt::Horizontal ? sober::app::headerData(columns_[at].title, columns_[at].right, role)
-                                             : QVariant();
+        return orientation == Qt::Horizontal
+                   ? sober::app::headerData(columns_[at].title, columns_[at].right, role)
+                   : QVariant();
     }
 
   private:

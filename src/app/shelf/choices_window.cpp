@@ -31,10 +31,15 @@ QSpinBox* sizeBox(std::uint64_t bytes, const QString& none, QWidget* parent) {
 } // namespace
 
 ChoicesWindow::ChoicesWindow(const Volume& volume, QWidget* parent)
-    : QDialog(parent), volume_(volume), label_(new QLineEdit(shown(volume.label), this)), effort_(new QComboBox(this)),
+    : QDialog(parent),
+      volume_(volume),
+      label_(new QLineEdit(shown(volume.label), this)),
+      effort_(new QComboBox(this)),
       leaveHidden_(new QCheckBox(tr("Leave out hidden files and folders"), this)),
-      followLinks_(new QCheckBox(tr("Follow symbolic links"), this)), patterns_(new QPlainTextEdit(this)),
-      minSize_(sizeBox(volume.choices.minSize, tr("no limit"), this)), maxSize_(sizeBox(volume.choices.maxSize, tr("no limit"), this)),
+      followLinks_(new QCheckBox(tr("Follow symbolic links"), this)),
+      patterns_(new QPlainTextEdit(this)),
+      minSize_(sizeBox(volume.choices.minSize, tr("no limit"), this)),
+      maxSize_(sizeBox(volume.choices.maxSize, tr("no limit"), this)),
       depth_(new QSpinBox(this)) {
     setWindowTitle(tr("What a survey takes in"));
     setMinimumWidth(460);
@@ -105,7 +110,8 @@ SurveyRequest ChoicesWindow::request() const {
     choices.minSize = static_cast<std::uint64_t>(minSize_->value()) * kilobyte;
     choices.maxSize = static_cast<std::uint64_t>(maxSize_->value()) * kilobyte;
     choices.maxDepth = depth_->value();
-    return {volume_.root, label_->text().toStdString(), choices, static_cast<Effort>(effort_->currentData().toInt())};
+    return {volume_.root, label_->text().toStdString(), choices,
+            static_cast<Effort>(effort_->currentData().toInt())};
 }
 
 } // namespace sober::app

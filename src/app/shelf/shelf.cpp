@@ -19,12 +19,17 @@ namespace sober::app {
 VolumeBox::VolumeBox(Volume volume, QWidget* parent) : QWidget(parent), volume_(std::move(volume)) {
     setFixedHeight(56);
     setFocusPolicy(Qt::StrongFocus);
-    setAccessibleName(tr("Volume %1, %2").arg(shown(volume_.label), volume_.atHand ? tr("at hand") : tr("away")));
+    setAccessibleName(
+        tr("Volume %1, %2").arg(shown(volume_.label), volume_.atHand ? tr("at hand") : tr("away")));
     QString tip = shownPath(volume_.root);
     if (volume_.atHand && volume_.capacity > 0) {
-        tip += QStringLiteral("\n") + tr("%1 free of %2").arg(shown(humanBytes(volume_.available)), shown(humanBytes(volume_.capacity)));
+        tip += QStringLiteral("\n") +
+               tr("%1 free of %2")
+                   .arg(shown(humanBytes(volume_.available)), shown(humanBytes(volume_.capacity)));
     }
-    tip += QStringLiteral("\n") + (volume_.surveyedAt != 0 ? tr("surveyed %1").arg(shown(localMinute(volume_.surveyedAt))) : tr("not surveyed to its end yet"));
+    tip += QStringLiteral("\n") + (volume_.surveyedAt != 0
+                                       ? tr("surveyed %1").arg(shown(localMinute(volume_.surveyedAt)))
+                                       : tr("not surveyed to its end yet"));
     setToolTip(tip);
 }
 
@@ -34,7 +39,8 @@ void VolumeBox::paintEvent(QPaintEvent* /*event*/) {
     const QRectF box = QRectF(rect()).adjusted(0.5, 2.5, -0.5, -5.5);
     painter.fillRect(box, volume_.atHand ? inks.sheet : inks.paper);
     if (volume_.capacity > 0 && volume_.atHand) {
-        const double share = 1.0 - static_cast<double>(volume_.available) / static_cast<double>(volume_.capacity);
+        const double share =
+            1.0 - static_cast<double>(volume_.available) / static_cast<double>(volume_.capacity);
         painter.fillRect(QRectF(box.left() + 1, box.bottom() - 4, (box.width() - 2) * share, 4), inks.rule);
     }
     QPen edge(hasFocus() ? inks.accent : inks.rule, 1);
@@ -50,11 +56,14 @@ void VolumeBox::paintEvent(QPaintEvent* /*event*/) {
     painter.setFont(Theme::strong());
     const QRectF text = box.adjusted(10, 4, -28, 0);
     painter.drawText(QRectF(text.left(), text.top(), text.width(), 20), Qt::AlignLeft | Qt::AlignVCenter,
-                     painter.fontMetrics().elidedText(shown(volume_.label), Qt::ElideRight, static_cast<int>(text.width())));
+                     painter.fontMetrics().elidedText(shown(volume_.label), Qt::ElideRight,
+                                                      static_cast<int>(text.width())));
     painter.setPen(inks.quiet);
     painter.setFont(Theme::text(11));
-    const QString below = !volume_.atHand ? tr("away") : tr("at hand, %1 free").arg(shown(humanBytes(volume_.available)));
-    painter.drawText(QRectF(text.left(), text.top() + 20, box.width() - 16, 16), Qt::AlignLeft | Qt::AlignVCenter, below);
+    const QString below =
+        !volume_.atHand ? tr("away") : tr("at hand, %1 free").arg(shown(humanBytes(volume_.available)));
+    painter.drawText(QRectF(text.left(), text.top() + 20, box.width() - 16, 16),
+                     Qt::AlignLeft | Qt::AlignVCenter, below);
 }
 
 void VolumeBox::keyPressEvent(QKeyEvent* event) {
@@ -72,9 +81,12 @@ void VolumeBox::mousePressEvent(QMouseEvent* event) {
     }
 }
 
-void VolumeBox::contextMenuEvent(QContextMenuEvent* event) { emit menuWanted(event->globalPos()); }
+void VolumeBox::contextMenuEvent(QContextMenuEvent* event) {
+    emit menuWanted(event->globalPos());
+}
 
-Shelf::Shelf(Workbench& workbench, QWidget* parent) : QWidget(parent), workbench_(workbench), boxes_(new QVBoxLayout) {
+Shelf::Shelf(Workbench& workbench, QWidget* parent)
+    : QWidget(parent), workbench_(workbench), boxes_(new QVBoxLayout) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(4);
@@ -101,7 +113,8 @@ void Shelf::showVolumes(const std::vector<Volume>& volumes) {
     }
     for (const auto& volume : volumes) {
         auto* box = new VolumeBox(volume, this);
-        connect(box, &VolumeBox::menuWanted, this, [this, volume](const QPoint& at) { openMenu(volume, at); });
+        connect(box, &VolumeBox::menuWanted, this,
+                [this, volume](const QPoint& at) { openMenu(volume, at); });
         boxes_->addWidget(box);
     }
 }
@@ -111,7 +124,9 @@ void Shelf::openMenu(const Volume& volume, const QPoint& at) {
     menu->setAttribute(Qt::WA_DeleteOnClose);
     auto* again = menu->addAction(tr("Survey %1 again").arg(shown(volume.label)));
     again->setEnabled(volume.atHand);
-    connect(again, &QAction::triggered, this, [this, volume] { emit surveyWanted({volume.root, {}, {}, {}}); });
+    connect(again, &QAction::triggered, this, [this, volume] {
+        emit surveyWanted({volume.root, {}, {}, {}});
+    });
     auto* choices = menu->addAction(tr("What a survey takes in…"));
     connect(choices, &QAction::triggered, this, [this, volume] { openChoices(volume); });
     menu->addSeparator();

@@ -24,7 +24,9 @@ class DeskButton : public QAbstractButton {
 
     void setCount(qint64 count) {
         count_ = count;
-        setAccessibleName(count < 0 ? text() : QStringLiteral("%1, %2").arg(text(), shown(humanCount(static_cast<std::uint64_t>(count)))));
+        setAccessibleName(count < 0 ? text()
+                                    : QStringLiteral("%1, %2").arg(
+                                          text(), shown(humanCount(static_cast<std::uint64_t>(count)))));
         update();
     }
 
@@ -44,7 +46,8 @@ class DeskButton : public QAbstractButton {
         }
         painter.setPen(inks.quiet);
         painter.setFont(Theme::text(11));
-        painter.drawText(QRect(12, 0, 14, height()), Qt::AlignLeft | Qt::AlignVCenter, QString::number(number_));
+        painter.drawText(QRect(12, 0, 14, height()), Qt::AlignLeft | Qt::AlignVCenter,
+                         QString::number(number_));
         painter.setPen(inks.ink);
         painter.setFont(isChecked() ? Theme::strong() : Theme::text());
         painter.drawText(QRect(28, 0, width() - 80, height()), Qt::AlignLeft | Qt::AlignVCenter, text());
@@ -61,7 +64,8 @@ class DeskButton : public QAbstractButton {
     qint64 count_ = -1;
 };
 
-Spine::Spine(QWidget* parent) : QWidget(parent), layout_(new QVBoxLayout(this)), group_(new QButtonGroup(this)) {
+Spine::Spine(QWidget* parent)
+    : QWidget(parent), layout_(new QVBoxLayout(this)), group_(new QButtonGroup(this)) {
     layout_->setContentsMargins(0, 0, 0, 0);
     layout_->setSpacing(0);
     group_->setExclusive(true);

@@ -20,7 +20,8 @@ double contrast(const QColor& a, const QColor& b) {
         const auto channel = [](double value) {
             return value <= 0.03928 ? value / 12.92 : std::pow((value + 0.055) / 1.055, 2.4);
         };
-        return 0.2126 * channel(color.redF()) + 0.7152 * channel(color.greenF()) + 0.0722 * channel(color.blueF());
+        return 0.2126 * channel(color.redF()) + 0.7152 * channel(color.greenF()) +
+               0.0722 * channel(color.blueF());
     };
     const double one = luminance(a) + 0.05;
     const double other = luminance(b) + 0.05;

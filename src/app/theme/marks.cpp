@@ -11,7 +11,9 @@
 namespace sober::app {
 namespace {
 
-QString said(const char* text) { return QCoreApplication::translate("Mark", text); }
+QString said(const char* text) {
+    return QCoreApplication::translate("Mark", text);
+}
 
 } // namespace
 
@@ -106,8 +108,10 @@ void paintMark(QPainter& painter, const QRectF& box, Mark mark) {
         break;
     case Mark::moved:
         painter.setPen(pen);
-        painter.drawEllipse(ring.adjusted(radius * 0.55, 0, radius * 0.55, 0).adjusted(0, radius * .2, 0, -radius * .2));
-        painter.drawLine(QPointF(centre.x() - radius * 1.5, centre.y()), QPointF(centre.x() - radius * 0.4, centre.y()));
+        painter.drawEllipse(
+            ring.adjusted(radius * 0.55, 0, radius * 0.55, 0).adjusted(0, radius * .2, 0, -radius * .2));
+        painter.drawLine(QPointF(centre.x() - radius * 1.5, centre.y()),
+                         QPointF(centre.x() - radius * 0.4, centre.y()));
         break;
     case Mark::away:
         painter.setPen(pen);
@@ -116,8 +120,9 @@ void paintMark(QPainter& painter, const QRectF& box, Mark mark) {
     case Mark::retire:
         painter.setPen(pen);
         painter.drawEllipse(centre - QPointF(0, radius * 0.35), radius * 0.62, radius * 0.62);
-        painter.drawPolyline(QPolygonF{{centre + QPointF(-radius * 1.2, radius * 0.1), centre + QPointF(-radius * 1.2, radius * 1.15),
-                                        centre + QPointF(radius * 1.2, radius * 1.15), centre + QPointF(radius * 1.2, radius * 0.1)}});
+        painter.drawPolyline(QPolygonF{
+            {centre + QPointF(-radius * 1.2, radius * 0.1), centre + QPointF(-radius * 1.2, radius * 1.15),
+             centre + QPointF(radius * 1.2, radius * 1.15), centre + QPointF(radius * 1.2, radius * 0.1)}});
         break;
     case Mark::keep:
         painter.setPen(pen);

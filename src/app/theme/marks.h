@@ -11,15 +11,15 @@ namespace sober::app {
 /// The states that a mark tells; all are drawn from one ring.
 enum class Mark {
     none,
-    sound,   ///< closed ring
-    keep,    ///< closed ring with a point: this one stays
-    retire,  ///< small ring lowered into a box: set aside
+    sound,    ///< closed ring
+    keep,     ///< closed ring with a point: this one stays
+    retire,   ///< small ring lowered into a box: set aside
     writeOff, ///< dashed ring ruled through: accepted as gone
-    damaged, ///< notched ring
-    missing, ///< dashed ring
-    copies,  ///< linked rings
-    moved,   ///< ring with a tail
-    away,    ///< ring with a gap below: not at hand
+    damaged,  ///< notched ring
+    missing,  ///< dashed ring
+    copies,   ///< linked rings
+    moved,    ///< ring with a tail
+    away,     ///< ring with a gap below: not at hand
 };
 
 /// Draws a mark centred in `box`.

@@ -61,8 +61,8 @@ QFrame#hairline { background: @rule; border: none; }
 QFrame#strip { background: @sheet; border: none; border-top: 1px solid @rule; }
 )");
     const std::pair<const char*, QColor> names[] = {
-        {"@paper", inks.paper},   {"@sheet", inks.sheet}, {"@ink", inks.ink},         {"@quiet", inks.quiet},
-        {"@rule", inks.rule},     {"@accent", inks.accent}, {"@wash", inks.wash},     {"@damaged", inks.damaged},
+        {"@paper", inks.paper}, {"@sheet", inks.sheet},   {"@ink", inks.ink},   {"@quiet", inks.quiet},
+        {"@rule", inks.rule},   {"@accent", inks.accent}, {"@wash", inks.wash}, {"@damaged", inks.damaged},
     };
     for (const auto& [name, color] : names) {
         sheet.replace(QLatin1String(name), color.name());
@@ -102,11 +102,21 @@ void Theme::apply(QApplication& application, Paper paper) {
     application.setStyleSheet(styleSheet(inks));
 }
 
-Paper Theme::paper() { return static_cast<Paper>(qApp->property(paperProperty).toInt()); }
+Paper Theme::paper() {
+    return static_cast<Paper>(qApp->property(paperProperty).toInt());
+}
 
-QFont Theme::text(int pixels) { return sized(QStringLiteral("Noto Sans"), pixels, QFont::Normal); }
-QFont Theme::strong(int pixels) { return sized(QStringLiteral("Noto Sans"), pixels, QFont::DemiBold); }
-QFont Theme::title(int pixels) { return sized(QStringLiteral("Noto Serif"), pixels, QFont::Medium); }
-QFont Theme::bytes(int pixels) { return sized(QStringLiteral("Noto Sans Mono"), pixels, QFont::Normal); }
+QFont Theme::text(int pixels) {
+    return sized(QStringLiteral("Noto Sans"), pixels, QFont::Normal);
+}
+QFont Theme::strong(int pixels) {
+    return sized(QStringLiteral("Noto Sans"), pixels, QFont::DemiBold);
+}
+QFont Theme::title(int pixels) {
+    return sized(QStringLiteral("Noto Serif"), pixels, QFont::Medium);
+}
+QFont Theme::bytes(int pixels) {
+    return sized(QStringLiteral("Noto Sans Mono"), pixels, QFont::Normal);
+}
 
 } // namespace sober::app

@@ -23,8 +23,8 @@ struct Condition {
     std::vector<VolumeFigures> figures; ///< in the order of `volumes`
     VolumeFigures total;
     std::uint64_t copySets = 0;
-    std::uint64_t reclaimable = 0; ///< bytes
-    std::uint64_t errors = 0;      ///< files that the last surveys could not read or understand
+    std::uint64_t reclaimable = 0;   ///< bytes
+    std::uint64_t errors = 0;        ///< files that the last surveys could not read or understand
     std::vector<NextStep> nextSteps; ///< what saves most first
 };
 

@@ -3,12 +3,12 @@
 #include "core/base/text.h"
 
 #include <fmt/format.h>
-#include <utf8proc.h>
 
 #include <algorithm>
 #include <array>
 #include <cstdlib>
 #include <memory>
+#include <utf8proc.h>
 
 namespace sober {
 namespace {
@@ -17,9 +17,10 @@ namespace {
 std::string folded(std::string_view text) {
     const std::string good = repairedUtf8(text);
     utf8proc_uint8_t* mapped = nullptr;
-    const auto length = utf8proc_map(
-        reinterpret_cast<const utf8proc_uint8_t*>(good.data()), static_cast<utf8proc_ssize_t>(good.size()), &mapped,
-        static_cast<utf8proc_option_t>(UTF8PROC_COMPAT | UTF8PROC_DECOMPOSE | UTF8PROC_CASEFOLD | UTF8PROC_STRIPMARK));
+    const auto length = utf8proc_map(reinterpret_cast<const utf8proc_uint8_t*>(good.data()),
+                                     static_cast<utf8proc_ssize_t>(good.size()), &mapped,
+                                     static_cast<utf8proc_option_t>(UTF8PROC_COMPAT | UTF8PROC_DECOMPOSE |
+                                                                    UTF8PROC_CASEFOLD | UTF8PROC_STRIPMARK));
     const std::unique_ptr<utf8proc_uint8_t, decltype(&std::free)> owner(mapped, &std::free);
     if (length < 0) {
         return good;
@@ -54,7 +55,8 @@ bool looksLikeSecondCopy(std::string_view path) {
 bool saysNothing(std::string_view path) {
     const std::string stem = folded(stemOf(path));
     const auto letters = stem.substr(0, stem.find_first_of("0123456789"));
-    constexpr std::array<std::string_view, 8> empty{"track", "track ", "audio", "audio ", "untitled", "rec", "file", ""};
+    constexpr std::array<std::string_view, 8> empty{"track",    "track ", "audio", "audio ",
+                                                    "untitled", "rec",    "file",  ""};
     return std::ranges::find(empty, letters) != empty.end();
 }
 
@@ -66,8 +68,9 @@ struct Candidate {
 };
 
 bool sameFile(const Candidate& a, const Candidate& b) {
-    const bool sameFilesystem = a.volume == b.volume || (!a.volume->identity.filesystem.empty() &&
-                                                         a.volume->identity.filesystem == b.volume->identity.filesystem);
+    const bool sameFilesystem =
+        a.volume == b.volume || (!a.volume->identity.filesystem.empty() &&
+                                 a.volume->identity.filesystem == b.volume->identity.filesystem);
     return a.holding->links > 1 && sameFilesystem && a.holding->inode == b.holding->inode;
 }
 
@@ -107,9 +110,8 @@ bool isBetter(const Candidate& a, const Candidate& b, const KeeperPreference& pr
 std::vector<std::string> keeperReasons(const Candidate& keeper, std::span<const Candidate> all,
                                        const KeeperPreference& preference) {
     const auto beats = [&](auto worse) {
-        return std::ranges::any_of(all, [&](const Candidate& other) {
-            return other.holding != keeper.holding && worse(other);
-        });
+        return std::ranges::any_of(
+            all, [&](const Candidate& other) { return other.holding != keeper.holding && worse(other); });
     };
     std::vector<std::string> reasons;
     if (preference.kind == Preference::onVolume && keeper.volume->id == preference.volume) {
@@ -153,7 +155,8 @@ MemberAdvice adviceFor(const Candidate& member, const Candidate& keeper, std::sp
         advice.reasons.emplace_back("named as a second copy");
     }
     const bool keeperAlone = std::ranges::none_of(all, [&](const Candidate& other) {
-        return other.volume != keeper.volume && other.holding != member.holding && other.volume != member.volume;
+        return other.volume != keeper.volume && other.holding != member.holding &&
+               other.volume != member.volume;
     });
     if (member.volume != keeper.volume && keeperAlone) {
         advice.reasons.push_back("the recording would then be on " + keeper.volume->label + " only");
@@ -164,8 +167,9 @@ MemberAdvice adviceFor(const Candidate& member, const Candidate& keeper, std::sp
 } // namespace
 
 bool isPassingPlace(const BytePath& path) {
-    constexpr std::array<std::string_view, 10> names{"downloads", "download", "desktop", "temp", "tmp",
-                                                     "incoming",  "inbox",    "trash",   "unsorted", "to sort"};
+    constexpr std::array<std::string_view, 10> names{"downloads", "download", "desktop", "temp",
+                                                     "tmp",       "incoming", "inbox",   "trash",
+                                                     "unsorted",  "to sort"};
     std::string_view rest = path;
     while (true) {
         const auto slash = rest.find('/');
@@ -213,7 +217,8 @@ std::vector<MemberAdvice> adviseOn(std::span<const Holding> members, std::span<c
         } else if (!keeper->volume->atHand) {
             advice.push_back({candidate.holding->id, Advice::decide, {"no copy is at hand"}});
         } else if (&candidate == &*keeper) {
-            advice.push_back({candidate.holding->id, Advice::keep, keeperReasons(candidate, candidates, preference)});
+            advice.push_back(
+                {candidate.holding->id, Advice::keep, keeperReasons(candidate, candidates, preference)});
         } else {
             advice.push_back(adviceFor(candidate, *keeper, candidates));
         }

@@ -22,10 +22,10 @@ struct MemberAdvice {
 
 /// What a custodian may prefer among copies that sound the same.
 enum class Preference {
-    evidence,     ///< what suggestKeeper weighs by itself
-    onVolume,     ///< the copy on a certain volume
-    betterNamed,  ///< the name that says most of what the tags say
-    older,        ///< the one written first
+    evidence,    ///< what suggestKeeper weighs by itself
+    onVolume,    ///< the copy on a certain volume
+    betterNamed, ///< the name that says most of what the tags say
+    older,       ///< the one written first
 };
 
 /// A preference together with the volume that it is about, if any.

@@ -122,7 +122,8 @@ Outcome refreshFindings(const Catalogue& catalogue) {
     const Holdings holdings(catalogue);
 
     SetBuilder builder(*volumes);
-    if (const auto walked = holdings.eachDuplicated([&](const Duplicated& row) { builder.visit(row); }); !walked) {
+    if (const auto walked = holdings.eachDuplicated([&](const Duplicated& row) { builder.visit(row); });
+        !walked) {
         return walked;
     }
     builder.endRun();

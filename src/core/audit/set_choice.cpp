@@ -93,7 +93,8 @@ Result<PreferencePreview> previewPreference(const Catalogue& catalogue, std::spa
         for (std::size_t i = 0; i < detail->advice.size(); ++i) {
             const auto& advice = detail->advice[i];
             if (advice.advice == Advice::retire) {
-                preview.actions.push_back({0, "retire", advice.holding, instead + "; " + joinedReasons(advice.reasons), now});
+                preview.actions.push_back(
+                    {0, "retire", advice.holding, instead + "; " + joinedReasons(advice.reasons), now});
                 const auto& member = detail->members[i];
                 const std::uint64_t bytes = member.links > 1 ? 0 : member.size;
                 preview.frees += bytes;
@@ -134,7 +135,8 @@ Outcome keepOnly(const Catalogue& catalogue, const SetDetail& detail, HoldingId 
     for (const auto& member : detail.members) {
         const auto volume = std::ranges::find(volumes, member.volume, &Volume::id);
         const bool atHand = volume != volumes.end() && volume->atHand;
-        const bool linked = member.links > 1 && member.volume == chosen->volume && member.inode == chosen->inode;
+        const bool linked =
+            member.links > 1 && member.volume == chosen->volume && member.inode == chosen->inode;
         if (member.id == keeper || !atHand || linked) {
             staying.push_back(member.id);
         } else {

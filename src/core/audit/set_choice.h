@@ -21,11 +21,11 @@ Result<SetDetail> detailOf(const Catalogue& catalogue, const CopySet& set, std::
 
 /// What a preference would do to many sets, before anything is done.
 struct PreferencePreview {
-    std::uint64_t sets = 0;     ///< looked at
-    std::uint64_t decided = 0;  ///< of those, that get a keeper and something to retire
-    std::uint64_t left = 0;     ///< of those, that no member meets or that free nothing
+    std::uint64_t sets = 0;           ///< looked at
+    std::uint64_t decided = 0;        ///< of those, that get a keeper and something to retire
+    std::uint64_t left = 0;           ///< of those, that no member meets or that free nothing
     std::uint64_t alreadyDecided = 0; ///< left as the custodian decided before
-    std::uint64_t frees = 0;    ///< bytes
+    std::uint64_t frees = 0;          ///< bytes
     std::vector<std::pair<VolumeId, std::uint64_t>> freesByVolume;
     std::vector<DocketAction> actions;
     std::vector<std::pair<Checksum128, HoldingId>> keepers;

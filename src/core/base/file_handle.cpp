@@ -2,10 +2,9 @@
 
 #include "core/base/text.h"
 
+#include <cerrno>
 #include <fcntl.h>
 #include <unistd.h>
-
-#include <cerrno>
 
 namespace sober {
 namespace {
@@ -39,9 +38,12 @@ void FileHandle::reset() {
 }
 
 FileStamp stampOf(const struct stat& status) {
-    return FileStamp{static_cast<std::uint64_t>(status.st_dev),   static_cast<std::uint64_t>(status.st_ino),
-                     static_cast<std::uint64_t>(status.st_nlink), static_cast<std::uint64_t>(status.st_size),
-                     nanosecondsOf(status.st_mtim),               nanosecondsOf(status.st_ctim)};
+    return FileStamp{static_cast<std::uint64_t>(status.st_dev),
+                     static_cast<std::uint64_t>(status.st_ino),
+                     static_cast<std::uint64_t>(status.st_nlink),
+                     static_cast<std::uint64_t>(status.st_size),
+                     nanosecondsOf(status.st_mtim),
+                     nanosecondsOf(status.st_ctim)};
 }
 
 Result<FileHandle> openForReading(const BytePath& path) {
@@ -60,8 +62,8 @@ Result<FileHandle> openForReading(const BytePath& path) {
 }
 
 Result<FileHandle> openFolder(int parent, const char* name, const BytePath& fullPath, bool followLink) {
-    FileHandle folder(openQuietly(parent, name,
-                                  O_RDONLY | O_CLOEXEC | O_DIRECTORY | (followLink ? 0 : O_NOFOLLOW)));
+    FileHandle folder(
+        openQuietly(parent, name, O_RDONLY | O_CLOEXEC | O_DIRECTORY | (followLink ? 0 : O_NOFOLLOW)));
     if (!folder) {
         return systemError(errno, "open the folder", fullPath);
     }
@@ -93,8 +95,8 @@ Result<std::size_t> readAt(const FileHandle& file, const BytePath& path, std::ui
                            std::span<std::uint8_t> into) {
     std::size_t have = 0;
     while (have < into.size()) {
-        const auto got = pread(file.get(), into.data() + have, into.size() - have,
-                               static_cast<off_t>(offset + have));
+        const auto got =
+            pread(file.get(), into.data() + have, into.size() - have, static_cast<off_t>(offset + have));
         if (got < 0) {
             if (errno == EINTR) {
                 continue;

@@ -63,6 +63,8 @@ struct Nothing {};
 
 /// The outcome of something that yields no value.
 using Outcome = Result<Nothing>;
-inline Outcome done() { return Outcome(Nothing{}); }
+inline Outcome done() {
+    return Outcome(Nothing{});
+}
 
 } // namespace sober

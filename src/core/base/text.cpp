@@ -1,9 +1,9 @@
 #include "core/base/text.h"
 
 #include <fmt/format.h>
-#include <utf8proc.h>
 
 #include <cmath>
+#include <utf8proc.h>
 
 namespace sober {
 namespace {
@@ -124,8 +124,9 @@ std::string humanCount(std::uint64_t count) {
 }
 
 std::string counted(std::uint64_t count, std::string_view one, std::string_view many) {
-    const std::string word =
-        count == 1 ? std::string(one) : many.empty() ? std::string(one) + "s" : std::string(many);
+    const std::string word = count == 1     ? std::string(one)
+                             : many.empty() ? std::string(one) + "s"
+                                            : std::string(many);
     return humanCount(count) + " " + word;
 }
 

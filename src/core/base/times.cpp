@@ -39,10 +39,16 @@ std::string isoUtc(Nanoseconds time) {
     return formatted(parts, "%Y-%m-%dT%H:%M:%SZ");
 }
 
-std::string localMinute(Nanoseconds time) { return formatted(localParts(time), "%d %b %Y, %H:%M"); }
+std::string localMinute(Nanoseconds time) {
+    return formatted(localParts(time), "%d %b %Y, %H:%M");
+}
 
-std::string localDay(Nanoseconds time) { return formatted(localParts(time), "%d %b %Y"); }
+std::string localDay(Nanoseconds time) {
+    return formatted(localParts(time), "%d %b %Y");
+}
 
-std::string localIso(Nanoseconds time) { return formatted(localParts(time), "%Y-%m-%dT%H:%M:%S"); }
+std::string localIso(Nanoseconds time) {
+    return formatted(localParts(time), "%Y-%m-%dT%H:%M:%S");
+}
 
 } // namespace sober

@@ -1,9 +1,8 @@
 #include "core/base/user_folders.h"
 
+#include <cstdlib>
 #include <pwd.h>
 #include <unistd.h>
-
-#include <cstdlib>
 
 namespace sober {
 
@@ -22,6 +21,8 @@ BytePath dataHome() {
     return joinPath(homeFolder(), ".local/share");
 }
 
-BytePath defaultCatalogue() { return joinPath(dataHome(), "sober-archivist/catalogue.sqlite"); }
+BytePath defaultCatalogue() {
+    return joinPath(dataHome(), "sober-archivist/catalogue.sqlite");
+}
 
 } // namespace sober

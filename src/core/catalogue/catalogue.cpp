@@ -5,14 +5,14 @@
 #include "core/catalogue/schema.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
-#include <fcntl.h>
-#include <sqlite3.h>
 #include <sys/file.h>
 #include <sys/stat.h>
-#include <unistd.h>
 
 #include <array>
 #include <cerrno>
+#include <fcntl.h>
+#include <sqlite3.h>
+#include <unistd.h>
 
 namespace sober {
 namespace {
@@ -32,7 +32,8 @@ Error newerCatalogue(const BytePath& path) {
 
 Error noCatalogue(const BytePath& path) {
     return {Cause::damaged, path,
-            displayPath(path) + " is not a catalogue of Sober Archivist, or is damaged. It was left untouched."};
+            displayPath(path) +
+                " is not a catalogue of Sober Archivist, or is damaged. It was left untouched."};
 }
 
 /// Looks at the SQLite header (its file format, section 1.3: user version at offset 60, application
@@ -138,9 +139,8 @@ Result<Catalogue> Catalogue::openForWriting(const BytePath& path) {
         return lock.error();
     }
     try {
-        auto database =
-            std::make_unique<SQLite::Database>(path, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE | SQLite::OPEN_NOMUTEX,
-                                                       5000);
+        auto database = std::make_unique<SQLite::Database>(
+            path, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE | SQLite::OPEN_NOMUTEX, 5000);
         database->exec("PRAGMA journal_mode = WAL");
         database->exec("PRAGMA synchronous = FULL");
         database->exec("PRAGMA cache_size = -16384");
@@ -161,7 +161,8 @@ Result<Catalogue> Catalogue::openForReading(const BytePath& path) {
         return checked.error();
     }
     try {
-        auto database = std::make_unique<SQLite::Database>(path, SQLite::OPEN_READONLY | SQLite::OPEN_NOMUTEX, 5000);
+        auto database =
+            std::make_unique<SQLite::Database>(path, SQLite::OPEN_READONLY | SQLite::OPEN_NOMUTEX, 5000);
         database->exec("PRAGMA cache_size = -16384");
         const auto version = static_cast<std::size_t>(database->execAndGet("PRAGMA user_version").getInt());
         if (version > schemaSteps().size()) {
@@ -180,7 +181,8 @@ Result<Catalogue> Catalogue::openBeside(const Catalogue& writer) {
         return systemError(errno, "share the lock of", writer.path_);
     }
     try {
-        auto database = std::make_unique<SQLite::Database>(writer.path_, SQLite::OPEN_READWRITE | SQLite::OPEN_NOMUTEX, patience);
+        auto database = std::make_unique<SQLite::Database>(
+            writer.path_, SQLite::OPEN_READWRITE | SQLite::OPEN_NOMUTEX, patience);
         database->exec("PRAGMA synchronous = FULL");
         database->exec("PRAGMA foreign_keys = ON");
         return Catalogue(writer.path_, std::move(lock), std::move(database));
@@ -189,6 +191,8 @@ Result<Catalogue> Catalogue::openBeside(const Catalogue& writer) {
     }
 }
 
-void Catalogue::interrupt() { sqlite3_interrupt(database_->getHandle()); }
+void Catalogue::interrupt() {
+    sqlite3_interrupt(database_->getHandle());
+}
 
 } // namespace sober

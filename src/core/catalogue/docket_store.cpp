@@ -21,13 +21,14 @@ Result<std::vector<DocketAction>> DocketStore::all() const {
 Result<DocketTotals> DocketStore::totals() const {
     return guarded(catalogue_, [&] {
         DocketTotals totals;
-        totals.actions =
-            static_cast<std::uint64_t>(catalogue_.database().execAndGet("SELECT count(*) FROM docket").getInt64());
+        totals.actions = static_cast<std::uint64_t>(
+            catalogue_.database().execAndGet("SELECT count(*) FROM docket").getInt64());
         totals.frees = static_cast<std::uint64_t>(
             catalogue_.database()
-                .execAndGet("SELECT coalesce(sum(bytes), 0) FROM (SELECT CASE WHEN count(*) >= max(h.links) THEN "
-                            "max(h.size) ELSE 0 END AS bytes FROM docket d JOIN holdings h ON h.id = d.holding WHERE "
-                            "d.kind = 'retire' GROUP BY h.volume, CASE WHEN h.links > 1 THEN -h.inode ELSE h.id END)")
+                .execAndGet(
+                    "SELECT coalesce(sum(bytes), 0) FROM (SELECT CASE WHEN count(*) >= max(h.links) THEN "
+                    "max(h.size) ELSE 0 END AS bytes FROM docket d JOIN holdings h ON h.id = d.holding WHERE "
+                    "d.kind = 'retire' GROUP BY h.volume, CASE WHEN h.links > 1 THEN -h.inode ELSE h.id END)")
                 .getInt64());
         return totals;
     });
@@ -36,9 +37,10 @@ Result<DocketTotals> DocketStore::totals() const {
 Outcome DocketStore::add(std::span<const DocketAction> actions) const {
     return guarded(catalogue_, [&] {
         SQLite::Transaction transaction(catalogue_.database());
-        SQLite::Statement insert(catalogue_.database(),
-                                 "INSERT INTO docket(kind, holding, reason, added) VALUES(?,?,?,?) ON "
-                                 "CONFLICT(holding) DO UPDATE SET kind = excluded.kind, reason = excluded.reason");
+        SQLite::Statement insert(
+            catalogue_.database(),
+            "INSERT INTO docket(kind, holding, reason, added) VALUES(?,?,?,?) ON "
+            "CONFLICT(holding) DO UPDATE SET kind = excluded.kind, reason = excluded.reason");
         for (const auto& action : actions) {
             insert.bind(1, action.kind);
             insert.bind(2, action.holding);

@@ -14,15 +14,21 @@ void bindCount(SQLite::Statement& statement, int index, std::uint64_t count) {
 }
 
 CopySet setFrom(SQLite::Statement& row) {
-    return {row.getColumn(0).getInt64(), checksumOf(row.getColumn(1)), countAt(row, 2), countAt(row, 3),
-            countAt(row, 4),             countAt(row, 5),              countAt(row, 6)};
+    return {row.getColumn(0).getInt64(),
+            checksumOf(row.getColumn(1)),
+            countAt(row, 2),
+            countAt(row, 3),
+            countAt(row, 4),
+            countAt(row, 5),
+            countAt(row, 6)};
 }
 
 constexpr const char* setColumns = "id, xxh3, size, members, files, volumes, reclaimable";
 
 void insertSets(SQLite::Database& database, std::span<const CopySet> sets) {
-    SQLite::Statement insert(database, "INSERT INTO copy_sets(xxh3, size, members, files, volumes, reclaimable) "
-                                       "VALUES(?,?,?,?,?,?)");
+    SQLite::Statement insert(database,
+                             "INSERT INTO copy_sets(xxh3, size, members, files, volumes, reclaimable) "
+                             "VALUES(?,?,?,?,?,?)");
     for (const auto& set : sets) {
         bindBytes(insert, 1, set.checksum);
         bindCount(insert, 2, set.size);
@@ -76,7 +82,8 @@ Result<bool> Findings::areStale() const {
 }
 
 Outcome Findings::markStale() const {
-    return guarded(catalogue_, [&] { catalogue_.database().exec("UPDATE freshness SET findings_stale = 1"); });
+    return guarded(catalogue_,
+                   [&] { catalogue_.database().exec("UPDATE freshness SET findings_stale = 1"); });
 }
 
 Outcome Findings::replace(std::span<const CopySet> sets, std::span<const VolumeFigures> volumes,
@@ -97,15 +104,19 @@ Result<std::vector<SetId>> Findings::setOrder(SetOrder order, const SetFilter& f
     return guarded(catalogue_, [&] {
         std::string sql = "SELECT s.id FROM copy_sets s WHERE 1";
         if (filter.volume) {
-            sql += " AND EXISTS(SELECT 1 FROM holdings h WHERE h.state = 0 AND h.xxh3 = s.xxh3 AND h.volume = ?1)";
+            sql += " AND EXISTS(SELECT 1 FROM holdings h WHERE h.state = 0 AND h.xxh3 = s.xxh3 AND h.volume "
+                   "= ?1)";
         }
         if (!filter.text.empty()) {
-            sql += " AND EXISTS(SELECT 1 FROM holdings h WHERE h.state = 0 AND h.xxh3 = s.xxh3 AND "
-                   "(CAST(h.path AS TEXT) LIKE ?2 OR h.title LIKE ?2 OR h.artist LIKE ?2 OR h.album LIKE ?2))";
+            sql +=
+                " AND EXISTS(SELECT 1 FROM holdings h WHERE h.state = 0 AND h.xxh3 = s.xxh3 AND "
+                "(CAST(h.path AS TEXT) LIKE ?2 OR h.title LIKE ?2 OR h.artist LIKE ?2 OR h.album LIKE ?2))";
         }
         if (filter.undecidedOnly) {
-            sql += " AND NOT EXISTS(SELECT 1 FROM set_decisions d WHERE d.xxh3 = s.xxh3 AND d.left_alone) AND NOT "
-                   "EXISTS(SELECT 1 FROM holdings h JOIN docket d ON d.holding = h.id WHERE h.state = 0 AND h.xxh3 = "
+            sql += " AND NOT EXISTS(SELECT 1 FROM set_decisions d WHERE d.xxh3 = s.xxh3 AND d.left_alone) "
+                   "AND NOT "
+                   "EXISTS(SELECT 1 FROM holdings h JOIN docket d ON d.holding = h.id WHERE h.state = 0 AND "
+                   "h.xxh3 = "
                    "s.xxh3)";
         }
         sql += order == SetOrder::mostBytes ? " ORDER BY s.reclaimable DESC, s.size DESC, s.id"
@@ -162,8 +173,9 @@ Result<SetTotals> Findings::setTotals() const {
 
 Result<std::vector<VolumeFigures>> Findings::volumeFigures() const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(catalogue_.database(), "SELECT volume, holdings, bytes, duration, held_once, in_sets, "
-                                                     "missing, troubled FROM volume_figures");
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT volume, holdings, bytes, duration, held_once, in_sets, "
+                              "missing, troubled FROM volume_figures");
         std::vector<VolumeFigures> all;
         while (ask.executeStep()) {
             all.push_back({ask.getColumn(0).getInt64(), countAt(ask, 1), countAt(ask, 2),
@@ -174,17 +186,24 @@ Result<std::vector<VolumeFigures>> Findings::volumeFigures() const {
     });
 }
 
-Result<std::vector<FolderFigures>> Findings::folderFigures(VolumeId volume, int depth) const {
+Result<std::vector<FolderFigures>> Findings::folderFigures(VolumeId volume, int depth,
+                                                           const BytePath& within) const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(catalogue_.database(),
-                              "SELECT volume, path, depth, holdings, bytes, in_sets, missing, troubled FROM "
-                              "folder_figures WHERE volume = ? AND depth = ? ORDER BY path");
+        SQLite::Statement ask(
+            catalogue_.database(),
+            "SELECT volume, path, depth, holdings, bytes, in_sets, missing, troubled FROM "
+            "folder_figures WHERE volume = ? AND depth = ? AND path >= ? AND path < ? ORDER BY path");
         ask.bind(1, volume);
         ask.bind(2, depth);
+        // Paths below a folder lie between "folder/" and "folder0", the byte after the slash; no path
+        // (PATH_MAX is 4,096) comes after 4,096 times FF.
+        bindBytes(ask, 3, within.empty() ? within : within + '/');
+        bindBytes(ask, 4, within.empty() ? BytePath(4096, '\xFF') : within + '0');
         std::vector<FolderFigures> all;
         while (ask.executeStep()) {
             all.push_back({ask.getColumn(0).getInt64(), bytesOf(ask.getColumn(1)), ask.getColumn(2).getInt(),
-                           countAt(ask, 3), countAt(ask, 4), countAt(ask, 5), countAt(ask, 6), countAt(ask, 7)});
+                           countAt(ask, 3), countAt(ask, 4), countAt(ask, 5), countAt(ask, 6),
+                           countAt(ask, 7)});
         }
         return all;
     });
@@ -216,8 +235,9 @@ Result<std::vector<SurveyError>> Findings::surveyErrors() const {
 
 Result<std::vector<SurveyChange>> Findings::surveyChanges() const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(catalogue_.database(),
-                              "SELECT volume, holding, kind, path_before FROM survey_changes ORDER BY kind, id");
+        SQLite::Statement ask(
+            catalogue_.database(),
+            "SELECT volume, holding, kind, path_before FROM survey_changes ORDER BY kind, id");
         std::vector<SurveyChange> changes;
         while (ask.executeStep()) {
             changes.push_back({ask.getColumn(0).getInt64(), ask.getColumn(1).getInt64(),
@@ -230,7 +250,8 @@ Result<std::vector<SurveyChange>> Findings::surveyChanges() const {
 Result<SetDecision> Findings::decisionOn(const Checksum128& checksum) const {
     return guarded(catalogue_, [&] {
         SetDecision decision;
-        SQLite::Statement ask(catalogue_.database(), "SELECT keeper, left_alone FROM set_decisions WHERE xxh3 = ?");
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT keeper, left_alone FROM set_decisions WHERE xxh3 = ?");
         bindBytes(ask, 1, checksum);
         if (ask.executeStep()) {
             if (!ask.getColumn(0).isNull()) {
@@ -238,9 +259,10 @@ Result<SetDecision> Findings::decisionOn(const Checksum128& checksum) const {
             }
             decision.leftAlone = ask.getColumn(1).getInt() != 0;
         }
-        SQLite::Statement waiting(catalogue_.database(),
-                                  "SELECT count(*) FROM holdings h JOIN docket d ON d.holding = h.id WHERE h.state = 0 "
-                                  "AND h.xxh3 = ? AND d.kind = 'retire'");
+        SQLite::Statement waiting(
+            catalogue_.database(),
+            "SELECT count(*) FROM holdings h JOIN docket d ON d.holding = h.id WHERE h.state = 0 "
+            "AND h.xxh3 = ? AND d.kind = 'retire'");
         bindBytes(waiting, 1, checksum);
         waiting.executeStep();
         decision.onDocket = countAt(waiting, 0);
@@ -250,8 +272,9 @@ Result<SetDecision> Findings::decisionOn(const Checksum128& checksum) const {
 
 Outcome Findings::decide(const Checksum128& checksum, std::optional<HoldingId> keeper, bool leftAlone) const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement write(catalogue_.database(),
-                                "INSERT OR REPLACE INTO set_decisions(xxh3, keeper, left_alone) VALUES(?,?,?)");
+        SQLite::Statement write(
+            catalogue_.database(),
+            "INSERT OR REPLACE INTO set_decisions(xxh3, keeper, left_alone) VALUES(?,?,?)");
         bindBytes(write, 1, checksum);
         if (keeper) {
             write.bind(2, *keeper);

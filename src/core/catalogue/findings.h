@@ -36,8 +36,8 @@ enum class SetOrder {
 
 /// Which sets a list shows.
 struct SetFilter {
-    std::string text;                ///< part of a member's path, title, artist or album; "" for all
-    std::optional<VolumeId> volume;  ///< with at least one member there
+    std::string text;               ///< part of a member's path, title, artist or album; "" for all
+    std::optional<VolumeId> volume; ///< with at least one member there
     bool undecidedOnly = false;
 };
 
@@ -92,8 +92,9 @@ class Findings {
     Result<std::optional<CopySet>> setOf(const Checksum128& checksum) const;
     Result<SetTotals> setTotals() const;
     Result<std::vector<VolumeFigures>> volumeFigures() const;
-    /// Folders of one depth in one volume, by path.
-    Result<std::vector<FolderFigures>> folderFigures(VolumeId volume, int depth) const;
+    /// Folders of one depth in one volume, by path; with `within` only those below that folder.
+    Result<std::vector<FolderFigures>> folderFigures(VolumeId volume, int depth,
+                                                     const BytePath& within = {}) const;
     /// Duration of present holdings by volume, in seconds.
     Result<std::vector<std::pair<VolumeId, double>>> durations() const;
 

@@ -2,9 +2,8 @@
 
 #include "core/base/text.h"
 
-#include <sqlite3.h>
-
 #include <algorithm>
+#include <sqlite3.h>
 
 namespace sober {
 
@@ -58,7 +57,8 @@ BytePath bytesOf(const SQLite::Column& column) {
 Checksum128 checksumOf(const SQLite::Column& column) {
     Checksum128 checksum;
     const auto* data = static_cast<const std::uint8_t*>(column.getBlob());
-    std::copy_n(data, std::min<std::size_t>(checksum.bytes.size(), static_cast<std::size_t>(column.getBytes())),
+    std::copy_n(data,
+                std::min<std::size_t>(checksum.bytes.size(), static_cast<std::size_t>(column.getBytes())),
                 checksum.bytes.begin());
     return checksum;
 }

@@ -5,6 +5,7 @@
 #include "core/evidence/checksums.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
+
 #include <type_traits>
 
 namespace sober {

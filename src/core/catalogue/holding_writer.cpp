@@ -9,15 +9,18 @@ Result<RememberedFiles> rememberedFiles(const Catalogue& catalogue, VolumeId vol
         RememberedFiles remembered;
         auto& files = remembered.files;
         SQLite::Statement problem(catalogue.database(), "SELECT problem FROM holdings WHERE id = ?");
-        SQLite::Statement holdings(catalogue.database(),
-                                   "SELECT id, path, state, size, mtime, ctime, inode, troubled FROM holdings INDEXED BY "
-                                   "holdings_walk WHERE volume = ? AND state < 3");
+        SQLite::Statement holdings(
+            catalogue.database(),
+            "SELECT id, path, state, size, mtime, ctime, inode, troubled FROM holdings INDEXED BY "
+            "holdings_walk WHERE volume = ? AND state < 3");
         holdings.bind(1, volume);
         while (holdings.executeStep()) {
-            files.push_back({holdings.getColumn(0).getInt64(), bytesOf(holdings.getColumn(1)),
+            files.push_back({holdings.getColumn(0).getInt64(),
+                             bytesOf(holdings.getColumn(1)),
                              static_cast<HoldingState>(holdings.getColumn(2).getInt()),
                              static_cast<std::uint64_t>(holdings.getColumn(3).getInt64()),
-                             holdings.getColumn(4).getInt64(), holdings.getColumn(5).getInt64(),
+                             holdings.getColumn(4).getInt64(),
+                             holdings.getColumn(5).getInt64(),
                              static_cast<std::uint64_t>(holdings.getColumn(6).getInt64()),
                              {}});
             if (holdings.getColumn(7).getInt() != 0) {
@@ -27,8 +30,9 @@ Result<RememberedFiles> rememberedFiles(const Catalogue& catalogue, VolumeId vol
                 problem.reset();
             }
         }
-        SQLite::Statement others(catalogue.database(),
-                                 "SELECT path, size, mtime, ctime, inode, sentence FROM passed_over WHERE volume = ?");
+        SQLite::Statement others(
+            catalogue.database(),
+            "SELECT path, size, mtime, ctime, inode, sentence FROM passed_over WHERE volume = ?");
         others.bind(1, volume);
         while (others.executeStep()) {
             files.push_back({0, bytesOf(others.getColumn(0)), HoldingState::present,
@@ -79,7 +83,8 @@ struct HoldingWriter::State {
     std::optional<Error> failure;
     bool stale = false; ///< this survey has marked the findings so
     std::unique_ptr<SQLite::Transaction> transaction;
-    std::unique_ptr<SQLite::Statement> insert, rewrite, restamp, missing, blocks, passOver, forget, error, change;
+    std::unique_ptr<SQLite::Statement> insert, rewrite, restamp, missing, blocks, passOver, forget, error,
+        change;
 
     void note(HoldingId id, std::string_view kind, const BytePath& pathBefore) {
         if (kind.empty()) {
@@ -144,7 +149,9 @@ HoldingWriter::HoldingWriter(Catalogue& catalogue, VolumeId volume, Nanoseconds 
     : state_(std::make_unique<State>(catalogue, volume, surveyTime)) {}
 HoldingWriter::~HoldingWriter() = default;
 
-bool HoldingWriter::failed() const { return state_->failure.has_value(); }
+bool HoldingWriter::failed() const {
+    return state_->failure.has_value();
+}
 
 /// Runs `work` within the open transaction, unless something failed before.
 template <typename Work>
@@ -154,8 +161,8 @@ void HoldingWriter::attempt(Work work, Concerns concerns) {
     }
     const auto outcome = guarded(state_->catalogue, [&] {
         if (!state_->transaction) {
-            state_->transaction =
-                std::make_unique<SQLite::Transaction>(state_->catalogue.database(), SQLite::TransactionBehavior::IMMEDIATE);
+            state_->transaction = std::make_unique<SQLite::Transaction>(
+                state_->catalogue.database(), SQLite::TransactionBehavior::IMMEDIATE);
         }
         if (concerns == Concerns::findings && !state_->stale) {
             state_->catalogue.database().exec("UPDATE freshness SET findings_stale = 1");
@@ -172,7 +179,8 @@ void HoldingWriter::attempt(Work work, Concerns concerns) {
 void HoldingWriter::beginSurvey() {
     attempt(
         [](State& state) {
-            for (const char* sql : {"DELETE FROM survey_errors WHERE volume = ?", "DELETE FROM survey_changes WHERE volume = ?"}) {
+            for (const char* sql : {"DELETE FROM survey_errors WHERE volume = ?",
+                                    "DELETE FROM survey_changes WHERE volume = ?"}) {
                 SQLite::Statement clear(state.catalogue.database(), sql);
                 clear.bind(1, state.volume);
                 clear.exec();
@@ -184,12 +192,13 @@ void HoldingWriter::beginSurvey() {
 HoldingId HoldingWriter::add(const BytePath& path, const FileRecord& record, bool noteChange) {
     HoldingId id = 0;
     attempt([&](State& state) {
-        auto& insert = state.prepared(
-            state.insert,
-            "INSERT INTO holdings(size, mtime, ctime, inode, links, xxh3, sha256, troubled, problem, container, "
-            "codec, lossless, bitrate, sample_rate, channels, bit_depth, duration, title, artist, album, track, "
-            "date, volume, path, state, first_seen) "
-            "VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,0,?)");
+        auto& insert =
+            state.prepared(state.insert, "INSERT INTO holdings(size, mtime, ctime, inode, links, xxh3, "
+                                         "sha256, troubled, problem, container, "
+                                         "codec, lossless, bitrate, sample_rate, channels, bit_depth, "
+                                         "duration, title, artist, album, track, "
+                                         "date, volume, path, state, first_seen) "
+                                         "VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,0,?)");
         int at = State::bindRecord(insert, record);
         insert.bind(at++, state.volume);
         bindBytes(insert, at++, path);
@@ -220,12 +229,12 @@ void HoldingWriter::rewrite(HoldingId id, const FileRecord& record, std::string_
     });
 }
 
-void HoldingWriter::restamp(HoldingId id, const BytePath& path, const FileStamp& stamp, std::string_view change,
-                            const BytePath& pathBefore) {
+void HoldingWriter::restamp(HoldingId id, const BytePath& path, const FileStamp& stamp,
+                            std::string_view change, const BytePath& pathBefore) {
     attempt([&](State& state) {
-        auto& statement =
-            state.prepared(state.restamp, "UPDATE holdings SET path=?, mtime=?, ctime=?, inode=?, links=?, state=0, "
-                                          "last_seen=0 WHERE id=?");
+        auto& statement = state.prepared(
+            state.restamp, "UPDATE holdings SET path=?, mtime=?, ctime=?, inode=?, links=?, state=0, "
+                           "last_seen=0 WHERE id=?");
         bindBytes(statement, 1, path);
         statement.bind(2, stamp.mtime);
         statement.bind(3, stamp.ctime);
@@ -249,39 +258,47 @@ void HoldingWriter::markMissing(HoldingId id, const BytePath& path, Nanoseconds 
 }
 
 void HoldingWriter::passOver(const BytePath& path, const FileStamp& stamp, const std::string& sentence) {
-    attempt([&](State& state) {
-        auto& statement = state.prepared(
-            state.passOver, "INSERT OR REPLACE INTO passed_over(volume, path, size, mtime, ctime, inode, sentence) "
-                            "VALUES(?,?,?,?,?,?,?)");
-        statement.bind(1, state.volume);
-        bindBytes(statement, 2, path);
-        statement.bind(3, static_cast<std::int64_t>(stamp.size));
-        statement.bind(4, stamp.mtime);
-        statement.bind(5, stamp.ctime);
-        statement.bind(6, static_cast<std::int64_t>(stamp.inode));
-        statement.bind(7, sentence);
-        statement.exec();
-    }, Concerns::notes);
+    attempt(
+        [&](State& state) {
+            auto& statement = state.prepared(
+                state.passOver,
+                "INSERT OR REPLACE INTO passed_over(volume, path, size, mtime, ctime, inode, sentence) "
+                "VALUES(?,?,?,?,?,?,?)");
+            statement.bind(1, state.volume);
+            bindBytes(statement, 2, path);
+            statement.bind(3, static_cast<std::int64_t>(stamp.size));
+            statement.bind(4, stamp.mtime);
+            statement.bind(5, stamp.ctime);
+            statement.bind(6, static_cast<std::int64_t>(stamp.inode));
+            statement.bind(7, sentence);
+            statement.exec();
+        },
+        Concerns::notes);
 }
 
 void HoldingWriter::forgetPassedOver(const BytePath& path) {
-    attempt([&](State& state) {
-        auto& statement = state.prepared(state.forget, "DELETE FROM passed_over WHERE volume=? AND path=?");
-        statement.bind(1, state.volume);
-        bindBytes(statement, 2, path);
-        statement.exec();
-    }, Concerns::notes);
+    attempt(
+        [&](State& state) {
+            auto& statement =
+                state.prepared(state.forget, "DELETE FROM passed_over WHERE volume=? AND path=?");
+            statement.bind(1, state.volume);
+            bindBytes(statement, 2, path);
+            statement.exec();
+        },
+        Concerns::notes);
 }
 
 void HoldingWriter::noteError(const SurveyError& error) {
-    attempt([&](State& state) {
-        auto& statement =
-            state.prepared(state.error, "INSERT INTO survey_errors(volume, path, sentence) VALUES(?,?,?)");
-        statement.bind(1, state.volume);
-        bindBytes(statement, 2, error.path);
-        statement.bind(3, error.sentence);
-        statement.exec();
-    }, Concerns::notes);
+    attempt(
+        [&](State& state) {
+            auto& statement = state.prepared(
+                state.error, "INSERT INTO survey_errors(volume, path, sentence) VALUES(?,?,?)");
+            statement.bind(1, state.volume);
+            bindBytes(statement, 2, error.path);
+            statement.bind(3, error.sentence);
+            statement.exec();
+        },
+        Concerns::notes);
 }
 
 Outcome HoldingWriter::commit() {

@@ -18,7 +18,8 @@ struct RememberedFile {
     Nanoseconds mtime = 0;
     Nanoseconds ctime = 0;
     std::uint64_t inode = 0;
-    std::string sentence; ///< what a person should hear of it again: why it is no audio, or what is wrong with it
+    std::string
+        sentence; ///< what a person should hear of it again: why it is no audio, or what is wrong with it
 };
 
 /// Everything known of a volume's files; holdings that are retired are not among them.

@@ -32,13 +32,13 @@ Holding holdingFrom(SQLite::Statement& row) {
         std::copy_n(bytes.begin(), std::min(bytes.size(), holding.sha256->size()), holding.sha256->begin());
     }
     holding.problem = row.getColumn(11).getString();
-    holding.claims = Claims{row.getColumn(12).getString(), row.getColumn(13).getString(),
-                            row.getColumn(14).getInt() != 0, row.getColumn(15).getInt64(),
-                            row.getColumn(16).getInt(),    row.getColumn(17).getInt(),
-                            row.getColumn(18).getInt(),    row.getColumn(19).getDouble()};
-    holding.tags = Tags{row.getColumn(20).getString(), row.getColumn(21).getString(),
-                        row.getColumn(22).getString(), row.getColumn(23).getString(),
-                        row.getColumn(24).getString()};
+    holding.claims =
+        Claims{row.getColumn(12).getString(), row.getColumn(13).getString(), row.getColumn(14).getInt() != 0,
+               row.getColumn(15).getInt64(),  row.getColumn(16).getInt(),    row.getColumn(17).getInt(),
+               row.getColumn(18).getInt(),    row.getColumn(19).getDouble()};
+    holding.tags =
+        Tags{row.getColumn(20).getString(), row.getColumn(21).getString(), row.getColumn(22).getString(),
+             row.getColumn(23).getString(), row.getColumn(24).getString()};
     holding.firstSeen = row.getColumn(25).getInt64();
     holding.lastSeen = row.getColumn(26).getInt64();
     return holding;
@@ -95,9 +95,10 @@ Result<std::vector<Holding>> Holdings::carrying(const Checksum128& checksum) con
 Result<std::vector<HoldingId>> Holdings::missing(const std::string& filter) const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),
-                              filter.empty() ? "SELECT id FROM holdings WHERE state = 1 ORDER BY volume, path"
-                                             : "SELECT id FROM holdings WHERE state = 1 AND "
-                                               "CAST(path AS TEXT) LIKE '%' || ? || '%' ORDER BY volume, path");
+                              filter.empty()
+                                  ? "SELECT id FROM holdings WHERE state = 1 ORDER BY volume, path"
+                                  : "SELECT id FROM holdings WHERE state = 1 AND "
+                                    "CAST(path AS TEXT) LIKE '%' || ? || '%' ORDER BY volume, path");
         if (!filter.empty()) {
             ask.bind(1, filter);
         }
@@ -111,10 +112,9 @@ Result<std::vector<HoldingId>> Holdings::missing(const std::string& filter) cons
 
 Result<std::vector<MissingFolder>> Holdings::missingFolders() const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(
-            catalogue_.database(),
-            "SELECT m.volume, m.path, (SELECT min(h.id) FROM holdings h WHERE h.state = 0 AND h.xxh3 = m.xxh3) "
-            "FROM holdings m WHERE m.state = 1");
+        SQLite::Statement ask(catalogue_.database(), "SELECT m.volume, m.path, (SELECT min(h.id) FROM "
+                                                     "holdings h WHERE h.state = 0 AND h.xxh3 = m.xxh3) "
+                                                     "FROM holdings m WHERE m.state = 1");
         SQLite::Statement place(catalogue_.database(), "SELECT volume, path FROM holdings WHERE id = ?");
         struct Key {
             VolumeId volume;
@@ -158,7 +158,8 @@ Result<std::vector<Holding>> Holdings::sample(VolumeId volume, int limit) const 
         }
         std::vector<HoldingId> picked;
         const std::size_t step = std::max<std::size_t>(1, all.size() / static_cast<std::size_t>(limit));
-        for (std::size_t i = 0; i < all.size() && picked.size() < static_cast<std::size_t>(limit); i += step) {
+        for (std::size_t i = 0; i < all.size() && picked.size() < static_cast<std::size_t>(limit);
+             i += step) {
             picked.push_back(all[i]);
         }
         return byIds(picked);

@@ -6,7 +6,8 @@ namespace sober {
 namespace {
 
 constexpr const char* entrySelect =
-    "SELECT l.id, l.time, l.ended, l.kind, l.summary, l.undoes, count(a.id), total(a.step = 2), total(a.step = 5), "
+    "SELECT l.id, l.time, l.ended, l.kind, l.summary, l.undoes, count(a.id), total(a.step = 2), total(a.step "
+    "= 5), "
     "total(a.step = 0), total(CASE WHEN a.step IN (2, 5) THEN a.size ELSE 0 END) FROM ledger l LEFT JOIN "
     "ledger_actions a ON a.entry = l.id ";
 
@@ -39,9 +40,10 @@ std::vector<LedgerEntry> entriesFrom(SQLite::Statement& ask) {
 std::vector<LedgerAction> actionsFrom(SQLite::Statement& ask) {
     std::vector<LedgerAction> actions;
     while (ask.executeStep()) {
-        actions.push_back({ask.getColumn(0).getInt64(), ask.getColumn(1).getInt64(), ask.getColumn(2).getString(),
-                           ask.getColumn(3).getInt64(), bytesOf(ask.getColumn(4)), bytesOf(ask.getColumn(5)),
-                           bytesOf(ask.getColumn(6)), static_cast<std::uint64_t>(ask.getColumn(7).getInt64()),
+        actions.push_back({ask.getColumn(0).getInt64(), ask.getColumn(1).getInt64(),
+                           ask.getColumn(2).getString(), ask.getColumn(3).getInt64(),
+                           bytesOf(ask.getColumn(4)), bytesOf(ask.getColumn(5)), bytesOf(ask.getColumn(6)),
+                           static_cast<std::uint64_t>(ask.getColumn(7).getInt64()),
                            checksumOf(ask.getColumn(8)), static_cast<ActionStep>(ask.getColumn(9).getInt()),
                            ask.getColumn(10).getString()});
     }
@@ -82,7 +84,8 @@ Result<EntryId> LedgerStore::open(const std::string& kind, const std::string& su
 
 Outcome LedgerStore::close(EntryId entry, const std::string& summary) const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement write(catalogue_.database(), "UPDATE ledger SET ended = ?, summary = ? WHERE id = ?");
+        SQLite::Statement write(catalogue_.database(),
+                                "UPDATE ledger SET ended = ?, summary = ? WHERE id = ?");
         write.bind(1, timeNow());
         write.bind(2, summary);
         write.bind(3, entry);
@@ -92,9 +95,10 @@ Outcome LedgerStore::close(EntryId entry, const std::string& summary) const {
 
 Result<LedgerAction> LedgerStore::start(LedgerAction action) const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement write(catalogue_.database(),
-                                "INSERT INTO ledger_actions(entry, kind, holding, place, aside, note, size, xxh3, step, "
-                                "sentence) VALUES(?,?,?,?,?,?,?,?,?,?)");
+        SQLite::Statement write(
+            catalogue_.database(),
+            "INSERT INTO ledger_actions(entry, kind, holding, place, aside, note, size, xxh3, step, "
+            "sentence) VALUES(?,?,?,?,?,?,?,?,?,?)");
         write.bind(1, action.entry);
         write.bind(2, action.kind);
         write.bind(3, action.holding);
@@ -113,7 +117,8 @@ Result<LedgerAction> LedgerStore::start(LedgerAction action) const {
 
 Outcome LedgerStore::replan(const LedgerAction& action) const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement write(catalogue_.database(), "UPDATE ledger_actions SET aside = ?, note = ? WHERE id = ?");
+        SQLite::Statement write(catalogue_.database(),
+                                "UPDATE ledger_actions SET aside = ?, note = ? WHERE id = ?");
         bindBytes(write, 1, action.aside);
         bindBytes(write, 2, action.note);
         write.bind(3, action.id);
@@ -128,13 +133,15 @@ Outcome LedgerStore::finish(const LedgerAction& action, ActionStep step, Holding
         markStep(database, action, step, {});
         if (holdingState == HoldingState::present) {
             // A later holding that came and went at the same place gives it back.
-            SQLite::Statement yield(database, "UPDATE holdings SET state = 3 WHERE state IN (1, 2) AND id <> ?1 AND "
-                                              "(volume, path) = (SELECT volume, path FROM holdings WHERE id = ?1)");
+            SQLite::Statement yield(database,
+                                    "UPDATE holdings SET state = 3 WHERE state IN (1, 2) AND id <> ?1 AND "
+                                    "(volume, path) = (SELECT volume, path FROM holdings WHERE id = ?1)");
             yield.bind(1, action.holding);
             yield.exec();
         }
-        SQLite::Statement state(database, "UPDATE holdings SET state = ?, last_seen = CASE WHEN ? = 0 THEN 0 ELSE "
-                                          "max(last_seen, CASE WHEN state = 0 THEN ? ELSE 0 END) END WHERE id = ?");
+        SQLite::Statement state(database,
+                                "UPDATE holdings SET state = ?, last_seen = CASE WHEN ? = 0 THEN 0 ELSE "
+                                "max(last_seen, CASE WHEN state = 0 THEN ? ELSE 0 END) END WHERE id = ?");
         state.bind(1, static_cast<int>(holdingState));
         state.bind(2, static_cast<int>(holdingState));
         state.bind(3, timeNow());
@@ -162,7 +169,8 @@ Result<std::vector<LedgerEntry>> LedgerStore::entries() const {
 
 Result<std::optional<LedgerEntry>> LedgerStore::entry(EntryId id) const {
     return guarded(catalogue_, [&]() -> std::optional<LedgerEntry> {
-        SQLite::Statement ask(catalogue_.database(), std::string(entrySelect) + "WHERE l.id = ? GROUP BY l.id");
+        SQLite::Statement ask(catalogue_.database(),
+                              std::string(entrySelect) + "WHERE l.id = ? GROUP BY l.id");
         ask.bind(1, id);
         return ask.executeStep() ? std::optional(entryFrom(ask)) : std::nullopt;
     });
@@ -170,7 +178,8 @@ Result<std::optional<LedgerEntry>> LedgerStore::entry(EntryId id) const {
 
 Result<std::vector<LedgerAction>> LedgerStore::actionsOf(EntryId entry) const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(catalogue_.database(), std::string(actionSelect) + "WHERE entry = ? ORDER BY id");
+        SQLite::Statement ask(catalogue_.database(),
+                              std::string(actionSelect) + "WHERE entry = ? ORDER BY id");
         ask.bind(1, entry);
         return actionsFrom(ask);
     });
@@ -178,7 +187,8 @@ Result<std::vector<LedgerAction>> LedgerStore::actionsOf(EntryId entry) const {
 
 Result<std::vector<LedgerAction>> LedgerStore::unfinished() const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(catalogue_.database(), std::string(actionSelect) + "WHERE step IN (1, 4) ORDER BY id");
+        SQLite::Statement ask(catalogue_.database(),
+                              std::string(actionSelect) + "WHERE step IN (1, 4) ORDER BY id");
         return actionsFrom(ask);
     });
 }

@@ -9,10 +9,10 @@ namespace sober {
 
 /// How far an action has come. The journal: written and flushed before and after every change.
 enum class ActionStep {
-    refused = 0,     ///< checked and not carried out; its sentence says why
-    started = 1,     ///< about to be carried out: the disk is in the state before or after, never between
+    refused = 0, ///< checked and not carried out; its sentence says why
+    started = 1, ///< about to be carried out: the disk is in the state before or after, never between
     carriedOut = 2,
-    takenBack = 3,   ///< started, and found not done after an interruption
+    takenBack = 3, ///< started, and found not done after an interruption
     undoStarted = 4,
     undone = 5,
 };
@@ -42,7 +42,7 @@ struct LedgerEntry {
     std::uint64_t carriedOut = 0; ///< of those, done and not undone
     std::uint64_t undone = 0;
     std::uint64_t refused = 0;
-    std::uint64_t bytes = 0;      ///< of what was carried out or undone
+    std::uint64_t bytes = 0; ///< of what was carried out or undone
 };
 
 /// The append-only history and the journal in it. Each call that writes is one flushed transaction.
@@ -50,7 +50,8 @@ class LedgerStore {
   public:
     explicit LedgerStore(const Catalogue& catalogue) : catalogue_(catalogue) {}
 
-    Result<EntryId> open(const std::string& kind, const std::string& summary, std::optional<EntryId> undoes) const;
+    Result<EntryId> open(const std::string& kind, const std::string& summary,
+                         std::optional<EntryId> undoes) const;
     Outcome close(EntryId entry, const std::string& summary) const;
 
     /// Writes an action down before it is carried out; its id is set in what comes back.

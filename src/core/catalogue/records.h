@@ -32,8 +32,8 @@ struct SurveyChoices {
 
 /// What tells a volume from another wherever it is mounted.
 struct VolumeIdentity {
-    std::string filesystem;     ///< file system UUID, "" where there is none to be had
-    BytePath within;            ///< the root relative to the file system's own top
+    std::string filesystem; ///< file system UUID, "" where there is none to be had
+    BytePath within;        ///< the root relative to the file system's own top
     std::uint64_t rootInode = 0;
     std::string filesystemType; ///< "ext4", "vfat", … as the kernel names it
 

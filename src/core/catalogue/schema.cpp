@@ -161,6 +161,8 @@ constexpr std::array<const char*, 1> steps{firstStep};
 
 } // namespace
 
-std::span<const char* const> schemaSteps() { return steps; }
+std::span<const char* const> schemaSteps() {
+    return steps;
+}
 
 } // namespace sober

@@ -112,7 +112,8 @@ Outcome Volumes::update(const Volume& volume) const {
         SQLite::Statement change(
             catalogue_.database(),
             "UPDATE volumes SET label=?, root=?, filesystem=?, within=?, root_inode=?, filesystem_type=?, "
-            "leave_hidden=?, leave_patterns=?, min_size=?, max_size=?, max_depth=?, follow_links=?, effort=?, "
+            "leave_hidden=?, leave_patterns=?, min_size=?, max_size=?, max_depth=?, follow_links=?, "
+            "effort=?, "
             "at_hand=?, capacity=?, available=?, surveyed_at=? WHERE id=?");
         bindVolume(change, volume);
         change.bind(18, volume.id);

@@ -2,8 +2,9 @@
 
 #include "core/base/text.h"
 
-#include <algorithm>
 #include <openssl/evp.h>
+
+#include <algorithm>
 
 #if defined(__x86_64__)
 #include <xxh_x86dispatch.h>
@@ -95,6 +96,8 @@ Checksum128 checksumOf(std::span<const std::uint8_t> bytes) {
     return canonical(XXH3_128bits(bytes.data(), bytes.size()));
 }
 
-std::string Checksum128::hex() const { return toHex(bytes); }
+std::string Checksum128::hex() const {
+    return toHex(bytes);
+}
 
 } // namespace sober

@@ -51,7 +51,8 @@ Result<ContentComparison> compareContent(const BytePath& first, const BytePath& 
         if (!control.proceed()) {
             return Error{Cause::interrupted, first, "Stopped while comparing."};
         }
-        const auto length = static_cast<std::size_t>(std::min<std::uint64_t>(checksumBlock, stampA->size - at));
+        const auto length =
+            static_cast<std::size_t>(std::min<std::uint64_t>(checksumBlock, stampA->size - at));
         const auto gotA = readAt(*fileA, first, at, std::span(blockA).first(length));
         const auto gotB = readAt(*fileB, second, at, std::span(blockB).first(length));
         if (!gotA || !gotB) {
@@ -60,7 +61,8 @@ Result<ContentComparison> compareContent(const BytePath& first, const BytePath& 
         if (*gotA != length || *gotB != length) {
             return changedMeanwhile(*gotA != length ? first : second);
         }
-        if (!std::equal(blockA.begin(), blockA.begin() + static_cast<std::ptrdiff_t>(length), blockB.begin())) {
+        if (!std::equal(blockA.begin(), blockA.begin() + static_cast<std::ptrdiff_t>(length),
+                        blockB.begin())) {
             return comparison;
         }
         checksums.feed(std::span(blockA).first(length));

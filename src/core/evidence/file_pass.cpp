@@ -3,9 +3,8 @@
 #include "core/base/text.h"
 #include "core/media/sniff.h"
 
-#include <fcntl.h>
-
 #include <algorithm>
+#include <fcntl.h>
 #include <memory>
 
 namespace sober {

@@ -11,7 +11,9 @@ std::int64_t OpenFileSource::readAt(std::uint64_t offset, std::span<std::uint8_t
 }
 
 PassedOverSource::PassedOverSource(const FileHandle& file, BytePath path, std::uint64_t size)
-    : rest_(file, std::move(path), size), size_(size), headEnd_(std::min(size, endLimit)),
+    : rest_(file, std::move(path), size),
+      size_(size),
+      headEnd_(std::min(size, endLimit)),
       tailStart_(std::max(headEnd_, size - headEnd_)),
       kept_(std::make_unique_for_overwrite<std::uint8_t[]>(headEnd_ + (size - tailStart_))) {}
 

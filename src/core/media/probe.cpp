@@ -94,7 +94,7 @@ std::string containerName(std::string_view demuxer) {
 std::string codecName(AVCodecID id) {
     const std::string name = avcodec_get_name(id);
     return name.starts_with("pcm_") && id != AV_CODEC_ID_PCM_ALAW && id != AV_CODEC_ID_PCM_MULAW ? "pcm"
-                                                                                               : name;
+                                                                                                 : name;
 }
 
 bool isLossless(AVCodecID id) {
@@ -126,8 +126,7 @@ std::string tagOf(const AVFormatContext& format, const AVStream& stream,
 bool statesEnough(const AVFormatContext& format, const AVStream& stream) {
     const auto& parameters = *stream.codecpar;
     return parameters.codec_id != AV_CODEC_ID_NONE && parameters.sample_rate > 0 &&
-           parameters.ch_layout.nb_channels > 0 &&
-           (stream.duration > 0 || format.duration > 0);
+           parameters.ch_layout.nb_channels > 0 && (stream.duration > 0 || format.duration > 0);
 }
 
 const AVStream* audioStream(const AVFormatContext& format) {
@@ -227,8 +226,7 @@ Result<Probed> probe(ByteSource& source, const BytePath& path) {
     probed.claims = claimsOf(*format, *stream, source.size());
     probed.tags = Tags{tagOf(*format, *stream, {"title"}),
                        tagOf(*format, *stream, {"artist", "album_artist", "author"}),
-                       tagOf(*format, *stream, {"album"}),
-                       tagOf(*format, *stream, {"track"}),
+                       tagOf(*format, *stream, {"album"}), tagOf(*format, *stream, {"track"}),
                        tagOf(*format, *stream, {"date", "year", "creation_time"})};
     return probed;
 }

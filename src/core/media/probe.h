@@ -23,14 +23,14 @@ struct Tags {
 
 /// What a file claims of itself. Nothing here was measured from its sound. 0 means "not stated".
 struct Claims {
-    std::string container;      ///< "flac", "mp3", "wav", "aiff", "mp4", "ogg", "matroska", "asf", …
-    std::string codec;          ///< "flac", "mp3", "pcm", "alac", "aac", "vorbis", "opus", …
-    bool lossless = false;      ///< what the codec is by nature
-    std::int64_t bitrate = 0;   ///< bit/s
-    int sampleRate = 0;         ///< Hz
+    std::string container;    ///< "flac", "mp3", "wav", "aiff", "mp4", "ogg", "matroska", "asf", …
+    std::string codec;        ///< "flac", "mp3", "pcm", "alac", "aac", "vorbis", "opus", …
+    bool lossless = false;    ///< what the codec is by nature
+    std::int64_t bitrate = 0; ///< bit/s
+    int sampleRate = 0;       ///< Hz
     int channels = 0;
-    int bitDepth = 0;           ///< bits per sample, lossless codecs only
-    double duration = 0;        ///< seconds
+    int bitDepth = 0;    ///< bits per sample, lossless codecs only
+    double duration = 0; ///< seconds
 
     bool operator==(const Claims&) const = default;
 };

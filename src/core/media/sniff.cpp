@@ -67,8 +67,9 @@ bool framesFollow(Bytes head, std::size_t at, int wanted, LengthOf lengthOf) {
 }
 
 Sniffed sniffOgg(Bytes head) {
-    for (const auto codec : {"\x01vorbis"sv, "OpusHead"sv, "\x7f"
-                                                            "FLAC"sv,
+    for (const auto codec : {"\x01vorbis"sv, "OpusHead"sv,
+                             "\x7f"
+                             "FLAC"sv,
                              "Speex   "sv}) {
         if (holdsAt(head, 28, codec)) {
             return Sniffed::audio;

@@ -26,7 +26,11 @@ class Executor {
   public:
     Executor(Catalogue& catalogue, RunControl& control, const CarryOutHooks& hooks, DocketReview review,
              std::vector<Volume> volumes)
-        : catalogue_(catalogue), ledger_(catalogue), control_(control), hooks_(hooks), review_(std::move(review)),
+        : catalogue_(catalogue),
+          ledger_(catalogue),
+          control_(control),
+          hooks_(hooks),
+          review_(std::move(review)),
           volumes_(std::move(volumes)) {
         for (const auto& planned : review_.actions) {
             if (planned.action.kind == retireKind) {
@@ -116,7 +120,8 @@ class Executor {
 
     Outcome writeOff(const PlannedAction& planned) {
         if (isTaken(planned.path)) {
-            return refusedError(planned.path, "Something stands at its place again; survey the volume first.");
+            return refusedError(planned.path,
+                                "Something stands at its place again; survey the volume first.");
         }
         const auto action = ledger_.start(actionFor(planned));
         if (!action) {
@@ -184,10 +189,12 @@ class Executor {
         return started;
     }
 
-    static Outcome moveAside(const PlannedAction& planned, const LedgerAction& action, const FileStamp& checked) {
+    static Outcome moveAside(const PlannedAction& planned, const LedgerAction& action,
+                             const FileStamp& checked) {
         const auto now = stampAt(planned.path);
         if (!now || !now->sameContentAs(checked)) {
-            return refusedError(planned.path, displayPath(planned.path) + " changed after it was checked; it stays.");
+            return refusedError(planned.path,
+                                displayPath(planned.path) + " changed after it was checked; it stays.");
         }
         return moveEntry(planned.path, action.aside);
     }
@@ -228,8 +235,9 @@ class Executor {
                 return compared->first;
             }
             if (compared->equal) {
-                return refusedError(planned.path, displayPath(planned.path) +
-                                                      " and its copy are not what was recorded; survey them again.");
+                return refusedError(planned.path,
+                                    displayPath(planned.path) +
+                                        " and its copy are not what was recorded; survey them again.");
             }
             lastReason = fmt::format("{} and {} differ by now; survey them again.", displayPath(planned.path),
                                      displayPath(path));

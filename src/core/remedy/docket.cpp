@@ -76,7 +76,8 @@ class Reviewer {
         }
         Answer answer;
         if (stay == 0 && atHand > 1) {
-            answer = fmt::format("All {} copies at hand are told to retire; one of them has to stay.", atHand);
+            answer =
+                fmt::format("All {} copies at hand are told to retire; one of them has to stay.", atHand);
         } else if (stay == 0) {
             answer = "It is the only copy at hand.";
         }

@@ -2,12 +2,12 @@
 
 #include "core/base/file_handle.h"
 
-#include <fcntl.h>
 #include <sys/stat.h>
-#include <unistd.h>
 
 #include <cerrno>
 #include <cstdio>
+#include <fcntl.h>
+#include <unistd.h>
 
 namespace sober {
 namespace {

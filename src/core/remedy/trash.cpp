@@ -7,9 +7,9 @@
 
 #include <fmt/format.h>
 #include <sys/stat.h>
-#include <unistd.h>
 
 #include <cerrno>
+#include <unistd.h>
 
 namespace sober {
 namespace {
@@ -144,7 +144,8 @@ TrashSlot freeSlot(const Trash& trash, std::string_view name) {
         const std::string suffix = number == 0 ? std::string() : fmt::format("_{}", number);
         const std::string fitting = shortened(name, longestName - noteEnding.size() - suffix.size());
         const auto stem = stemOf(fitting);
-        const std::string taken = fmt::format("{}{}{}", stem, suffix, std::string_view(fitting).substr(stem.size()));
+        const std::string taken =
+            fmt::format("{}{}{}", stem, suffix, std::string_view(fitting).substr(stem.size()));
         TrashSlot slot{joinPath(joinPath(trash.folder, "files"), taken),
                        joinPath(joinPath(trash.folder, "info"), taken + std::string(noteEnding))};
         if (!isTaken(slot.file) && !isTaken(slot.note)) {

@@ -7,8 +7,8 @@ namespace sober {
 
 /// The desktop trash by the freedesktop.org Trash specification, version 1.0.
 struct Trash {
-    BytePath folder;  ///< holds "files" and "info"
-    BytePath top;     ///< paths in its notes are relative to this; "" in the home trash: absolute
+    BytePath folder; ///< holds "files" and "info"
+    BytePath top;    ///< paths in its notes are relative to this; "" in the home trash: absolute
 };
 
 /// A place in a trash: the file's new name and the note about where it came from.

@@ -20,13 +20,15 @@ HoldingState stateAfterUndo(const LedgerAction& action) {
 Outcome canPutBack(const LedgerAction& action) {
     const auto aside = stampAt(action.aside);
     if (!aside) {
-        return Error{Cause::notFound, action.place,
-                     fmt::format("{} cannot be put back: the trash no longer holds it.", displayPath(action.place))};
+        return Error{
+            Cause::notFound, action.place,
+            fmt::format("{} cannot be put back: the trash no longer holds it.", displayPath(action.place))};
     }
     if (aside->size != action.size) {
-        return Error{Cause::changed, action.place,
-                     fmt::format("{} cannot be put back: what the trash holds under its name is another file.",
-                                 displayPath(action.place))};
+        return Error{
+            Cause::changed, action.place,
+            fmt::format("{} cannot be put back: what the trash holds under its name is another file.",
+                        displayPath(action.place))};
     }
     if (isTaken(action.place)) {
         return Error{Cause::alreadyThere, action.place,
@@ -65,7 +67,9 @@ Outcome putBack(const LedgerStore& ledger, const LedgerAction& action, const Car
 }
 
 /// True where the trash's note is there and is ours: a note of another file is never removed.
-bool noteIsOurs(const LedgerAction& action) { return isTaken(action.note) && !isTaken(action.aside); }
+bool noteIsOurs(const LedgerAction& action) {
+    return isTaken(action.note) && !isTaken(action.aside);
+}
 
 Result<std::string> recoverStarted(const LedgerStore& ledger, const LedgerAction& action) {
     const auto name = displayPath(action.place);
@@ -89,8 +93,9 @@ Result<std::string> recoverStarted(const LedgerStore& ledger, const LedgerAction
         }
     }
     const auto marked = ledger.mark(action, ActionStep::takenBack);
-    return marked ? Result<std::string>(name + " was not retired yet; it stays and still waits on the docket.")
-                  : Result<std::string>(marked.error());
+    return marked
+               ? Result<std::string>(name + " was not retired yet; it stays and still waits on the docket.")
+               : Result<std::string>(marked.error());
 }
 
 Result<std::string> recoverUndo(const LedgerStore& ledger, const LedgerAction& action) {
@@ -114,17 +119,20 @@ Result<std::string> recoverUndo(const LedgerStore& ledger, const LedgerAction& a
 
 } // namespace
 
-Result<CarriedOut> undoEntry(Catalogue& catalogue, EntryId id, RunControl& control, const CarryOutHooks& hooks) {
+Result<CarriedOut> undoEntry(Catalogue& catalogue, EntryId id, RunControl& control,
+                             const CarryOutHooks& hooks) {
     const LedgerStore ledger(catalogue);
     const auto entry = ledger.entry(id);
     if (!entry) {
         return entry.error();
     }
     if (!*entry || (*entry)->kind != "carry-out") {
-        return Error{Cause::invalid, {}, fmt::format("Entry {} of the ledger is nothing that can be taken back.", id)};
+        return Error{
+            Cause::invalid, {}, fmt::format("Entry {} of the ledger is nothing that can be taken back.", id)};
     }
     if ((*entry)->carriedOut == 0) {
-        return Error{Cause::invalid, {},
+        return Error{Cause::invalid,
+                     {},
                      (*entry)->undone > 0 ? fmt::format("Entry {} was taken back already.", id)
                                           : fmt::format("Nothing of entry {} was carried out.", id)};
     }
@@ -186,7 +194,8 @@ Result<std::vector<std::string>> recoverInterrupted(Catalogue& catalogue) {
     }
     std::vector<std::string> sentences;
     for (const auto& action : *unfinished) {
-        auto sentence = action.step == ActionStep::started ? recoverStarted(ledger, action) : recoverUndo(ledger, action);
+        auto sentence =
+            action.step == ActionStep::started ? recoverStarted(ledger, action) : recoverUndo(ledger, action);
         if (!sentence) {
             return sentence.error();
         }
@@ -202,8 +211,9 @@ Result<std::vector<std::string>> recoverInterrupted(Catalogue& catalogue) {
         if (!opened) {
             return opened.error();
         }
-        const auto summary = fmt::format("{} after an interruption",
-                                         counted(sentences.size(), "action put in order", "actions put in order"));
+        const auto summary =
+            fmt::format("{} after an interruption",
+                        counted(sentences.size(), "action put in order", "actions put in order"));
         if (const auto closed = ledger.close(*opened, summary); !closed) {
             return closed.error();
         }

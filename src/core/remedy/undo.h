@@ -8,7 +8,8 @@ namespace sober {
 /// Takes a carried-out entry back: files return from the trash to where they were, with their times;
 /// what was written off is missing again. Refused one by one, with a sentence: the place is taken,
 /// the trash no longer holds the file, the volume is away.
-Result<CarriedOut> undoEntry(Catalogue& catalogue, EntryId entry, RunControl& control, const CarryOutHooks& hooks);
+Result<CarriedOut> undoEntry(Catalogue& catalogue, EntryId entry, RunControl& control,
+                             const CarryOutHooks& hooks);
 
 /// The newest entry that can be undone.
 Result<std::optional<EntryId>> lastUndoable(const Catalogue& catalogue);

@@ -107,9 +107,14 @@ class ChangedReader {
   public:
     ChangedReader(Catalogue& catalogue, const Volume& volume, Walk walk, RememberedFiles remembered,
                   RunControl& control, const ProgressSink& onProgress, SurveyReport& report)
-        : catalogue_(catalogue), volume_(volume), walk_(std::move(walk)), remembered_(std::move(remembered.files)),
+        : catalogue_(catalogue),
+          volume_(volume),
+          walk_(std::move(walk)),
+          remembered_(std::move(remembered.files)),
           byPath_(std::move(remembered.byPath)),
-          control_(control), onProgress_(onProgress), report_(report),
+          control_(control),
+          onProgress_(onProgress),
+          report_(report),
           lastingInodes_(hasLastingInodes(volume.identity.filesystemType)),
           writer_(catalogue, volume.id, timeNow()) {}
 
@@ -133,8 +138,9 @@ class ChangedReader {
         if (!isAtHand(catalogue_, volume_, mountsNow())) {
             writer_.commit().ok();
             return Error{Cause::notFound, volume_.root,
-                         "The volume " + volume_.label + " vanished while it was read. What was read is kept; nothing "
-                                                         "was taken for missing."};
+                         "The volume " + volume_.label +
+                             " vanished while it was read. What was read is kept; nothing "
+                             "was taken for missing."};
         }
         markGone();
         return writer_.commit();
@@ -160,7 +166,8 @@ class ChangedReader {
             const auto& before = remembered_[found->second];
             if (before.id == 0 && unchanged(file.stamp, before)) {
                 notePassedOver(before.path, before.sentence);
-            } else if (before.id != 0 && before.state == HoldingState::present && unchanged(file.stamp, before)) {
+            } else if (before.id != 0 && before.state == HoldingState::present &&
+                       unchanged(file.stamp, before)) {
                 ++report_.seen;
                 ++report_.unchanged;
                 if (!before.sentence.empty()) {
@@ -190,9 +197,8 @@ class ChangedReader {
     }
 
     bool couldNotBeSeen(const BytePath& path) const {
-        return std::ranges::any_of(walk_.unlisted, [&](const BytePath& folder) {
-            return folder.empty() || isWithin(path, folder);
-        });
+        return std::ranges::any_of(
+            walk_.unlisted, [&](const BytePath& folder) { return folder.empty() || isWithin(path, folder); });
     }
 
     bool takeAsMovedByInode(const WalkedFile& file) {
@@ -341,8 +347,7 @@ class ChangedReader {
         const auto [first, last] = goneByChecksum_.equal_range(record.checksums.file);
         auto best = last;
         for (auto it = first; it != last; ++it) {
-            if (!met_[it->second] &&
-                (best == last || nameOf(remembered_[it->second].path) == nameOf(path))) {
+            if (!met_[it->second] && (best == last || nameOf(remembered_[it->second].path) == nameOf(path))) {
                 best = it;
             }
         }
@@ -431,7 +436,9 @@ void ChangedReader::loadGoneChecksums() {
 
 Outcome readChanged(Catalogue& catalogue, const Volume& volume, Walk walk, RememberedFiles remembered,
                     RunControl& control, const ProgressSink& onProgress, SurveyReport& report) {
-    return ChangedReader(catalogue, volume, std::move(walk), std::move(remembered), control, onProgress, report).run();
+    return ChangedReader(catalogue, volume, std::move(walk), std::move(remembered), control, onProgress,
+                         report)
+        .run();
 }
 
 } // namespace sober

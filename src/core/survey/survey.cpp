@@ -32,15 +32,18 @@ Result<BytePath> usableRoot(const BytePath& given) {
 Outcome standsApart(const BytePath& root, std::span<const Volume> volumes) {
     for (const auto& volume : volumes) {
         if (volume.root != root && isWithin(root, volume.root)) {
-            return Error{Cause::refused, root,
-                         fmt::format("{} lies within the volume {} ({}), which is catalogued already. Survey that one.",
-                                     displayPath(root), volume.label, displayPath(volume.root))};
+            return Error{
+                Cause::refused, root,
+                fmt::format(
+                    "{} lies within the volume {} ({}), which is catalogued already. Survey that one.",
+                    displayPath(root), volume.label, displayPath(volume.root))};
         }
         if (volume.root != root && isWithin(volume.root, root)) {
-            return Error{Cause::refused, root,
-                         fmt::format("{} holds the volume {} ({}), which is catalogued already. Survey its other "
-                                     "folders one by one.",
-                                     displayPath(root), volume.label, displayPath(volume.root))};
+            return Error{
+                Cause::refused, root,
+                fmt::format("{} holds the volume {} ({}), which is catalogued already. Survey its other "
+                            "folders one by one.",
+                            displayPath(root), volume.label, displayPath(volume.root))};
         }
     }
     return done();
@@ -140,7 +143,8 @@ Result<SurveyReport> surveyVolume(Catalogue& catalogue, const SurveyRequest& req
     SurveyReport report;
     report.volume = volume->id;
     report.label = volume->label;
-    const auto read = readChanged(catalogue, *volume, std::move(walk), std::move(*remembered), control, onProgress, report);
+    const auto read =
+        readChanged(catalogue, *volume, std::move(walk), std::move(*remembered), control, onProgress, report);
     report.seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - began).count();
     if (read && !report.interrupted) {
         volume->surveyedAt = timeNow();

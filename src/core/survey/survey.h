@@ -18,13 +18,13 @@ struct SurveyRequest {
 struct SurveyReport {
     VolumeId volume = 0;
     std::string label;
-    std::uint64_t seen = 0;      ///< files of audio that are there now
+    std::uint64_t seen = 0; ///< files of audio that are there now
     std::uint64_t added = 0;
-    std::uint64_t changed = 0;   ///< content is another one
+    std::uint64_t changed = 0; ///< content is another one
     std::uint64_t unchanged = 0;
-    std::uint64_t missing = 0;   ///< no longer there since this survey
+    std::uint64_t missing = 0; ///< no longer there since this survey
     std::uint64_t moved = 0;
-    std::uint64_t returned = 0;  ///< were missing and are back
+    std::uint64_t returned = 0;   ///< were missing and are back
     std::uint64_t passedOver = 0; ///< files that are no audio
     std::uint64_t bytesRead = 0;
     double seconds = 0;

@@ -4,13 +4,13 @@
 #include "core/catalogue/volumes.h"
 
 #include <blkid/blkid.h>
-#include <dirent.h>
 #include <sys/stat.h>
 #include <sys/statvfs.h>
 
 #include <algorithm>
 #include <array>
 #include <cstdlib>
+#include <dirent.h>
 #include <fstream>
 #include <memory>
 #include <sstream>
@@ -24,7 +24,8 @@ BytePath withoutOctal(std::string_view text) {
     for (std::size_t i = 0; i < text.size(); ++i) {
         const auto digit = [&](std::size_t at) { return text[at] >= '0' && text[at] <= '7'; };
         if (text[i] == '\\' && i + 3 < text.size() && digit(i + 1) && digit(i + 2) && digit(i + 3)) {
-            out.push_back(static_cast<char>((text[i + 1] - '0') * 64 + (text[i + 2] - '0') * 8 + text[i + 3] - '0'));
+            out.push_back(
+                static_cast<char>((text[i + 1] - '0') * 64 + (text[i + 2] - '0') * 8 + text[i + 3] - '0'));
             i += 3;
         } else {
             out.push_back(text[i]);

@@ -3,26 +3,30 @@
 #include "core/base/text.h"
 #include "core/base/user_folders.h"
 
+#include <algorithm>
+#include <cerrno>
 #include <dirent.h>
 #include <fcntl.h>
 #include <fnmatch.h>
-#include <unistd.h>
-
-#include <algorithm>
-#include <cerrno>
 #include <memory>
 #include <set>
+#include <unistd.h>
 
 namespace sober {
 namespace {
 
-bool isTrashFolder(std::string_view name) { return name == ".Trash" || name.starts_with(".Trash-"); }
+bool isTrashFolder(std::string_view name) {
+    return name == ".Trash" || name.starts_with(".Trash-");
+}
 
 class Walker {
   public:
     Walker(const BytePath& root, const SurveyChoices& choices, std::span<const BytePath> otherRoots,
            RunControl& control)
-        : root_(root), choices_(choices), otherRoots_(otherRoots), control_(control),
+        : root_(root),
+          choices_(choices),
+          otherRoots_(otherRoots),
+          control_(control),
           homeTrash_(joinPath(dataHome(), "Trash")) {}
 
     Walk run() {
@@ -87,7 +91,8 @@ class Walker {
             return;
         }
         const auto kind = entry.d_type;
-        if (kind != DT_REG && kind != DT_DIR && kind != DT_UNKNOWN && !(kind == DT_LNK && choices_.followLinks)) {
+        if (kind != DT_REG && kind != DT_DIR && kind != DT_UNKNOWN &&
+            !(kind == DT_LNK && choices_.followLinks)) {
             return;
         }
         BytePath relative = joinPath(folder, name);
@@ -116,7 +121,8 @@ class Walker {
 
     void visitFolder(int parent, const char* name, const BytePath& relative, int depth) {
         const auto absolute = joinPath(root_, relative);
-        if (isTrashFolder(name) || absolute == homeTrash_ || std::ranges::find(otherRoots_, absolute) != otherRoots_.end() ||
+        if (isTrashFolder(name) || absolute == homeTrash_ ||
+            std::ranges::find(otherRoots_, absolute) != otherRoots_.end() ||
             (choices_.maxDepth > 0 && depth >= choices_.maxDepth)) {
             return;
         }
