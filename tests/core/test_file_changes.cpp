@@ -6,11 +6,11 @@
 #include "support/temp_folder.h"
 
 #include <catch2/catch.hpp>
+#include <sys/stat.h>
 
 #include <cstdlib>
-#include <filesystem>
 #include <ctime>
-#include <sys/stat.h>
+#include <filesystem>
 #include <unistd.h>
 
 using namespace sober;
@@ -73,7 +73,8 @@ TEST_CASE("the trash's note is written as the specification says") {
         {"/media/card/a\nb.wav", "a%0Ab.wav"},
         {"/media/card/(1)~'*!._-.wav", "(1)~'*!._-.wav"},
     }));
-    CHECK(noteText(card, path, time) == "[Trash Info]\nPath=" + encoded + "\nDeletionDate=2026-11-25T01:11:01\n");
+    CHECK(noteText(card, path, time) ==
+          "[Trash Info]\nPath=" + encoded + "\nDeletionDate=2026-11-25T01:11:01\n");
     CHECK(noteText(home, path, time) ==
           "[Trash Info]\nPath=/media/card/" + encoded + "\nDeletionDate=2026-11-25T01:11:01\n");
 }

@@ -117,9 +117,11 @@ TEST_CASE("figures by folder reach down to where a file lies") {
     CHECK((*top)[1].path == "music");
     CHECK((*top)[1].holdings == 5);
     const auto below = findings.folderFigures(a, 2, "music");
-    REQUIRE(below->size() == 1);
-    CHECK((*below)[0].path == "music/deep");
-    CHECK((*below)[0].holdings == 1);
+    REQUIRE(below->size() == 2);
+    CHECK((*below)[0].path == "music");
+    CHECK((*below)[0].holdings == 4);
+    CHECK((*below)[1].path == "music/deep");
+    CHECK((*below)[1].holdings == 1);
     CHECK(findings.folderFigures(a, 2)->size() == 3); // what lies higher is counted where it lies
 }
 
@@ -189,7 +191,8 @@ TEST_CASE("the condition adds up and says what to do next") {
     for (const auto& step : condition->nextSteps) {
         kinds.push_back(step.kind);
     }
-    CHECK(kinds == std::vector{NextStep::Kind::findMissing, NextStep::Kind::retireCopies, NextStep::Kind::lookAtErrors});
+    CHECK(kinds == std::vector{NextStep::Kind::findMissing, NextStep::Kind::retireCopies,
+                               NextStep::Kind::lookAtErrors});
     CHECK(condition->nextSteps[1].bytes == 2 * half + tenth);
 }
 

@@ -77,7 +77,8 @@ TEST_CASE("keeping leaves what is away and what is linked to the keeper") {
                      collection.volumes())
                 .ok());
     CHECK(collection.onDocket() == std::vector{collection.id("A", "Downloads/piece (1).wav")});
-    REQUIRE(keepOnly(collection.catalogue(), collection.detail(3), collection.id("A", "pair.wav"), collection.volumes())
+    REQUIRE(keepOnly(collection.catalogue(), collection.detail(3), collection.id("A", "pair.wav"),
+                     collection.volumes())
                 .ok());
     CHECK(collection.onDocket().size() == 2);
 }
@@ -94,7 +95,8 @@ TEST_CASE("a member is put on the docket and taken off again") {
 
 TEST_CASE("a set is left alone, and the decision is forgotten again") {
     Sets collection;
-    REQUIRE(keepOnly(collection.catalogue(), collection.detail(2), collection.id("A", "pair.wav"), collection.volumes())
+    REQUIRE(keepOnly(collection.catalogue(), collection.detail(2), collection.id("A", "pair.wav"),
+                     collection.volumes())
                 .ok());
     REQUIRE(leaveAlone(collection.catalogue(), collection.detail(2)).ok());
     CHECK(collection.onDocket().empty());
@@ -121,7 +123,8 @@ TEST_CASE("a preference is previewed, changes nothing, and then does exactly tha
         std::uint64_t decided, left, actions;
     };
     const VolumeId b = collection.volume("B").id;
-    const Row row = GENERATE_COPY(Row{{}, 2, 0, 4}, Row{{Preference::onVolume, b}, 1, 1, 3}, Row{{Preference::older, 0}, 2, 0, 4});
+    const Row row = GENERATE_COPY(Row{{}, 2, 0, 4}, Row{{Preference::onVolume, b}, 1, 1, 3},
+                                  Row{{Preference::older, 0}, 2, 0, 4});
     const auto preview = previewPreference(collection.catalogue(), ids, row.preference, control);
     REQUIRE(preview.ok());
     CHECK(preview->sets == 2);
@@ -147,7 +150,8 @@ TEST_CASE("a preview that is withdrawn puts nothing anywhere") {
     RunControl control;
     control.cancel();
     const auto preview =
-        previewPreference(collection.catalogue(), *Findings(collection.catalogue()).setOrder(SetOrder::mostBytes, {}), {}, control);
+        previewPreference(collection.catalogue(),
+                          *Findings(collection.catalogue()).setOrder(SetOrder::mostBytes, {}), {}, control);
     REQUIRE_FALSE(preview.ok());
     CHECK(preview.error().cause == Cause::interrupted);
     CHECK(collection.onDocket().empty());
@@ -157,13 +161,16 @@ TEST_CASE("the docket's totals agree with its review") {
     Sets collection;
     fs::create_hard_link(collection / "A/pair.wav", collection / "A/linked.wav");
     collection.survey("A");
-    for (const auto& [label, path] : std::vector<std::pair<std::string, BytePath>>{
-             {"A", "Downloads/pair.wav"}, {"A", "pair.wav"}, {"B", "piece.wav"}, {"B", "copy of piece.wav"}}) {
+    for (const auto& [label, path] :
+         std::vector<std::pair<std::string, BytePath>>{{"A", "Downloads/pair.wav"},
+                                                       {"A", "pair.wav"},
+                                                       {"B", "piece.wav"},
+                                                       {"B", "copy of piece.wav"}}) {
         collection.putOnDocket("retire", label, path);
     }
     const auto one = DocketStore(collection.catalogue()).totals();
     CHECK(one->actions == 4);
-    CHECK(one->frees == 3 * smallWav(1).size()); // one name of the linked file goes, its bytes stay
+    CHECK(one->frees == 3 * smallWav(1).size());       // one name of the linked file goes, its bytes stay
     collection.putOnDocket("retire", "A", "pair.wav"); // a second time: still once
     CHECK(DocketStore(collection.catalogue()).totals()->actions == 4);
 }

@@ -177,7 +177,8 @@ TEST_CASE("a second connection of the writer decides while long work goes on") {
     collection.survey("V");
     const auto beside = Catalogue::openBeside(collection.catalogue());
     REQUIRE(beside.ok());
-    const std::vector<DocketAction> actions{{0, "retire", collection.holding("V", "a.wav")->id, "", timeNow()}};
+    const std::vector<DocketAction> actions{
+        {0, "retire", collection.holding("V", "a.wav")->id, "", timeNow()}};
     CHECK(DocketStore(*beside).add(actions).ok());
     CHECK(DocketStore(collection.catalogue()).all()->size() == 1);
     const auto reader = Catalogue::openForReading(collection.cataloguePath());

@@ -4,11 +4,11 @@
 #include "support/small_audio.h"
 
 #include <catch2/catch.hpp>
+#include <sys/stat.h>
 
 #include <fcntl.h>
 #include <filesystem>
 #include <set>
-#include <sys/stat.h>
 #include <unistd.h>
 
 using namespace sober;
@@ -17,7 +17,8 @@ namespace fs = std::filesystem;
 
 namespace {
 
-std::set<BytePath> walked(const BytePath& root, const SurveyChoices& choices = {}, std::vector<BytePath> others = {}) {
+std::set<BytePath> walked(const BytePath& root, const SurveyChoices& choices = {},
+                          std::vector<BytePath> others = {}) {
     RunControl control;
     std::set<BytePath> paths;
     for (const auto& file : walkVolume(root, choices, others, control).files) {
@@ -106,5 +107,6 @@ TEST_CASE("a path too long for the system costs one error line") {
     CHECK(report.seen == 1);
     CHECK(report.errors.size() == 1);
     // Taken down step by step: too long for the helper that clears the test's folder.
-    REQUIRE(std::system(("cd '" + (collection / "V") + "' && find . -depth -delete 2>/dev/null; true").c_str()) == 0);
+    REQUIRE(std::system(
+                ("cd '" + (collection / "V") + "' && find . -depth -delete 2>/dev/null; true").c_str()) == 0);
 }

@@ -189,16 +189,18 @@ Result<std::vector<VolumeFigures>> Findings::volumeFigures() const {
 Result<std::vector<FolderFigures>> Findings::folderFigures(VolumeId volume, int depth,
                                                            const BytePath& within) const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(
-            catalogue_.database(),
-            "SELECT volume, path, depth, holdings, bytes, in_sets, missing, troubled FROM "
-            "folder_figures WHERE volume = ? AND depth = ? AND path >= ? AND path < ? ORDER BY path");
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT volume, path, depth, holdings, bytes, in_sets, missing, troubled FROM "
+                              "folder_figures WHERE volume = ? AND depth = ? AND (path = ? OR (path >= ? AND "
+                              "path < ?)) ORDER BY "
+                              "path");
         ask.bind(1, volume);
         ask.bind(2, depth);
         // Paths below a folder lie between "folder/" and "folder0", the byte after the slash; no path
         // (PATH_MAX is 4,096) comes after 4,096 times FF.
-        bindBytes(ask, 3, within.empty() ? within : within + '/');
-        bindBytes(ask, 4, within.empty() ? BytePath(4096, '\xFF') : within + '0');
+        bindBytes(ask, 3, within);
+        bindBytes(ask, 4, within.empty() ? within : within + '/');
+        bindBytes(ask, 5, within.empty() ? BytePath(4096, '\xFF') : within + '0');
         std::vector<FolderFigures> all;
         while (ask.executeStep()) {
             all.push_back({ask.getColumn(0).getInt64(), bytesOf(ask.getColumn(1)), ask.getColumn(2).getInt(),

@@ -92,7 +92,7 @@ class Findings {
     Result<std::optional<CopySet>> setOf(const Checksum128& checksum) const;
     Result<SetTotals> setTotals() const;
     Result<std::vector<VolumeFigures>> volumeFigures() const;
-    /// Folders of one depth in one volume, by path; with `within` only those below that folder.
+    /// Folders of one depth in one volume, by path; with `within` only that folder and those below.
     Result<std::vector<FolderFigures>> folderFigures(VolumeId volume, int depth,
                                                      const BytePath& within = {}) const;
     /// Duration of present holdings by volume, in seconds.

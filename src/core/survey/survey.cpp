@@ -83,6 +83,7 @@ Result<Volume> volumeFor(Catalogue& catalogue, const BytePath& root, const Surve
     volume->root = root;
     volume->identity = identityOf(root, mounts);
     volume->atHand = true;
+    measureSpace(*volume);
     if (request.label && !request.label->empty()) {
         volume->label = *request.label;
     }

@@ -190,6 +190,14 @@ Result<std::optional<Volume>> recogniseVolume(const Catalogue& catalogue, const 
     return std::optional<Volume>();
 }
 
+void measureSpace(Volume& volume) {
+    struct statvfs space {};
+    if (statvfs(volume.root.c_str(), &space) == 0) {
+        volume.capacity = static_cast<std::uint64_t>(space.f_blocks) * space.f_frsize;
+        volume.available = static_cast<std::uint64_t>(space.f_bavail) * space.f_frsize;
+    }
+}
+
 Result<bool> lookForVolumes(const Catalogue& catalogue) {
     const auto volumes = Volumes(catalogue).all();
     if (!volumes) {
@@ -200,10 +208,8 @@ Result<bool> lookForVolumes(const Catalogue& catalogue) {
     for (auto volume : *volumes) {
         const Volume before = volume;
         volume.atHand = isAtHand(catalogue, volume, mounts);
-        struct statvfs space {};
-        if (volume.atHand && statvfs(volume.root.c_str(), &space) == 0) {
-            volume.capacity = static_cast<std::uint64_t>(space.f_blocks) * space.f_frsize;
-            volume.available = static_cast<std::uint64_t>(space.f_bavail) * space.f_frsize;
+        if (volume.atHand) {
+            measureSpace(volume);
         }
         changed = changed || volume.atHand != before.atHand;
         if (catalogue.canWrite() && (volume.atHand != before.atHand || volume.capacity != before.capacity ||

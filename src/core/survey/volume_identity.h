@@ -41,6 +41,9 @@ bool isAtHand(const Catalogue& catalogue, const Volume& volume, std::span<const 
 Result<std::optional<Volume>> recogniseVolume(const Catalogue& catalogue, const BytePath& root,
                                               std::span<const Mount> mounts);
 
+/// Takes down how large the volume's file system is and how much of it is free.
+void measureSpace(Volume& volume);
+
 /// Looks which volumes are at hand and how full they are, and writes down what has changed since.
 /// True where something has.
 Result<bool> lookForVolumes(const Catalogue& catalogue);
