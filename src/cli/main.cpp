@@ -1,4 +1,5 @@
 #include "cli/commands.h"
+#include "cli/examine_command.h"
 #include "core/base/user_folders.h"
 #include "core/remedy/docket.h"
 
@@ -47,6 +48,9 @@ class SignalWatch {
 
 int main(int argc, char** argv) {
     std::setlocale(LC_ALL, "");
+    if (argc == 3 && std::string_view(argv[1]) == "examine-one") {
+        return runExamineWorker(argv[2]);
+    }
     CLI::App app{
         "Sober Archivist without windows: audits a collection of audio files and carries out decisions.",
         "sober"};
@@ -57,6 +61,10 @@ int main(int argc, char** argv) {
     app.add_option("--catalogue", common.catalogue, "the catalogue file");
     app.add_flag("--json", common.json, "print one JSON document");
     app.add_flag("--quiet", common.quiet, "no progress");
+
+    std::vector<BytePath> examined;
+    auto* examineCommand = app.add_subcommand("examine", "evidence and verdict for single files");
+    examineCommand->add_option("FILE", examined, "the files")->required();
 
     SurveyOptions survey;
     std::string label;
@@ -111,6 +119,9 @@ int main(int argc, char** argv) {
 
     RunControl control;
     const SignalWatch signals(control);
+    if (examineCommand->parsed()) {
+        return runExamine(common, examined, control);
+    }
     if (surveyCommand->parsed()) {
         if (!label.empty()) {
             survey.label = label;

@@ -1,75 +1,19 @@
 #include "core/media/probe.h"
 
 #include "core/base/text.h"
+#include "core/media/av_input.h"
 
 #include <algorithm>
 #include <array>
-#include <cstdio>
-#include <memory>
 #include <string_view>
 
 extern "C" {
 #include <libavcodec/avcodec.h>
 #include <libavformat/avformat.h>
-#include <libavutil/log.h>
 }
 
 namespace sober {
 namespace {
-
-struct Cursor {
-    ByteSource* source;
-    std::int64_t at;
-};
-
-int readPacket(void* opaque, std::uint8_t* into, int length) {
-    auto* cursor = static_cast<Cursor*>(opaque);
-    const auto got = cursor->source->readAt(static_cast<std::uint64_t>(cursor->at),
-                                            {into, static_cast<std::size_t>(std::max(length, 0))});
-    if (got < 0) {
-        return AVERROR(EIO);
-    }
-    if (got == 0) {
-        return AVERROR_EOF;
-    }
-    cursor->at += got;
-    return static_cast<int>(got);
-}
-
-std::int64_t seekTo(void* opaque, std::int64_t offset, int whence) {
-    auto* cursor = static_cast<Cursor*>(opaque);
-    const auto size = static_cast<std::int64_t>(cursor->source->size());
-    if ((whence & AVSEEK_SIZE) != 0) {
-        return size;
-    }
-    switch (whence & ~AVSEEK_FORCE) {
-    case SEEK_SET:
-        break;
-    case SEEK_CUR:
-        offset += cursor->at;
-        break;
-    case SEEK_END:
-        offset += size;
-        break;
-    default:
-        return AVERROR(EINVAL);
-    }
-    if (offset < 0) {
-        return AVERROR(EINVAL);
-    }
-    cursor->at = offset;
-    return offset;
-}
-
-struct CloseIo {
-    void operator()(AVIOContext* io) const {
-        av_freep(&io->buffer);
-        avio_context_free(&io);
-    }
-};
-struct CloseFormat {
-    void operator()(AVFormatContext* format) const { avformat_close_input(&format); }
-};
 
 struct Named {
     std::string_view from;
@@ -129,17 +73,6 @@ bool statesEnough(const AVFormatContext& format, const AVStream& stream) {
            parameters.ch_layout.nb_channels > 0 && (stream.duration > 0 || format.duration > 0);
 }
 
-const AVStream* audioStream(const AVFormatContext& format) {
-    const AVStream* found = nullptr;
-    for (unsigned i = 0; i < format.nb_streams; ++i) {
-        const auto* stream = format.streams[i];
-        if (stream->codecpar->codec_type == AVMEDIA_TYPE_AUDIO && found == nullptr) {
-            found = stream;
-        }
-    }
-    return found;
-}
-
 bool hasMovingPictures(const AVFormatContext& format) {
     for (unsigned i = 0; i < format.nb_streams; ++i) {
         const auto* stream = format.streams[i];
@@ -190,27 +123,15 @@ int Tags::filled() const {
 }
 
 Result<Probed> probe(ByteSource& source, const BytePath& path) {
-    constexpr int bufferSize = 32 << 10;
-    av_log_set_level(AV_LOG_QUIET);
-
-    Cursor cursor{&source, 0};
-    auto* buffer = static_cast<std::uint8_t*>(av_malloc(bufferSize));
-    const std::unique_ptr<AVIOContext, CloseIo> io(
-        avio_alloc_context(buffer, bufferSize, 0, &cursor, readPacket, nullptr, seekTo));
-    AVFormatContext* opened = avformat_alloc_context();
-    opened->pb = io.get();
-    opened->probesize = 1 << 20;
-    opened->max_analyze_duration = AV_TIME_BASE / 2;
-    opened->flags |= AVFMT_FLAG_BITEXACT;
-    if (avformat_open_input(&opened, nullptr, nullptr, nullptr) < 0) {
+    AvInput input(source);
+    if (!input.open()) {
         return unreadableFile(path, "begins like audio, but its contents cannot be opened.");
     }
-    const std::unique_ptr<AVFormatContext, CloseFormat> format(opened);
-
-    const AVStream* stream = audioStream(*format);
+    const AVFormatContext* format = input.format();
+    const AVStream* stream = input.audio();
     if (stream == nullptr || !statesEnough(*format, *stream)) {
-        avformat_find_stream_info(format.get(), nullptr);
-        stream = audioStream(*format);
+        avformat_find_stream_info(input.format(), nullptr);
+        stream = input.audio();
     }
     if (hasMovingPictures(*format)) {
         return Error{Cause::notAudio, path, displayPath(path) + " holds moving pictures."};

@@ -1,0 +1,26 @@
+#pragma once
+
+#include "core/evidence/checksums.h"
+#include "core/media/byte_source.h"
+
+namespace sober {
+
+/// Takes the checksums of a file from the bytes that somebody else asks for. What was asked for in
+/// order goes by at once; what was left out is read at the end.
+class ChecksummingSource final : public ByteSource {
+  public:
+    ChecksummingSource(ByteSource& source, bool withSha256) : source_(source), checksums_(withSha256) {}
+
+    std::uint64_t size() const override { return source_.size(); }
+    std::int64_t readAt(std::uint64_t offset, std::span<std::uint8_t> into) override;
+
+    /// Reads what was not asked for; nothing where that fails.
+    std::optional<FileChecksums> finish();
+
+  private:
+    ByteSource& source_;
+    ChecksumPass checksums_;
+    std::uint64_t next_ = 0; ///< the first byte that has not gone by
+};
+
+} // namespace sober

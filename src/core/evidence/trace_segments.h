@@ -1,0 +1,52 @@
+#pragma once
+
+#include "core/media/decode.h"
+
+#include <array>
+#include <vector>
+
+namespace sober {
+
+/// Where in a recording the search for an earlier encoder's grid looks: one run of samples from each
+/// of eight equal parts, the one whose quietest block is the liveliest, clipped blocks left out.
+/// Left and right in 16-bit steps; mono stands in both.
+struct TraceSegment {
+    std::int64_t start = 0; ///< frames from the beginning of the recording
+    std::vector<float> left;
+    std::vector<float> right;
+};
+
+inline constexpr std::size_t traceBlock = 1024;
+inline constexpr std::size_t traceBlocks = 10;
+
+/// Picks the segments while a decode goes by; memory does not grow with length.
+class TraceSegmentPass final : public SampleSink {
+  public:
+    /// `statedSeconds` 0 lets all parts but the first grow as long as they must.
+    void begin(const SampleFormat& format) override;
+    void take(const DecodedBlock& block) override;
+    std::vector<TraceSegment> finish();
+
+  private:
+    struct Block {
+        std::array<float, traceBlock> left;
+        std::array<float, traceBlock> right;
+        double liveliness = 0; ///< energy of the second difference; negative where clipped
+    };
+    void endBlock();
+
+    SampleFormat format_;
+    std::int64_t blocksEach_ = 0; ///< of one of the eight parts
+    std::int64_t blocksSeen_ = 0;
+    std::size_t filled_ = 0;
+    Block current_;
+    std::vector<Block> recent_;
+    struct Best {
+        double liveliness = -1;
+        std::int64_t firstBlock = 0;
+        std::vector<Block> blocks;
+    };
+    std::vector<Best> best_;
+};
+
+} // namespace sober

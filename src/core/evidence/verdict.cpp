@@ -1,0 +1,154 @@
+#include "core/evidence/verdict.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace sober {
+namespace {
+
+constexpr double certainStrength = 12;
+constexpr double certainShare = 0.02;
+constexpr double shortest = 2;         // seconds
+constexpr double dullLevel = 22;       // dB at 8 to 12 kHz
+constexpr double cdNyquist = 22'050;   // Hz
+constexpr int highestCdLikeRate = 48'000;
+
+std::string codecWord(const std::string& codec) {
+    return codec == "mp3" ? "an MP3" : codec == "aac" ? "an AAC" : codec == "vorbis" ? "a Vorbis" : "a " + codec;
+}
+
+/// Mean of the 95th percentile over a range, in dB.
+double levelBetween(const Spectrum& spectrum, double from, double to) {
+    double sum = 0;
+    int count = 0;
+    for (std::size_t bin = 0; bin < spectrum.high.size(); ++bin) {
+        const double hertz = static_cast<double>(bin) * spectrum.binWidth;
+        if (hertz >= from && hertz < to) {
+            sum += static_cast<double>(spectrum.high[bin]);
+            ++count;
+        }
+    }
+    return count > 0 ? sum / count : -999;
+}
+
+/// The bitrate of an MPEG Layer III encoder whose usual bandwidth lies nearest: medians of libmp3lame
+/// measured for this project.
+std::int64_t bitrateFor(double cutoff) {
+    constexpr std::array<std::pair<double, std::int64_t>, 7> usual{{{11'100, 64'000},
+                                                                    {15'300, 96'000},
+                                                                    {16'500, 128'000},
+                                                                    {17'300, 160'000},
+                                                                    {18'800, 192'000},
+                                                                    {19'500, 256'000},
+                                                                    {20'200, 320'000}}};
+    return std::ranges::min_element(usual, {}, [&](const auto& entry) { return std::abs(entry.first - cutoff); })->second;
+}
+
+std::string wallSentence(const Bandwidth& bandwidth) {
+    return fmt::format("stops dead at {:.1f} kHz, by {:.0f} dB, as lossy encoders do", bandwidth.cutoff / 1000, bandwidth.drop);
+}
+
+std::string gridSentence(const TracePeak& peak, std::string_view which) {
+    return fmt::format("{}block grid of {} encoder found at {} of {}, {:.0f} times above chance", which,
+                       codecWord(peak.codec), peak.offset, peak.period, peak.strength);
+}
+
+void nameSource(Verdict& verdict, const TracePeak& peak, const std::optional<Bandwidth>& bandwidth) {
+    verdict.sourceCodec = peak.codec;
+    if (peak.codec == "mp3" && bandwidth && bandwidth->brickwall) {
+        verdict.sourceBitrate = bitrateFor(bandwidth->cutoff);
+    }
+}
+
+Verdict undetermined(std::string reason) {
+    return {VerdictClass::undetermined, 0, {}, 0, {std::move(reason)}};
+}
+
+/// The grid that accuses: any in a lossless file; in a lossy one an earlier encode, or another codec's.
+const TracePeak* accusing(const VerdictEvidence& evidence) {
+    const auto& trace = evidence.trace;
+    if (trace.first) {
+        return &*trace.first;
+    }
+    if (trace.last && (evidence.claims.lossless || trace.last->codec != evidence.claims.codec)) {
+        return &*trace.last;
+    }
+    return nullptr;
+}
+
+Verdict onLossless(const VerdictEvidence& evidence) {
+    const auto& bandwidth = *evidence.bandwidth;
+    Verdict verdict;
+    if (evidence.claims.sampleRate > highestCdLikeRate && bandwidth.cutoff > 0 && bandwidth.cutoff <= cdNyquist) {
+        verdict = {VerdictClass::doubtful, 0.9, {}, 0, {}};
+        verdict.reasons.push_back(fmt::format("holds nothing above {:.1f} kHz: a rate of {} Hz was not needed, it was made from less",
+                                              bandwidth.cutoff / 1000, evidence.claims.sampleRate));
+        return verdict;
+    }
+    if (bandwidth.brickwall) {
+        verdict = {VerdictClass::doubtful, 0.5, {}, 0, {wallSentence(bandwidth)}};
+        verdict.reasons.emplace_back("no block grid of an encoder was found, so this may be the recording's own limit");
+        return verdict;
+    }
+    verdict = {VerdictClass::genuine, 0.95, {}, 0, {}};
+    verdict.reasons.push_back(fmt::format("no trace of an earlier encoder, no dead stop; sound reaches {:.1f} kHz", bandwidth.cutoff / 1000));
+    return verdict;
+}
+
+Verdict onLossy(const VerdictEvidence& evidence) {
+    const auto& bandwidth = *evidence.bandwidth;
+    constexpr std::int64_t highBitrate = 250'000;
+    constexpr double lowCutoff = 17'000;
+    if (evidence.claims.codec == "mp3" && evidence.claims.bitrate >= highBitrate && bandwidth.brickwall && bandwidth.cutoff < lowCutoff) {
+        Verdict verdict{VerdictClass::doubtful, 0.6, {}, 0, {wallSentence(bandwidth)}};
+        verdict.reasons.push_back(fmt::format("its {} kbit/s would carry more", evidence.claims.bitrate / 1000));
+        return verdict;
+    }
+    Verdict verdict{VerdictClass::genuine, 0.9, {}, 0, {}};
+    verdict.reasons.emplace_back("no trace of an earlier encode below its own");
+    return verdict;
+}
+
+} // namespace
+
+std::string_view wordFor(VerdictClass verdict) {
+    switch (verdict) {
+    case VerdictClass::genuine:
+        return "genuine";
+    case VerdictClass::doubtful:
+        return "doubtful";
+    case VerdictClass::transcoded:
+        return "transcoded";
+    case VerdictClass::undetermined:
+        break;
+    }
+    return "undetermined";
+}
+
+Verdict verdictOn(const VerdictEvidence& evidence) {
+    if (evidence.levels.silent) {
+        return undetermined("it is silent, so nothing can be told of its making");
+    }
+    if (evidence.seconds < shortest || !evidence.spectrum || !evidence.bandwidth) {
+        return undetermined(fmt::format("{:.1f} s are too short to tell", evidence.seconds));
+    }
+    if (const auto* peak = accusing(evidence)) {
+        const bool certain = peak->strength >= certainStrength && peak->share >= certainShare;
+        Verdict verdict{certain ? VerdictClass::transcoded : VerdictClass::doubtful, certain ? 0.98 : 0.6, {}, 0, {}};
+        nameSource(verdict, *peak, evidence.bandwidth);
+        if (evidence.bandwidth->brickwall) {
+            verdict.reasons.push_back(wallSentence(*evidence.bandwidth));
+        }
+        verdict.reasons.push_back(gridSentence(*peak, evidence.trace.first ? "an earlier " : ""));
+        return verdict;
+    }
+    if (levelBetween(*evidence.spectrum, 8000, 12'000) < dullLevel) {
+        return undetermined("there is too little sound above 8 kHz to tell; dull recordings are not accused");
+    }
+    return evidence.claims.lossless ? onLossless(evidence) : onLossy(evidence);
+}
+
+} // namespace sober
