@@ -6,17 +6,17 @@
 #include "core/evidence/examination.h"
 
 #include <fmt/format.h>
-#include <fcntl.h>
-#include <poll.h>
-#include <spawn.h>
 #include <sys/resource.h>
 #include <sys/wait.h>
-#include <unistd.h>
 
 #include <array>
 #include <csignal>
 #include <cstdio>
 #include <cstring>
+#include <fcntl.h>
+#include <poll.h>
+#include <spawn.h>
+#include <unistd.h>
 
 extern char** environ;
 
@@ -26,7 +26,9 @@ namespace {
 constexpr rlim_t mostMemory = 2ULL << 30;
 constexpr rlim_t mostSeconds = 1800; // of processor time: hours of audio decode in minutes
 
-Json orNull(bool known, Json value) { return known ? std::move(value) : Json(); }
+Json orNull(bool known, Json value) {
+    return known ? std::move(value) : Json();
+}
 
 Json traceShape(const CodecTrace& trace) {
     if (!trace.last) {
@@ -37,7 +39,9 @@ Json traceShape(const CodecTrace& trace) {
               {"offset", trace.last->offset},
               {"period", trace.last->period}};
     if (trace.first) {
-        json["earlier"] = {{"codec", trace.first->codec}, {"strength", trace.first->strength}, {"offset", trace.first->offset}};
+        json["earlier"] = {{"codec", trace.first->codec},
+                           {"strength", trace.first->strength},
+                           {"offset", trace.first->offset}};
     }
     return json;
 }
@@ -55,17 +59,19 @@ Json holdingShape(const BytePath& path, const Examination& examination) {
                        {"channels", claims.channels},
                        {"bit_depth", orNull(claims.bitDepth > 0, claims.bitDepth)},
                        {"duration", claims.duration}};
-    json["measured"] = {{"cutoff_hz", orNull(examination.bandwidth.has_value(), examination.bandwidth ? examination.bandwidth->cutoff : 0)},
-                        {"brickwall", examination.bandwidth && examination.bandwidth->brickwall},
-                        {"peak_dbtp", nullptr},
-                        {"peak_dbfs", levels.peak},
-                        {"rms_dbfs", levels.rms},
-                        {"loudness_lufs", nullptr},
-                        {"effective_bit_depth", orNull(levels.effectiveBitDepth > 0, levels.effectiveBitDepth)},
-                        {"clipped_samples", levels.clipped},
-                        {"identical_channels", levels.identicalChannels},
-                        {"duration", examination.decode.seconds()},
-                        {"trace", traceShape(examination.trace)}};
+    json["measured"] = {
+        {"cutoff_hz", orNull(examination.bandwidth.has_value(),
+                             examination.bandwidth ? examination.bandwidth->cutoff : 0)},
+        {"brickwall", examination.bandwidth && examination.bandwidth->brickwall},
+        {"peak_dbtp", nullptr},
+        {"peak_dbfs", levels.peak},
+        {"rms_dbfs", levels.rms},
+        {"loudness_lufs", nullptr},
+        {"effective_bit_depth", orNull(levels.effectiveBitDepth > 0, levels.effectiveBitDepth)},
+        {"clipped_samples", levels.clipped},
+        {"identical_channels", levels.identicalChannels},
+        {"duration", examination.decode.seconds()},
+        {"trace", traceShape(examination.trace)}};
     json["verdict"] = {{"class", wordFor(verdict.verdict)},
                        {"confidence", verdict.confidence},
                        {"source_codec", orNull(!verdict.sourceCodec.empty(), verdict.sourceCodec)},
@@ -76,12 +82,18 @@ Json holdingShape(const BytePath& path, const Examination& examination) {
         problems.push_back({{"kind", problem.kind}, {"at", problem.at}, {"detail", problem.detail}});
     }
     json["soundness"] = {{"sound", examination.sound()}, {"problems", std::move(problems)}};
-    json["checksums"] = {{"file_xxh3", examination.checksums.file.hex()},
-                         {"file_sha256", toHex(*examination.checksums.sha256)},
-                         {"payload_xxh3", nullptr},
-                         {"samples_md5", orNull(examination.samplesMd5.has_value(), examination.samplesMd5 ? Json(toHex(*examination.samplesMd5)) : Json())}};
+    json["checksums"] = {
+        {"file_xxh3", examination.checksums.file.hex()},
+        {"file_sha256", toHex(*examination.checksums.sha256)},
+        {"payload_xxh3", nullptr},
+        {"samples_md5", orNull(examination.samplesMd5.has_value(),
+                               examination.samplesMd5 ? Json(toHex(*examination.samplesMd5)) : Json())}};
     const auto& tags = examination.tags;
-    json["tags"] = {{"title", tags.title}, {"artist", tags.artist}, {"album", tags.album}, {"track", tags.track}, {"date", tags.date}};
+    json["tags"] = {{"title", tags.title},
+                    {"artist", tags.artist},
+                    {"album", tags.album},
+                    {"track", tags.track},
+                    {"date", tags.date}};
     return json;
 }
 
@@ -147,14 +159,15 @@ WorkerAnswer runWorker(const BytePath& file, RunControl& control) {
 
 void printHolding(const Json& holding) {
     const auto& verdict = holding["verdict"];
-    fmt::print("{}\n  {} ({} {}), {:.0f} % sure\n", displayPath(holding["path"].get<std::string>()), verdict["class"].get<std::string>(),
-               holding["claimed"]["codec"].get<std::string>(), holding["claimed"]["container"].get<std::string>(),
-               100 * verdict["confidence"].get<double>());
+    fmt::print("{}\n  {} ({} {}), {:.0f} % sure\n", displayPath(holding["path"].get<std::string>()),
+               verdict["class"].get<std::string>(), holding["claimed"]["codec"].get<std::string>(),
+               holding["claimed"]["container"].get<std::string>(), 100 * verdict["confidence"].get<double>());
     for (const auto& reason : verdict["reasons"]) {
         fmt::print("  {}\n", reason.get<std::string>());
     }
     for (const auto& problem : holding["soundness"]["problems"]) {
-        fmt::print("  {} at {:.1f} s: {}\n", problem["kind"].get<std::string>(), problem["at"].get<double>(), problem["detail"].get<std::string>());
+        fmt::print("  {} at {:.1f} s: {}\n", problem["kind"].get<std::string>(), problem["at"].get<double>(),
+                   problem["detail"].get<std::string>());
     }
 }
 
@@ -188,12 +201,14 @@ int runExamine(const CommonOptions& common, const std::vector<BytePath>& files, 
         }
         Json error = withPath(file);
         error["error"] = !json.is_discarded() && json.contains("error") ? json["error"].get<std::string>()
-                         : WIFSIGNALED(answer.status)                  ? displayPath(file) + " broke the decoder (" + strsignal(WTERMSIG(answer.status)) + ")."
-                                                                        : displayPath(file) + " could not be examined.";
+                         : WIFSIGNALED(answer.status) ? displayPath(file) + " broke the decoder (" +
+                                                            strsignal(WTERMSIG(answer.status)) + ")."
+                                                      : displayPath(file) + " could not be examined.";
         errors.push_back(std::move(error));
     }
     if (common.json) {
-        fmt::print("{}\n", Json{{"schema", "sober.examine/1"}, {"holdings", holdings}, {"errors", errors}}.dump(2));
+        fmt::print("{}\n",
+                   Json{{"schema", "sober.examine/1"}, {"holdings", holdings}, {"errors", errors}}.dump(2));
     } else {
         for (const auto& holding : holdings) {
             printHolding(holding);

@@ -53,7 +53,8 @@ std::size_t circularDistance(std::size_t a, std::size_t b, std::size_t period) {
 }
 
 /// The strongest position of one row of counts, leaving out those around `without`.
-TracePeak strongest(const GridCounts& counts, std::size_t threshold, std::optional<std::size_t> without = {}) {
+TracePeak strongest(const GridCounts& counts, std::size_t threshold,
+                    std::optional<std::size_t> without = {}) {
     const auto& row = counts.nearZero[threshold];
     TracePeak peak;
     peak.codec = counts.codec;
@@ -76,7 +77,9 @@ TracePeak strongest(const GridCounts& counts, std::size_t threshold, std::option
     return peak;
 }
 
-bool isHit(const TracePeak& peak) { return peak.strength >= hitStrength && peak.share >= hitShare; }
+bool isHit(const TracePeak& peak) {
+    return peak.strength >= hitStrength && peak.share >= hitShare;
+}
 
 } // namespace
 

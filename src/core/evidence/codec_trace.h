@@ -10,12 +10,12 @@ namespace sober {
 
 /// An excess of coefficients near zero at one position of a lossy encoder's block grid.
 struct TracePeak {
-    std::string codec;      ///< "mp3", "aac", "vorbis"
-    std::size_t offset = 0; ///< within the period of the grid, in samples
-    std::size_t period = 0; ///< 576 or 1024
-    double strength = 0;    ///< times above chance: excess over the spread between positions
-    double share = 0;       ///< excess as a share of the coefficients looked at
-    double threshold = 0;   ///< in 16-bit steps: below it a coefficient counts as zero
+    std::string codec;         ///< "mp3", "aac", "vorbis"
+    std::size_t offset = 0;    ///< within the period of the grid, in samples
+    std::size_t period = 0;    ///< 576 or 1024
+    double strength = 0;       ///< times above chance: excess over the spread between positions
+    double share = 0;          ///< excess as a share of the coefficients looked at
+    double threshold = 0;      ///< in 16-bit steps: below it a coefficient counts as zero
     std::vector<float> excess; ///< over the positions, for the picture
 };
 

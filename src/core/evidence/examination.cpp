@@ -84,8 +84,10 @@ Result<Examination> examineFile(const BytePath& path, RunControl& control) {
     if (format.sampleRate >= lowestTraceRate && format.sampleRate <= highestTraceRate) {
         examination.trace = findCodecTrace(listeners.segments.finish());
     }
-    if (examination.decode.statedMd5 && examination.samplesMd5 && examination.decode.statedMd5 != examination.samplesMd5) {
-        examination.problems.push_back({"checksum-mismatch", 0, "the samples do not have the MD5 that the file states"});
+    if (examination.decode.statedMd5 && examination.samplesMd5 &&
+        examination.decode.statedMd5 != examination.samplesMd5) {
+        examination.problems.push_back(
+            {"checksum-mismatch", 0, "the samples do not have the MD5 that the file states"});
     }
     auto checksums = source.finish();
     const auto after = stampOf(*file, path);

@@ -1,7 +1,6 @@
 #include "core/evidence/fourier.h"
 
 #include <fftw3.h>
-
 #include <mutex>
 
 namespace sober {
@@ -29,7 +28,9 @@ std::unique_ptr<T[], FreeFftw> aligned(std::size_t count) {
     return std::unique_ptr<T[], FreeFftw>(static_cast<T*>(fftwf_malloc(count * sizeof(T))));
 }
 
-fftwf_complex* raw(std::complex<float>* values) { return reinterpret_cast<fftwf_complex*>(values); }
+fftwf_complex* raw(std::complex<float>* values) {
+    return reinterpret_cast<fftwf_complex*>(values);
+}
 
 } // namespace
 
@@ -47,7 +48,9 @@ struct RealFourier::State {
 
 RealFourier::RealFourier(std::size_t length) : state_(std::make_unique<State>(length)) {}
 RealFourier::~RealFourier() = default;
-std::span<float> RealFourier::input() { return {state_->in.get(), state_->length}; }
+std::span<float> RealFourier::input() {
+    return {state_->in.get(), state_->length};
+}
 std::span<const std::complex<float>> RealFourier::transform() {
     fftwf_execute(state_->plan.get());
     return {state_->out.get(), state_->length / 2 + 1};
@@ -68,7 +71,9 @@ struct ComplexFourier::State {
 
 ComplexFourier::ComplexFourier(std::size_t length) : state_(std::make_unique<State>(length)) {}
 ComplexFourier::~ComplexFourier() = default;
-std::span<std::complex<float>> ComplexFourier::input() { return {state_->in.get(), state_->length}; }
+std::span<std::complex<float>> ComplexFourier::input() {
+    return {state_->in.get(), state_->length};
+}
 std::span<const std::complex<float>> ComplexFourier::transform() {
     fftwf_execute(state_->plan.get());
     return {state_->out.get(), state_->length};

@@ -55,8 +55,8 @@ std::size_t positionInGrid(const TraceSegment& segment, std::size_t offset, std:
 }
 
 constexpr std::size_t taps = 512;
-constexpr std::size_t slots = 32;     // samples between two outputs of the polyphase filter
-constexpr std::size_t lines = 18;     // of one granule and subband
+constexpr std::size_t slots = 32; // samples between two outputs of the polyphase filter
+constexpr std::size_t lines = 18; // of one granule and subband
 constexpr std::size_t granules = 6;
 constexpr std::size_t slotsNeeded = lines - 1 + lines * (granules - 1) + 2 * lines;
 
@@ -127,7 +127,8 @@ LayerIIIGrid::LayerIIIGrid() : filter_(taps * bands), transform_(2 * lines * lin
 
 /// Subband samples [slot][band] for one phase. The standard runs its buffer backwards: x[0] is the
 /// newest sample.
-void LayerIIIGrid::polyphase(const std::vector<float>& samples, std::size_t phase, std::vector<float>& out) const {
+void LayerIIIGrid::polyphase(const std::vector<float>& samples, std::size_t phase,
+                             std::vector<float>& out) const {
     out.assign(slotsNeeded * bands, 0.0F);
     for (std::size_t slot = 0; slot < slotsNeeded; ++slot) {
         const float* newest = samples.data() + phase + slot * slots + taps - 1;
@@ -139,7 +140,8 @@ void LayerIIIGrid::add(const TraceSegment& segment) {
     static_assert((slotsNeeded - 1) * slots + taps - 1 + slots <= traceBlock * traceBlocks);
     std::array<std::vector<float>, 2> subbands;
     // [channel][line * bands + band]
-    std::array<std::vector<float>, 2> spectrum{std::vector<float>(lines * bands), std::vector<float>(lines * bands)};
+    std::array<std::vector<float>, 2> spectrum{std::vector<float>(lines * bands),
+                                               std::vector<float>(lines * bands)};
     std::vector<float> mixed(lines * bands);
     // Odd slots of odd subbands are inverted in frequency.
     std::array<float, bands> oddSigns{};
@@ -202,7 +204,8 @@ std::vector<float> expansion(const std::vector<double>& window, std::size_t term
     for (std::size_t m = 0; m < terms; ++m) {
         double sum = 0;
         for (std::size_t n = 0; n < window.size(); ++n) {
-            sum += window[n] * std::sin((2 * static_cast<double>(m) + 1) * pi * (static_cast<double>(n) + 0.5) / length);
+            sum += window[n] *
+                   std::sin((2 * static_cast<double>(m) + 1) * pi * (static_cast<double>(n) + 0.5) / length);
         }
         result.push_back(static_cast<float>(2 / length * sum));
     }
@@ -253,7 +256,8 @@ std::vector<double> vorbisWindow() {
 } // namespace
 
 MdctGrid::MdctGrid() {
-    windows_ = {{"aac", {1.0F}}, {"aac", expansion(kbdWindow(4), 5)}, {"vorbis", expansion(vorbisWindow(), 4)}};
+    windows_ = {
+        {"aac", {1.0F}}, {"aac", expansion(kbdWindow(4), 5)}, {"vorbis", expansion(vorbisWindow(), 4)}};
     for (const auto& window : windows_) {
         for (const auto* channels : {"left/right", "middle/side"}) {
             prepare(counts_.emplace_back(), window.codec, channels, mdctPeriod);
@@ -264,8 +268,8 @@ MdctGrid::MdctGrid() {
 namespace {
 
 /// coefficient k = scale (sin phi_k D_re - cos phi_k D_im), the differences weighted by the window's terms.
-SOBER_WIDE void combine(const float* re, const float* im, const float* terms, std::size_t termCount, const float* sines,
-                        const float* cosines, float* out) {
+SOBER_WIDE void combine(const float* re, const float* im, const float* terms, std::size_t termCount,
+                        const float* sines, const float* cosines, float* out) {
     float differenceRe[bins] = {};
     float differenceIm[bins] = {};
     for (std::size_t m = 0; m < termCount; ++m) {
@@ -313,7 +317,8 @@ void MdctGrid::add(const TraceSegment& segment) {
     }
     const std::size_t length = segment.left.size();
     for (std::size_t frame = 0; frame < mdctFrames; ++frame) {
-        const std::size_t base = frame * (length - mdctLength - mdctPeriod) / mdctFrames / mdctPeriod * mdctPeriod;
+        const std::size_t base =
+            frame * (length - mdctLength - mdctPeriod) / mdctFrames / mdctPeriod * mdctPeriod;
         for (std::size_t position = 0; position < mdctPeriod; ++position) {
             const auto input = fourier.input();
             for (std::size_t n = 0; n < mdctLength; ++n) {
@@ -334,8 +339,8 @@ void MdctGrid::add(const TraceSegment& segment) {
             for (std::size_t w = 0; w < windows_.size(); ++w) {
                 const auto& terms = windows_[w].terms;
                 for (std::size_t channel = 0; channel < 2; ++channel) {
-                    combine(parts[2 * channel].data() + margin, parts[2 * channel + 1].data() + margin, terms.data(),
-                            terms.size(), sines.data(), cosines.data(), out[channel].data());
+                    combine(parts[2 * channel].data() + margin, parts[2 * channel + 1].data() + margin,
+                            terms.data(), terms.size(), sines.data(), cosines.data(), out[channel].data());
                     countNearZero(counts_[2 * w], place, out[channel].data(), bins);
                 }
                 for (const float sign : {1.0F, -1.0F}) {

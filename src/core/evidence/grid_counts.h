@@ -33,8 +33,8 @@ class LayerIIIGrid {
     static constexpr std::size_t bands = 24;
     void polyphase(const std::vector<float>& samples, std::size_t phase, std::vector<float>& out) const;
 
-    std::vector<float> filter_;     ///< [tap][band], rows of unit norm
-    std::vector<float> transform_;  ///< [slot][line]: window and cosine of the 36-point MDCT
+    std::vector<float> filter_;    ///< [tap][band], rows of unit norm
+    std::vector<float> transform_; ///< [slot][line]: window and cosine of the 36-point MDCT
     std::array<GridCounts, 2> counts_;
 };
 

@@ -10,7 +10,9 @@ namespace {
 constexpr int shortestClip = 3; // samples in a row; common practice, no source
 constexpr double silence = -80; // dBFS
 
-double decibels(double amplitude) { return amplitude > 0 ? 20 * std::log10(amplitude) : -999; }
+double decibels(double amplitude) {
+    return amplitude > 0 ? 20 * std::log10(amplitude) : -999;
+}
 
 } // namespace
 

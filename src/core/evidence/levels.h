@@ -8,12 +8,12 @@ namespace sober {
 
 /// What the samples themselves show. Levels in dB relative to full scale.
 struct Levels {
-    double peak = -999;          ///< dBFS of the largest sample
-    double rms = -999;           ///< dBFS over all channels
-    std::int64_t clipped = 0;    ///< samples in runs of three or more at full scale
-    int effectiveBitDepth = 0;   ///< of integer samples: bits that are ever used; 0 where not integer
+    double peak = -999;             ///< dBFS of the largest sample
+    double rms = -999;              ///< dBFS over all channels
+    std::int64_t clipped = 0;       ///< samples in runs of three or more at full scale
+    int effectiveBitDepth = 0;      ///< of integer samples: bits that are ever used; 0 where not integer
     bool identicalChannels = false; ///< two channels, every sample alike: mono stored as stereo
-    bool silent = false;         ///< nothing above -80 dBFS
+    bool silent = false;            ///< nothing above -80 dBFS
 };
 
 /// Takes levels while a decode goes by.

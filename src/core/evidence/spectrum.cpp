@@ -49,7 +49,8 @@ struct SpectrumPass::State {
             const float here = power[bin] * scale;
             sum[bin] += static_cast<double>(here);
             const float level = 10 * std::log10(here + 1e-6F);
-            const auto step = std::clamp(static_cast<int>(std::floor(level)) - lowestLevel, 0, static_cast<int>(levelCount) - 1);
+            const auto step = std::clamp(static_cast<int>(std::floor(level)) - lowestLevel, 0,
+                                         static_cast<int>(levelCount) - 1);
             ++histogram[bin * levelCount + static_cast<std::size_t>(step)];
         }
         ++frames;
@@ -64,11 +65,13 @@ void SpectrumPass::begin(const SampleFormat& format) {
     state_->usedChannels = static_cast<std::size_t>(std::min(format.channels, 2));
     double energy = 0;
     for (std::size_t i = 0; i < frameLength; ++i) {
-        const double value = 0.5 - 0.5 * std::cos(2 * std::numbers::pi * static_cast<double>(i) / frameLength);
+        const double value =
+            0.5 - 0.5 * std::cos(2 * std::numbers::pi * static_cast<double>(i) / frameLength);
         state_->window[i] = static_cast<float>(value);
         energy += value * value;
     }
-    state_->scale = static_cast<float>(toSteps * toSteps / energy / static_cast<double>(state_->usedChannels));
+    state_->scale =
+        static_cast<float>(toSteps * toSteps / energy / static_cast<double>(state_->usedChannels));
 }
 
 void SpectrumPass::take(const DecodedBlock& block) {
@@ -94,7 +97,8 @@ std::optional<Spectrum> SpectrumPass::finish() const {
     spectrum.frames = state.frames;
     const auto wanted = static_cast<std::int64_t>(std::ceil(0.95 * static_cast<double>(state.frames)));
     for (std::size_t bin = 0; bin < binCount; ++bin) {
-        spectrum.mean.push_back(static_cast<float>(10 * std::log10(state.sum[bin] / static_cast<double>(state.frames) + 1e-6)));
+        spectrum.mean.push_back(
+            static_cast<float>(10 * std::log10(state.sum[bin] / static_cast<double>(state.frames) + 1e-6)));
         std::int64_t seen = 0;
         std::size_t level = 0;
         while (level + 1 < levelCount && (seen += state.histogram[bin * levelCount + level]) < wanted) {
@@ -113,7 +117,9 @@ Bandwidth bandwidthOf(const Spectrum& spectrum) {
     constexpr double highest = 20'600;
     constexpr double wallDrop = 34;
     constexpr double wallAbove = 6;
-    const auto inBins = [&](double hertz) { return std::max<std::size_t>(1, static_cast<std::size_t>(std::lround(hertz / spectrum.binWidth))); };
+    const auto inBins = [&](double hertz) {
+        return std::max<std::size_t>(1, static_cast<std::size_t>(std::lround(hertz / spectrum.binWidth)));
+    };
     const std::size_t side = inBins(sideWidth);
     const std::size_t gap = inBins(gapWidth);
     const std::size_t count = spectrum.high.size();
@@ -121,7 +127,9 @@ Bandwidth bandwidthOf(const Spectrum& spectrum) {
     for (std::size_t i = 0; i < count; ++i) {
         upTo[i + 1] = upTo[i] + static_cast<double>(spectrum.high[i]);
     }
-    const auto meanOf = [&](std::size_t first, std::size_t length) { return (upTo[first + length] - upTo[first]) / static_cast<double>(length); };
+    const auto meanOf = [&](std::size_t first, std::size_t length) {
+        return (upTo[first + length] - upTo[first]) / static_cast<double>(length);
+    };
 
     Bandwidth bandwidth;
     std::size_t edge = 0;
@@ -143,7 +151,7 @@ Bandwidth bandwidthOf(const Spectrum& spectrum) {
         // The edge itself: where the level falls below the middle between both sides.
         const double middle = bandwidth.above + bandwidth.drop / 2;
         std::size_t at = edge;
-        while (at < edge + gap && static_cast<double>(spectrum.high[at]) > middle) {
+        while (at<edge + gap&& static_cast<double>(spectrum.high[at])> middle) {
             ++at;
         }
         bandwidth.cutoff = static_cast<double>(at) * spectrum.binWidth;

@@ -11,13 +11,17 @@ namespace {
 
 constexpr double certainStrength = 12;
 constexpr double certainShare = 0.02;
-constexpr double shortest = 2;         // seconds
-constexpr double dullLevel = 22;       // dB at 8 to 12 kHz
-constexpr double cdNyquist = 22'050;   // Hz
+constexpr double shortest = 2;   // seconds
+constexpr double dullLevel = 22; // dB at 8 to 12 kHz
+/// Hz: 24 kHz of a 48 kHz original and what a resampler's slope leaves above it.
+constexpr double highestOfLess = 28'000;
 constexpr int highestCdLikeRate = 48'000;
 
 std::string codecWord(const std::string& codec) {
-    return codec == "mp3" ? "an MP3" : codec == "aac" ? "an AAC" : codec == "vorbis" ? "a Vorbis" : "a " + codec;
+    return codec == "mp3"      ? "an MP3"
+           : codec == "aac"    ? "an AAC"
+           : codec == "vorbis" ? "a Vorbis"
+                               : "a " + codec;
 }
 
 /// Mean of the 95th percentile over a range, in dB.
@@ -44,11 +48,14 @@ std::int64_t bitrateFor(double cutoff) {
                                                                     {18'800, 192'000},
                                                                     {19'500, 256'000},
                                                                     {20'200, 320'000}}};
-    return std::ranges::min_element(usual, {}, [&](const auto& entry) { return std::abs(entry.first - cutoff); })->second;
+    return std::ranges::min_element(usual, {},
+                                    [&](const auto& entry) { return std::abs(entry.first - cutoff); })
+        ->second;
 }
 
 std::string wallSentence(const Bandwidth& bandwidth) {
-    return fmt::format("stops dead at {:.1f} kHz, by {:.0f} dB, as lossy encoders do", bandwidth.cutoff / 1000, bandwidth.drop);
+    return fmt::format("stops dead at {:.1f} kHz, by {:.0f} dB, as lossy encoders do",
+                       bandwidth.cutoff / 1000, bandwidth.drop);
 }
 
 std::string gridSentence(const TracePeak& peak, std::string_view which) {
@@ -82,19 +89,23 @@ const TracePeak* accusing(const VerdictEvidence& evidence) {
 Verdict onLossless(const VerdictEvidence& evidence) {
     const auto& bandwidth = *evidence.bandwidth;
     Verdict verdict;
-    if (evidence.claims.sampleRate > highestCdLikeRate && bandwidth.cutoff > 0 && bandwidth.cutoff <= cdNyquist) {
+    if (evidence.claims.sampleRate > highestCdLikeRate && bandwidth.cutoff > 0 &&
+        bandwidth.cutoff <= highestOfLess) {
         verdict = {VerdictClass::doubtful, 0.9, {}, 0, {}};
-        verdict.reasons.push_back(fmt::format("holds nothing above {:.1f} kHz: a rate of {} Hz was not needed, it was made from less",
-                                              bandwidth.cutoff / 1000, evidence.claims.sampleRate));
+        verdict.reasons.push_back(fmt::format(
+            "holds nothing above {:.1f} kHz: a rate of {} Hz was not needed, it was made from less",
+            bandwidth.cutoff / 1000, evidence.claims.sampleRate));
         return verdict;
     }
     if (bandwidth.brickwall) {
         verdict = {VerdictClass::doubtful, 0.5, {}, 0, {wallSentence(bandwidth)}};
-        verdict.reasons.emplace_back("no block grid of an encoder was found, so this may be the recording's own limit");
+        verdict.reasons.emplace_back(
+            "no block grid of an encoder was found, so this may be the recording's own limit");
         return verdict;
     }
     verdict = {VerdictClass::genuine, 0.95, {}, 0, {}};
-    verdict.reasons.push_back(fmt::format("no trace of an earlier encoder, no dead stop; sound reaches {:.1f} kHz", bandwidth.cutoff / 1000));
+    verdict.reasons.push_back(fmt::format(
+        "no trace of an earlier encoder, no dead stop; sound reaches {:.1f} kHz", bandwidth.cutoff / 1000));
     return verdict;
 }
 
@@ -102,9 +113,11 @@ Verdict onLossy(const VerdictEvidence& evidence) {
     const auto& bandwidth = *evidence.bandwidth;
     constexpr std::int64_t highBitrate = 250'000;
     constexpr double lowCutoff = 17'000;
-    if (evidence.claims.codec == "mp3" && evidence.claims.bitrate >= highBitrate && bandwidth.brickwall && bandwidth.cutoff < lowCutoff) {
+    if (evidence.claims.codec == "mp3" && evidence.claims.bitrate >= highBitrate && bandwidth.brickwall &&
+        bandwidth.cutoff < lowCutoff) {
         Verdict verdict{VerdictClass::doubtful, 0.6, {}, 0, {wallSentence(bandwidth)}};
-        verdict.reasons.push_back(fmt::format("its {} kbit/s would carry more", evidence.claims.bitrate / 1000));
+        verdict.reasons.push_back(
+            fmt::format("its {} kbit/s would carry more", evidence.claims.bitrate / 1000));
         return verdict;
     }
     Verdict verdict{VerdictClass::genuine, 0.9, {}, 0, {}};
@@ -137,7 +150,8 @@ Verdict verdictOn(const VerdictEvidence& evidence) {
     }
     if (const auto* peak = accusing(evidence)) {
         const bool certain = peak->strength >= certainStrength && peak->share >= certainShare;
-        Verdict verdict{certain ? VerdictClass::transcoded : VerdictClass::doubtful, certain ? 0.98 : 0.6, {}, 0, {}};
+        Verdict verdict{
+            certain ? VerdictClass::transcoded : VerdictClass::doubtful, certain ? 0.98 : 0.6, {}, 0, {}};
         nameSource(verdict, *peak, evidence.bandwidth);
         if (evidence.bandwidth->brickwall) {
             verdict.reasons.push_back(wallSentence(*evidence.bandwidth));

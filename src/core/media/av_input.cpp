@@ -71,7 +71,9 @@ AvInput::~AvInput() {
     avio_context_free(&io_);
 }
 
-bool AvInput::open() { return avformat_open_input(&format_, nullptr, nullptr, nullptr) >= 0; }
+bool AvInput::open() {
+    return avformat_open_input(&format_, nullptr, nullptr, nullptr) >= 0;
+}
 
 AVStream* AvInput::audio() const {
     for (unsigned i = 0; i < format_->nb_streams; ++i) {

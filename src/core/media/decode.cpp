@@ -54,8 +54,13 @@ std::int32_t asInteger(Sample sample, int bitDepth) {
 class Decoder {
   public:
     Decoder(AvInput& input, AVStream& stream, const BytePath& path, SampleSink& sink, RunControl& control)
-        : input_(input), stream_(stream), path_(path), sink_(sink), control_(control),
-          packet_(av_packet_alloc()), frame_(av_frame_alloc()) {}
+        : input_(input),
+          stream_(stream),
+          path_(path),
+          sink_(sink),
+          control_(control),
+          packet_(av_packet_alloc()),
+          frame_(av_frame_alloc()) {}
 
     Result<DecodeReport> run() {
         if (!openCodec()) {
@@ -68,7 +73,8 @@ class Decoder {
             return Error{Cause::interrupted, path_, "Stopped while decoding."};
         }
         if (report_.frames == 0) {
-            return Error{Cause::unreadable, path_, displayPath(path_) + " holds no audio that can be decoded."};
+            return Error{Cause::unreadable, path_,
+                         displayPath(path_) + " holds no audio that can be decoded."};
         }
         checkLength();
         return std::move(report_);
@@ -214,7 +220,8 @@ class Decoder {
         const auto channels = static_cast<std::size_t>(report_.format.channels);
         const bool planar = av_sample_fmt_is_planar(static_cast<AVSampleFormat>(frame_->format)) != 0;
         for (std::size_t channel = 0; channel < channels; ++channel) {
-            const auto* samples = reinterpret_cast<const Sample*>(frame_->extended_data[planar ? channel : 0]);
+            const auto* samples =
+                reinterpret_cast<const Sample*>(frame_->extended_data[planar ? channel : 0]);
             const std::size_t first = planar ? 0 : channel;
             const std::size_t step = planar ? 1 : channels;
             for (std::size_t i = 0; i < frames; ++i) {
@@ -261,7 +268,8 @@ class Decoder {
 
 } // namespace
 
-Result<DecodeReport> decodeAudio(ByteSource& source, const BytePath& path, SampleSink& sink, RunControl& control) {
+Result<DecodeReport> decodeAudio(ByteSource& source, const BytePath& path, SampleSink& sink,
+                                 RunControl& control) {
     AvInput input(source);
     if (!input.open()) {
         return Error{Cause::unreadable, path, displayPath(path) + " cannot be opened as audio."};

@@ -17,7 +17,7 @@ namespace sober {
 struct SampleFormat {
     int sampleRate = 0; ///< Hz
     int channels = 0;
-    int bitDepth = 0;   ///< of integer samples from a lossless codec; 0 for lossy and floating point
+    int bitDepth = 0;         ///< of integer samples from a lossless codec; 0 for lossy and floating point
     double statedSeconds = 0; ///< what the container says; 0 where it does not
 };
 
@@ -39,8 +39,8 @@ class SampleSink {
 
 /// Something wrong that showed while decoding.
 struct DecodeProblem {
-    std::string kind;  ///< "truncated", "damaged", "length-mismatch", "unreadable"
-    double at = 0;     ///< seconds from the start
+    std::string kind; ///< "truncated", "damaged", "length-mismatch", "unreadable"
+    double at = 0;    ///< seconds from the start
     std::string detail;
 };
 

@@ -1,0 +1,210 @@
+#include "core/base/text.h"
+#include "core/evidence/examination.h"
+#include "support/run_program.h"
+#include "support/small_audio.h"
+#include "support/sound.h"
+
+#include <catch2/catch.hpp>
+
+#include <filesystem>
+#include <random>
+
+using namespace sober;
+using namespace sober::test;
+namespace fs = std::filesystem;
+
+namespace {
+
+Result<Examination> examined(const BytePath& path) {
+    RunControl control;
+    return examineFile(path, control);
+}
+
+std::string firstLine(const std::string& text) {
+    return text.substr(0, text.find('\n'));
+}
+
+/// Frames as the ffprobe tool counts them after decoding.
+std::int64_t framesByTool(const BytePath& path) {
+    const auto out = run({"ffmpeg", "-nostdin", "-loglevel", "error", "-i", path, "-map", "0:a", "-f",
+                          "s16le", "-ac", "1", "-"})
+                         .out;
+    return static_cast<std::int64_t>(out.size() / 2);
+}
+
+} // namespace
+
+// RFC 9639 section 8.2 defines the MD5 of the samples; metaflac prints what the encoder stored, and
+// ffmpeg's md5 muxer computes it from its own decode.
+TEST_CASE("the MD5 of decoded samples agrees with metaflac and ffmpeg") {
+    const TempFolder folder;
+    const auto [depth, format] =
+        GENERATE(table<std::string, std::string>({{"s16", "s16"}, {"s32", "s24le"}}));
+    writeMusic(folder / "in.wav", 3, 3);
+    ffmpeg({"-i", folder / "in.wav", "-af", "volume=-0.7dB", "-sample_fmt", depth, "-bits_per_raw_sample",
+            depth == "s32" ? "24" : "16", folder / "a.flac"});
+    const auto examination = examined(folder / "a.flac");
+    REQUIRE(examination.ok());
+    REQUIRE(examination->samplesMd5.has_value());
+    const auto ours = toHex(*examination->samplesMd5);
+    CHECK(ours == firstLine(run({"metaflac", "--show-md5sum", folder / "a.flac"}).out));
+    if (depth == "s16") {
+        const auto tool =
+            run({"ffmpeg", "-nostdin", "-loglevel", "error", "-i", folder / "a.flac", "-f", "md5", "-"}).out;
+        CHECK("MD5=" + ours == firstLine(tool));
+    }
+    // The same samples in another lossless codec.
+    ffmpeg({"-i", folder / "a.flac", "-c:a", depth == "s32" ? "pcm_s24le" : "pcm_s16le", folder / "b.wav"});
+    CHECK(toHex(*examined(folder / "b.wav")->samplesMd5) == ours);
+    ffmpeg({"-i", folder / "a.flac", "-c:a", "alac", folder / "c.m4a"});
+    CHECK(toHex(*examined(folder / "c.m4a")->samplesMd5) == ours);
+    CHECK(examination->sound());
+}
+
+TEST_CASE("decoded lengths agree with ffmpeg's for every codec") {
+    const TempFolder folder;
+    writeMusic(folder / "in.wav", 4, 3.3);
+    const auto [name, options] = GENERATE(table<std::string, std::vector<std::string>>({
+        {"a.flac", {}},
+        {"a.mp3", {"-b:a", "128k"}},
+        {"a.m4a", {"-c:a", "aac", "-aac_coder", "fast"}},
+        {"a.ogg", {"-c:a", "libvorbis"}},
+        {"a.opus", {"-b:a", "96k"}},
+        {"a.aiff", {}},
+        {"a.wv", {}},
+    }));
+    std::vector<std::string> words{"-i", folder / "in.wav"};
+    words.insert(words.end(), options.begin(), options.end());
+    words.push_back(folder / name);
+    ffmpeg(words);
+    const auto examination = examined(folder / name);
+    CAPTURE(name);
+    REQUIRE(examination.ok());
+    CHECK(examination->decode.frames == framesByTool(folder / name));
+    CHECK(examination->sound());
+    CHECK(examination->checksums.file.hex() == run({"xxhsum", "-H2", folder / name}).out.substr(0, 32));
+    CHECK(toHex(*examination->checksums.sha256) == run({"sha256sum", folder / name}).out.substr(0, 64));
+}
+
+TEST_CASE("what is cut or damaged is told, with its kind and place") {
+    const TempFolder folder;
+    writeMusic(folder / "in.wav", 5, 6);
+    ffmpeg({"-i", folder / "in.wav", folder / "a.flac"});
+    ffmpeg({"-i", folder / "in.wav", "-b:a", "192k", folder / "a.mp3"});
+    std::string kind;
+    BytePath path;
+    double from = 0;
+    double to = 6.2;
+    SECTION("FLAC cut in half") {
+        path = folder / "a.flac";
+        fs::resize_file(path, fs::file_size(path) / 2);
+        kind = "truncated";
+        from = 1;
+        to = 5;
+    }
+    SECTION("WAV cut in half") {
+        path = folder / "in.wav";
+        fs::resize_file(path, fs::file_size(path) / 2);
+        kind = "truncated";
+        from = 2.5;
+        to = 3.5;
+    }
+    SECTION("MP3 with a stated length, cut") {
+        path = folder / "a.mp3";
+        fs::resize_file(path, fs::file_size(path) * 2 / 3);
+        kind = "truncated";
+        from = 3.5;
+        to = 4.5;
+    }
+    SECTION("one bit of a FLAC frame flipped") {
+        path = folder / "a.flac";
+        std::string content = readFile(path);
+        content[content.size() / 2] = static_cast<char>(content[content.size() / 2] ^ 4);
+        writeFile(path, content);
+        kind = "damaged";
+        from = 1;
+        to = 5;
+    }
+    SECTION("the samples' MD5 in a FLAC file is another's") {
+        path = folder / "a.flac";
+        std::string content = readFile(path);
+        content[30] = static_cast<char>(content[30] ^ 1); // STREAMINFO's MD5 stands at bytes 26 to 41
+        writeFile(path, content);
+        kind = "checksum-mismatch";
+    }
+    const auto examination = examined(path);
+    REQUIRE(examination.ok());
+    CHECK_FALSE(examination->sound());
+    const auto& problems = examination->problems;
+    const auto found = std::ranges::find(problems, kind, &DecodeProblem::kind);
+    REQUIRE(found != problems.end());
+    CHECK(found->at >= from);
+    CHECK(found->at <= to);
+    CHECK_FALSE(found->detail.empty());
+}
+
+TEST_CASE("odd files each get a sentence or a modest answer, never an end") {
+    const TempFolder folder;
+    const auto tone = [&](const std::string& name, const std::string& source,
+                          std::vector<std::string> options) {
+        std::vector<std::string> words{"-f", "lavfi", "-i", source};
+        words.insert(words.end(), options.begin(), options.end());
+        words.push_back(folder / name);
+        ffmpeg(words);
+    };
+    tone("phone.wav", "anoisesrc=duration=3:sample_rate=8000", {"-ac", "1"});
+    tone("wide.flac", "anoisesrc=duration=3:sample_rate=192000", {"-ac", "8"});
+    tone("silence.wav", "anullsrc=sample_rate=44100", {"-t", "4"});
+    tone("one.wav", "anullsrc=sample_rate=44100", {"-af", "atrim=end_sample=1"});
+    CHECK(examined(folder / "phone.wav")->decode.format.sampleRate == 8000);
+    CHECK(examined(folder / "wide.flac")->decode.format.channels == 8);
+    CHECK(examined(folder / "silence.wav")->verdict.verdict == VerdictClass::undetermined);
+    CHECK(examined(folder / "one.wav")->verdict.verdict == VerdictClass::undetermined);
+
+    writeFile(folder / "empty.mp3", "");
+    writeFile(folder / "text.flac", "no sound");
+    std::string noise = "fLaC";
+    std::mt19937 random(9);
+    while (noise.size() < 50'000) {
+        noise.push_back(static_cast<char>(random()));
+    }
+    writeFile(folder / "noise.flac", noise);
+    for (const auto* name : {"empty.mp3", "text.flac", "noise.flac", "none.wav"}) {
+        const auto examination = examined(folder / name);
+        REQUIRE_FALSE(examination.ok());
+        CHECK(examination.error().sentence.ends_with("."));
+    }
+}
+
+TEST_CASE("files mutated anywhere are examined or refused, and the next one works") {
+    const TempFolder folder;
+    writeMusic(folder / "in.wav", 6, 2);
+    for (const auto* name : {"a.flac", "a.mp3", "a.ogg", "a.opus", "a.m4a"}) {
+        ffmpeg({"-i", folder / "in.wav", folder / name});
+        const std::string whole = readFile(folder / name);
+        std::mt19937 random(11);
+        for (int round = 0; round < 12; ++round) {
+            std::string content = whole;
+            for (unsigned change = 0; change < 1 + random() % 30; ++change) {
+                content[random() % content.size()] = static_cast<char>(random());
+            }
+            if (round % 3 == 0) {
+                content.resize(random() % content.size());
+            }
+            writeFile(folder / "mutant", content);
+            const auto examination = examined(folder / "mutant");
+            CHECK((examination.ok() || !examination.error().sentence.empty()));
+        }
+        CHECK(examined(folder / name).ok());
+    }
+}
+
+TEST_CASE("an examination can be cancelled") {
+    const TempFolder folder;
+    writeMusic(folder / "in.wav", 7, 3);
+    RunControl control;
+    control.cancel();
+    const auto examination = examineFile(folder / "in.wav", control);
+    REQUIRE_FALSE(examination.ok());
+    CHECK(examination.error().cause == Cause::interrupted);
+}

@@ -1,0 +1,141 @@
+#include "core/evidence/verdict.h"
+
+#include <catch2/catch.hpp>
+
+using namespace sober;
+
+namespace {
+
+/// A bright, ordinary recording without any trace.
+VerdictEvidence plain(bool lossless = true) {
+    VerdictEvidence evidence;
+    evidence.claims.codec = lossless ? "flac" : "mp3";
+    evidence.claims.lossless = lossless;
+    evidence.claims.bitrate = lossless ? 900'000 : 320'000;
+    evidence.claims.sampleRate = 44'100;
+    evidence.seconds = 180;
+    evidence.levels.peak = -1;
+    Spectrum spectrum;
+    spectrum.binWidth = 44'100.0 / 4096;
+    spectrum.high.assign(2049, 40.0F);
+    spectrum.mean.assign(2049, 35.0F);
+    evidence.spectrum = spectrum;
+    evidence.bandwidth = Bandwidth{22'050, 3, 37, false};
+    return evidence;
+}
+
+TracePeak peak(const std::string& codec, double strength, double share = 0.1) {
+    TracePeak made;
+    made.codec = codec;
+    made.offset = 48;
+    made.period = codec == "mp3" ? 576 : 1024;
+    made.strength = strength;
+    made.share = share;
+    return made;
+}
+
+} // namespace
+
+TEST_CASE("the verdict follows the evidence") {
+    auto evidence = plain();
+    VerdictClass expected = VerdictClass::genuine;
+    std::string codec;
+    std::int64_t bitrate = 0;
+    SECTION("nothing against it") {}
+    SECTION("a grid, far above chance") {
+        evidence.trace.last = peak("mp3", 34);
+        evidence.bandwidth = Bandwidth{16'000, 45, 2, true};
+        expected = VerdictClass::transcoded;
+        codec = "mp3";
+        bitrate = 128'000;
+    }
+    SECTION("a grid without a wall: AAC at a high bitrate") {
+        evidence.trace.last = peak("aac", 60);
+        expected = VerdictClass::transcoded;
+        codec = "aac";
+    }
+    SECTION("a grid a little above chance") {
+        evidence.trace.last = peak("mp3", 9);
+        expected = VerdictClass::doubtful;
+        codec = "mp3";
+    }
+    SECTION("a strong grid in very few coefficients") {
+        evidence.trace.last = peak("mp3", 25, 0.015);
+        expected = VerdictClass::doubtful;
+        codec = "mp3";
+    }
+    SECTION("a wall and no grid") {
+        evidence.bandwidth = Bandwidth{15'000, 45, 2, true};
+        expected = VerdictClass::doubtful;
+    }
+    SECTION("dull, as tapes and old recordings are") {
+        evidence.spectrum->high.assign(2049, 10.0F);
+        evidence.bandwidth = Bandwidth{7'000, 5, 2, false};
+        expected = VerdictClass::undetermined;
+    }
+    SECTION("dull, but with a grid") {
+        evidence.spectrum->high.assign(2049, 10.0F);
+        evidence.trace.last = peak("vorbis", 40);
+        expected = VerdictClass::transcoded;
+        codec = "vorbis";
+    }
+    SECTION("silent") {
+        evidence.levels.silent = true;
+        expected = VerdictClass::undetermined;
+    }
+    SECTION("a second long") {
+        evidence.seconds = 1;
+        expected = VerdictClass::undetermined;
+    }
+    SECTION("upsampled") {
+        evidence.claims.sampleRate = 96'000;
+        evidence.bandwidth = Bandwidth{21'900, 5, 2, false};
+        expected = VerdictClass::doubtful;
+    }
+    SECTION("an MP3 with its own grid") {
+        evidence = plain(false);
+        evidence.trace.last = peak("mp3", 150);
+    }
+    SECTION("an MP3 with an earlier grid below its own") {
+        evidence = plain(false);
+        evidence.trace.last = peak("mp3", 150);
+        evidence.trace.first = peak("mp3", 40);
+        evidence.bandwidth = Bandwidth{16'500, 45, 2, true};
+        expected = VerdictClass::transcoded;
+        codec = "mp3";
+        bitrate = 128'000;
+    }
+    SECTION("an MP3 with another codec's grid") {
+        evidence = plain(false);
+        evidence.trace.last = peak("aac", 50);
+        expected = VerdictClass::transcoded;
+        codec = "aac";
+    }
+    SECTION("320 kbit/s that stop where 128 do") {
+        evidence = plain(false);
+        evidence.bandwidth = Bandwidth{16'500, 45, 2, true};
+        expected = VerdictClass::doubtful;
+    }
+    SECTION("192 kbit/s that stop at 16 kHz, as many honest ones do") {
+        evidence = plain(false);
+        evidence.claims.bitrate = 192'000;
+        evidence.bandwidth = Bandwidth{16'000, 45, 2, true};
+    }
+    const auto verdict = verdictOn(evidence);
+    CHECK(verdict.verdict == expected);
+    CHECK(verdict.sourceCodec == codec);
+    CHECK(verdict.sourceBitrate == bitrate);
+    REQUIRE_FALSE(verdict.reasons.empty());
+    CHECK((verdict.confidence == 0) == (expected == VerdictClass::undetermined));
+    CHECK(verdict.confidence <= 1);
+}
+
+TEST_CASE("reasons are sentences a custodian understands") {
+    auto evidence = plain();
+    evidence.trace.last = peak("mp3", 34);
+    evidence.bandwidth = Bandwidth{16'000, 45, 2, true};
+    const auto verdict = verdictOn(evidence);
+    REQUIRE(verdict.reasons.size() == 2);
+    CHECK(verdict.reasons[0] == "stops dead at 16.0 kHz, by 45 dB, as lossy encoders do");
+    CHECK(verdict.reasons[1] == "block grid of an MP3 encoder found at 48 of 576, 34 times above chance");
+}

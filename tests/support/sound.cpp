@@ -1,0 +1,71 @@
+#include "support/sound.h"
+
+#include "demo/encode.h"
+#include "demo/synth.h"
+#include "support/run_program.h"
+
+#include <catch2/catch.hpp>
+
+#include <cmath>
+#include <numbers>
+#include <random>
+
+namespace sober::test {
+namespace {
+
+constexpr std::size_t oddBlock = 1009; // frames
+
+} // namespace
+
+void feed(SampleSink& sink, const std::vector<float>& interleaved, int sampleRate, int channels) {
+    const auto width = static_cast<std::size_t>(channels);
+    sink.begin({sampleRate, channels, 0, static_cast<double>(interleaved.size() / width) / sampleRate});
+    for (std::size_t at = 0; at < interleaved.size(); at += oddBlock * width) {
+        const auto length = std::min(oddBlock * width, interleaved.size() - at);
+        sink.take({std::span(interleaved).subspan(at, length), {}, length / width});
+    }
+}
+
+void feedIntegers(SampleSink& sink, const std::vector<std::int32_t>& interleaved, int channels,
+                  int bitDepth) {
+    std::vector<float> floats;
+    for (const auto sample : interleaved) {
+        floats.push_back(std::ldexp(static_cast<float>(sample), 1 - bitDepth));
+    }
+    sink.begin({44100, channels, bitDepth, 1});
+    sink.take({floats, interleaved, interleaved.size() / static_cast<std::size_t>(channels)});
+}
+
+std::vector<float> whiteNoise(std::size_t frames, float deviation, unsigned seed) {
+    std::mt19937 random(seed);
+    std::vector<float> noise;
+    noise.reserve(frames);
+    while (noise.size() < frames) {
+        // Box and Muller 1958: two normal deviates from two uniform ones.
+        const double u = (random() + 1.0) / 4294967297.0;
+        const double v = random() / 4294967296.0;
+        const double radius = std::sqrt(-2 * std::log(u)) * static_cast<double>(deviation);
+        noise.push_back(static_cast<float>(radius * std::cos(2 * std::numbers::pi * v)));
+        noise.push_back(static_cast<float>(radius * std::sin(2 * std::numbers::pi * v)));
+    }
+    noise.resize(frames);
+    return noise;
+}
+
+void ffmpeg(std::vector<std::string> words) {
+    words.insert(words.begin(), {"ffmpeg", "-nostdin", "-loglevel", "error", "-y"});
+    const auto made = run(words);
+    INFO(made.err);
+    REQUIRE(made.code == 0);
+}
+
+void writeMusic(const BytePath& path, unsigned seed, double seconds) {
+    const auto voice = static_cast<demo::Voice>(seed % 5);
+    REQUIRE(demo::encode(demo::synthesise({voice, seed, seconds, 96}), {}, path));
+}
+
+BytePath realSample(const std::string& name) {
+    return "/usr/share/sonic-pi/samples/" + name + ".flac";
+}
+
+} // namespace sober::test
