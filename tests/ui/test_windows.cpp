@@ -263,6 +263,9 @@ TEST_CASE("a catalogue that is in use is said in the window, and can be tried ag
 
 TEST_CASE("the desk, the paper and the size of the window are remembered") {
     Desktop desktop;
+    desktop.press(Qt::Key_2, Qt::AltModifier);
+    static_cast<QComboBox*>(desktop.find("Decided or not"))->setCurrentIndex(1);
+    static_cast<QComboBox*>(desktop.find("Order of the sets"))->setCurrentIndex(1);
     desktop.press(Qt::Key_3, Qt::AltModifier);
     desktop.window().resize(1111, 777);
     desktop.restart();
@@ -270,6 +273,9 @@ TEST_CASE("the desk, the paper and the size of the window are remembered") {
     CHECK(desktop.window().size() ==
           QSize(1280, 800)); // the harness asks for that after the window restored its own
     CHECK(QSettings().contains("geometry"));
+    desktop.press(Qt::Key_2, Qt::AltModifier);
+    CHECK(static_cast<QComboBox*>(desktop.find("Decided or not"))->currentText() == "undecided sets");
+    CHECK(static_cast<QComboBox*>(desktop.find("Order of the sets"))->currentText() == "most copies first");
 }
 
 // WCAG 2.1, success criterion 1.4.3: 4.5:1 for text.

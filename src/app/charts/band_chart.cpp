@@ -104,6 +104,14 @@ std::vector<BandChart::Piece> BandChart::layOut() const {
 
 void BandChart::draw(QPainter& painter) {
     const auto& inks = Theme::inks();
+    if (bands_.empty()) {
+        painter.setPen(inks.quiet);
+        painter.setFont(Theme::text());
+        painter.drawText(rect(), Qt::AlignCenter,
+                         tr("Nothing is catalogued yet. Drop a folder or a drive on this window, or press Ctrl+N: "
+                            "a survey only reads."));
+        return;
+    }
     double legend = labelWidth;
     for (const Worst worst : {Worst::sound, Worst::copies, Worst::missing, Worst::unreadable}) {
         const QRectF swatch(legend, 3, 24, 14);

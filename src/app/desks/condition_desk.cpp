@@ -108,7 +108,6 @@ ConditionDesk::ConditionDesk(Workbench& workbench)
     noteList_ = new ListView(tr("Changes and errors of the last surveys"), this);
     noteList_->setModel(notes_);
     noteList_->setWidths({150, 300}, 1);
-    noteList_->setEmptyText(tr("Nothing has changed and everything could be read."));
     right->addWidget(noteList_, 1);
     lower->addLayout(right, 3);
     body()->addLayout(lower, 1);
@@ -175,6 +174,9 @@ Result<ConditionDesk::Seen> ConditionDesk::look(const Catalogue& catalogue) {
 
 void ConditionDesk::show(const Seen& seen) {
     bands_->setBands(seen.bands);
+    noteList_->setEmptyText(seen.bands.empty() ? tr("What a survey could not read, and what has changed since the one "
+                                                    "before, is listed here.")
+                                               : tr("Nothing has changed and everything could be read."));
     const auto& total = seen.condition.total;
     figures_->setFigures({{shown(humanCount(total.holdings)), tr("holdings")},
                           {shown(humanSeconds(total.duration)), tr("of audio")},

@@ -16,6 +16,7 @@
 #include <QLineEdit>
 #include <QMenu>
 #include <QPushButton>
+#include <QSettings>
 #include <QSplitter>
 #include <QTimer>
 #include <QVBoxLayout>
@@ -201,9 +202,19 @@ void CopiesDesk::buildLists() {
     typing->setInterval(250);
     connect(text_, &QLineEdit::textChanged, typing, qOverload<>(&QTimer::start));
     connect(typing, &QTimer::timeout, this, [this] { askOrder(); });
+    const QSettings settings;
+    order_->setCurrentIndex(settings.value(QStringLiteral("copies/order"), 0).toInt());
+    which_->setCurrentIndex(settings.value(QStringLiteral("copies/which"), 0).toInt());
+    split->restoreState(settings.value(QStringLiteral("copies/split")).toByteArray());
     for (auto* box : {volume_, order_, which_}) {
-        connect(box, &QComboBox::currentIndexChanged, this, [this] { askOrder(); });
+        connect(box, &QComboBox::currentIndexChanged, this, [this] {
+            QSettings().setValue(QStringLiteral("copies/order"), order_->currentIndex());
+            QSettings().setValue(QStringLiteral("copies/which"), which_->currentIndex());
+            askOrder();
+        });
     }
+    connect(split, &QSplitter::splitterMoved, this,
+            [split] { QSettings().setValue(QStringLiteral("copies/split"), split->saveState()); });
     connect(setList_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
             [this] { askDetail(); });
     connect(sets_, &QAbstractItemModel::dataChanged, this, [this] {

@@ -25,6 +25,7 @@ QSpinBox* sizeBox(std::uint64_t bytes, const QString& none, QWidget* parent) {
     box->setSuffix(QStringLiteral(" kB"));
     box->setSpecialValueText(none);
     box->setValue(static_cast<int>(bytes / kilobyte));
+    box->setButtonSymbols(QSpinBox::NoButtons);
     return box;
 }
 
@@ -64,6 +65,10 @@ ChoicesWindow::ChoicesWindow(const Volume& volume, QWidget* parent)
     patterns_->setFixedHeight(72);
     patterns_->setTabChangesFocus(true);
     patterns_->setAccessibleName(tr("Patterns to leave out"));
+    minSize_->setToolTip(tr("0 is no limit"));
+    maxSize_->setToolTip(tr("0 is no limit"));
+    depth_->setToolTip(tr("0 is all levels"));
+    depth_->setButtonSymbols(QSpinBox::NoButtons);
     depth_->setRange(0, 1000);
     depth_->setSpecialValueText(tr("all levels"));
     depth_->setValue(volume.choices.maxDepth);
