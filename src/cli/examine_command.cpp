@@ -85,7 +85,7 @@ Json holdingShape(const BytePath& path, const Examination& examination) {
     json["checksums"] = {
         {"file_xxh3", examination.checksums.file.hex()},
         {"file_sha256", toHex(*examination.checksums.sha256)},
-        {"payload_xxh3", nullptr},
+        {"payload_xxh3", examination.payload.hex()},
         {"samples_md5", orNull(examination.samplesMd5.has_value(),
                                examination.samplesMd5 ? Json(toHex(*examination.samplesMd5)) : Json())}};
     const auto& tags = examination.tags;

@@ -199,6 +199,36 @@ TEST_CASE("files mutated anywhere are examined or refused, and the next one work
     }
 }
 
+// Tags written by an independent tool (metaflac) and streams copied by ffmpeg leave the packets as they were.
+TEST_CASE("the payload's checksum outlives other tags and containers, and nothing else") {
+    const TempFolder folder;
+    writeMusic(folder / "in.wav", 9, 3);
+    ffmpeg({"-i", folder / "in.wav", "-metadata", "title=One", folder / "a.flac"});
+    const auto before = *examined(folder / "a.flac");
+    REQUIRE(run({"metaflac", "--remove-tag=TITLE", "--set-tag=TITLE=Quite another title",
+                 "--set-tag=ARTIST=Somebody", folder / "a.flac"})
+                .code == 0);
+    const auto retagged = *examined(folder / "a.flac");
+    CHECK(retagged.tags.title == "Quite another title");
+    CHECK(retagged.payload == before.payload);
+    CHECK(retagged.checksums.file != before.checksums.file);
+    CHECK(retagged.samplesMd5 == before.samplesMd5);
+    ffmpeg({"-i", folder / "a.flac", "-c", "copy", folder / "a.oga"});
+    CHECK(examined(folder / "a.oga")->payload == before.payload);
+
+    for (const auto* name : {"b.mp3", "b.m4a", "b.ogg"}) {
+        const BytePath first = folder / name;
+        const BytePath second = folder / ("copy " + std::string(name));
+        ffmpeg({"-i", folder / "in.wav", first});
+        ffmpeg({"-i", first, "-c", "copy", "-metadata", "title=Another", "-metadata",
+                "comment=" + std::string(3000, 'x'), second});
+        CAPTURE(name);
+        CHECK(examined(second)->payload == examined(first)->payload);
+        ffmpeg({"-i", folder / "in.wav", "-af", "volume=-0.5dB", second});
+        CHECK(examined(second)->payload != examined(first)->payload);
+    }
+}
+
 TEST_CASE("an examination can be cancelled") {
     const TempFolder folder;
     writeMusic(folder / "in.wav", 7, 3);

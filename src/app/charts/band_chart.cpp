@@ -107,9 +107,10 @@ void BandChart::draw(QPainter& painter) {
     if (bands_.empty()) {
         painter.setPen(inks.quiet);
         painter.setFont(Theme::text());
-        painter.drawText(rect(), Qt::AlignCenter,
-                         tr("Nothing is catalogued yet. Drop a folder or a drive on this window, or press Ctrl+N: "
-                            "a survey only reads."));
+        painter.drawText(
+            rect(), Qt::AlignCenter,
+            tr("Nothing is catalogued yet. Drop a folder or a drive on this window, or press Ctrl+N: "
+               "a survey only reads."));
         return;
     }
     double legend = labelWidth;

@@ -174,9 +174,10 @@ Result<ConditionDesk::Seen> ConditionDesk::look(const Catalogue& catalogue) {
 
 void ConditionDesk::show(const Seen& seen) {
     bands_->setBands(seen.bands);
-    noteList_->setEmptyText(seen.bands.empty() ? tr("What a survey could not read, and what has changed since the one "
-                                                    "before, is listed here.")
-                                               : tr("Nothing has changed and everything could be read."));
+    noteList_->setEmptyText(seen.bands.empty()
+                                ? tr("What a survey could not read, and what has changed since the one "
+                                     "before, is listed here.")
+                                : tr("Nothing has changed and everything could be read."));
     const auto& total = seen.condition.total;
     figures_->setFigures({{shown(humanCount(total.holdings)), tr("holdings")},
                           {shown(humanSeconds(total.duration)), tr("of audio")},

@@ -92,6 +92,21 @@ FileChecksums ChecksumPass::finish() {
     return checksums;
 }
 
+struct RunningChecksum::State {
+    std::unique_ptr<XXH3_state_t, FreeXxh3> whole{XXH3_createState()};
+};
+
+RunningChecksum::RunningChecksum() : state_(std::make_unique<State>()) {
+    XXH3_128bits_reset(state_->whole.get());
+}
+RunningChecksum::~RunningChecksum() = default;
+void RunningChecksum::feed(std::span<const std::uint8_t> bytes) {
+    XXH3_128bits_update(state_->whole.get(), bytes.data(), bytes.size());
+}
+Checksum128 RunningChecksum::finish() const {
+    return canonical(XXH3_128bits_digest(state_->whole.get()));
+}
+
 Checksum128 checksumOf(std::span<const std::uint8_t> bytes) {
     return canonical(XXH3_128bits(bytes.data(), bytes.size()));
 }

@@ -46,6 +46,22 @@ class ChecksumPass {
     std::unique_ptr<State> state_;
 };
 
+/// XXH3-128 of bytes that come in pieces.
+class RunningChecksum {
+  public:
+    RunningChecksum();
+    ~RunningChecksum();
+    RunningChecksum(const RunningChecksum&) = delete;
+    RunningChecksum& operator=(const RunningChecksum&) = delete;
+
+    void feed(std::span<const std::uint8_t> bytes);
+    Checksum128 finish() const;
+
+  private:
+    struct State;
+    std::unique_ptr<State> state_;
+};
+
 /// XXH3-128 of bytes in memory.
 Checksum128 checksumOf(std::span<const std::uint8_t> bytes);
 

@@ -23,6 +23,9 @@ class Listeners final : public SampleSink {
         }
     }
 
+    void takePacket(std::span<const std::uint8_t> packet) override { payload.feed(packet); }
+
+    RunningChecksum payload;
     LevelPass levels;
     SpectrumPass spectrum;
     TraceSegmentPass segments;
@@ -76,6 +79,7 @@ Result<Examination> examineFile(const BytePath& path, RunControl& control) {
     examination.problems = examination.decode.problems;
     examination.levels = listeners.levels.finish();
     examination.spectrum = listeners.spectrum.finish();
+    examination.payload = listeners.payload.finish();
     examination.samplesMd5 = listeners.samples.finish();
     const auto& format = examination.decode.format;
     if (examination.spectrum) {

@@ -12,6 +12,7 @@ struct Examination {
     Claims claims;
     Tags tags;
     FileChecksums checksums; ///< SHA-256 too
+    Checksum128 payload;     ///< of the compressed packets in order: no tags, no container
     std::optional<Md5> samplesMd5;
     Levels levels;
     std::optional<Spectrum> spectrum;

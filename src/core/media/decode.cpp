@@ -114,6 +114,7 @@ class Decoder {
                 continue;
             }
             if (packet_->stream_index == stream_.index) {
+                sink_.takePacket({packet_->data, static_cast<std::size_t>(packet_->size)});
                 decodePacket(packet_.get());
             }
             av_packet_unref(packet_.get());

@@ -35,6 +35,8 @@ class SampleSink {
     virtual ~SampleSink() = default;
     virtual void begin(const SampleFormat& format) = 0;
     virtual void take(const DecodedBlock& block) = 0;
+    /// The compressed packets of the stream, in order, without tags and container, as they go to the decoder.
+    virtual void takePacket(std::span<const std::uint8_t> /*packet*/) {}
 };
 
 /// Something wrong that showed while decoding.
