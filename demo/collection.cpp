@@ -193,7 +193,7 @@ bool makeOddities(const BytePath& folder) {
         ++seed;
     }
     const BytePath odd = joinPath(folder, "GANNET/Odd names/");
-    std::ofstream(odd + "empty.mp3");
+    const std::ofstream empty(odd + "empty.mp3");
     std::ofstream(odd + "letter to the editor.mp3") << "Sir, the fog signal was heard again on Tuesday.\n";
     good =
         encode(synthesise({Voice::choir, 720, 6, 80}),

@@ -202,9 +202,10 @@ void playSurf(Track& track, Rng& rng, double loudness) {
 void playFogSignal(Track& track, Rng& rng) {
     playSurf(track, rng, 0.18);
     const double low = 92 + 60 * uniform(rng);
-    for (std::size_t start = sampleRate / 2; start < track.left.size(); start += sampleRate * 6) {
+    constexpr std::size_t second = sampleRate;
+    for (std::size_t start = second / 2; start < track.left.size(); start += second * 6) {
         for (const double ratio : {1.0, 1.335}) {
-            playTone(track, Voice::brass, {start, sampleRate * 5 / 2, low * ratio, 0.8, 0.5}, rng);
+            playTone(track, Voice::brass, {start, second * 5 / 2, low * ratio, 0.8, 0.5}, rng);
         }
     }
 }

@@ -33,13 +33,11 @@ std::int64_t PassedOverSource::readAt(std::uint64_t offset, std::span<std::uint8
         return 0;
     }
     const auto length = std::min<std::uint64_t>(into.size(), size_ - offset);
-    if (offset + length <= headEnd_) {
+    const bool isWhole = headEnd_ == tailStart_; // head and tail adjoin
+    if (isWhole || offset + length <= headEnd_) {
         std::memcpy(into.data(), kept_.get() + offset, length);
     } else if (offset >= tailStart_) {
         std::memcpy(into.data(), kept_.get() + headEnd_ + (offset - tailStart_), length);
-    } else if (headEnd_ == tailStart_) {
-        // Head and tail adjoin: the whole file is kept in one piece.
-        std::memcpy(into.data(), kept_.get() + offset, length);
     } else {
         return rest_.readAt(offset, into.first(length));
     }
