@@ -35,7 +35,8 @@ int waitFor(pid_t child) {
     return WIFEXITED(status) ? WEXITSTATUS(status) : -1;
 }
 
-int spawn(const std::vector<std::string>& words, int input) {
+/// `output` -1 leaves both outputs as they are.
+int spawn(const std::vector<std::string>& words, int input, int output = -1) {
     std::vector<char*> arguments;
     for (const auto& word : words) {
         arguments.push_back(const_cast<char*>(word.c_str()));
@@ -46,6 +47,10 @@ int spawn(const std::vector<std::string>& words, int input) {
     if (input >= 0) {
         posix_spawn_file_actions_adddup2(&actions, input, STDIN_FILENO);
     }
+    if (output >= 0) {
+        posix_spawn_file_actions_adddup2(&actions, output, STDOUT_FILENO);
+        posix_spawn_file_actions_adddup2(&actions, output, STDERR_FILENO);
+    }
     pid_t child = 0;
     const int failed = posix_spawnp(&child, arguments[0], &actions, nullptr, arguments.data(), environ);
     posix_spawn_file_actions_destroy(&actions);
@@ -54,12 +59,10 @@ int spawn(const std::vector<std::string>& words, int input) {
 
 } // namespace
 
-int runProgram(const std::vector<std::string>& words, const BytePath& inputFile) {
-    const int input = inputFile.empty() ? -1 : open(inputFile.c_str(), O_RDONLY | O_CLOEXEC);
-    const int code = spawn(words, input);
-    if (input >= 0) {
-        close(input);
-    }
+int runQuietly(const std::vector<std::string>& words) {
+    const int nothing = open("/dev/null", O_RDWR | O_CLOEXEC);
+    const int code = spawn(words, nothing, nothing);
+    close(nothing);
     return code;
 }
 

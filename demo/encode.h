@@ -21,7 +21,8 @@ struct TagSet {
 bool encode(const Samples& samples, const TagSet& tags, const BytePath& target,
             const std::vector<std::string>& options = {});
 
-/// Runs a program and waits; its exit code, or -1 where it could not be started.
-int runProgram(const std::vector<std::string>& words, const BytePath& inputFile = {});
+/// Runs a program without input, its output thrown away, and waits; its exit code, or -1 where it
+/// could not be started.
+int runQuietly(const std::vector<std::string>& words);
 
 } // namespace sober::demo

@@ -15,9 +15,8 @@ constexpr std::string_view marker = "pell-harbour-demo";
 bool survey(const BytePath& sober, const BytePath& folder) {
     for (const char* volume : {"GANNET", "TERN", "PETREL"}) {
         const int code =
-            demo::runProgram({sober, "--quiet", "--catalogue", joinPath(folder, "catalogue.sqlite"), "survey",
-                              joinPath(folder, volume)},
-                             "/dev/null");
+            demo::runQuietly({sober, "--quiet", "--catalogue", joinPath(folder, "catalogue.sqlite"), "survey",
+                              joinPath(folder, volume)});
         if (code != 0 && code != 3) {
             return false;
         }

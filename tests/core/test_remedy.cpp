@@ -4,6 +4,7 @@
 #include "core/remedy/docket.h"
 #include "core/remedy/trash.h"
 #include "core/remedy/undo.h"
+#include "core/survey/volume_identity.h"
 #include "support/collection.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"
@@ -287,4 +288,64 @@ TEST_CASE("carrying out stops between two files and the rest waits") {
     CHECK(carried->done == 2);
     CHECK(DocketStore(collection.catalogue()).all()->size() == 4);
     CHECK(carryOutAll(collection).done == 4);
+}
+
+TEST_CASE("files return to where their volume is now, not to where it was") {
+    Copies collection;
+    collection.putOnDocket("retire", "V", "spare.wav");
+    CHECK(carryOutAll(collection).done == 1);
+    fs::rename(collection / "V", collection / "Renamed");
+    const auto away = [&] {
+        REQUIRE(lookForVolumes(collection.catalogue()).ok());
+        return undoLast(collection);
+    }();
+    CHECK(away.done == 0);
+    REQUIRE(away.refused.size() == 1);
+    CHECK(away.refused[0].sentence.find("its volume is away") != std::string::npos);
+    CHECK_FALSE(isTaken(collection / "V"));
+    CHECK(collection.survey("Renamed").label == "V");
+    CHECK(undoLast(collection).done == 1);
+    CHECK(readFile(collection / "Renamed/spare.wav") == smallWav(1));
+    CHECK_FALSE(isTaken(collection / "V"));
+    CHECK(collection.survey("Renamed").unchanged == 3);
+}
+
+TEST_CASE("a drive's own trash is found again at another mount point") {
+    if (!canMount()) {
+        WARN("not run: mounting is not allowed here");
+        return;
+    }
+    Collection collection;
+    const BytePath image = collection / "image";
+    REQUIRE(run({"truncate", "-s", "16M", image}).code == 0);
+    REQUIRE(run({"mkfs.ext4", "-q", image}).code == 0);
+    for (const auto* point : {"here", "there"}) {
+        fs::create_directories(collection / point);
+    }
+    REQUIRE(run({"mount", "-o", "loop", image, collection / "here"}).code == 0);
+    writeFile(collection / "here/music/keep.wav", smallWav(1));
+    writeFile(collection / "here/music/spare.wav", smallWav(1));
+    collection.survey("here/music");
+    collection.putOnDocket("retire", "music", "spare.wav");
+    CHECK(carryOutAll(collection).done == 1);
+    REQUIRE(run({"umount", collection / "here"}).code == 0);
+    REQUIRE(run({"mount", "-o", "loop", image, collection / "there"}).code == 0);
+    CHECK(collection.survey("there/music").label == "music");
+    CHECK(undoLast(collection).done == 1);
+    CHECK(readFile(collection / "there/music/spare.wav") == smallWav(1));
+    CHECK(contentsBelow(collection / ("there/.Trash-" + std::to_string(getuid()))).empty());
+    CHECK_FALSE(isTaken(collection / "here/music"));
+    REQUIRE(run({"umount", collection / "there"}).code == 0);
+}
+
+TEST_CASE("what is carried out is carried out on the volume where it is now") {
+    Copies collection;
+    collection.putOnDocket("retire", "V", "spare.wav");
+    fs::rename(collection / "V", collection / "Renamed");
+    collection.survey("Renamed");
+    const auto carried = carryOutAll(collection);
+    CHECK(carried.done == 1);
+    CHECK_FALSE(isTaken(collection / "Renamed/spare.wav"));
+    CHECK(isTaken(collection / "Renamed/keep.wav"));
+    CHECK(undoLast(collection).done == 1);
 }

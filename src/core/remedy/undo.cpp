@@ -2,6 +2,7 @@
 
 #include "core/base/file_handle.h"
 #include "core/base/text.h"
+#include "core/remedy/current_places.h"
 #include "core/remedy/docket.h"
 #include "core/remedy/file_changes.h"
 
@@ -64,6 +65,15 @@ Outcome putBack(const LedgerStore& ledger, const LedgerAction& action, const Car
     const auto finished = ledger.finish(action, ActionStep::undone, HoldingState::present);
     hooks.onInstant(Instant::recorded);
     return finished;
+}
+
+Outcome putBackPlaced(const LedgerStore& ledger, const PlacedAction& placed, const CarryOutHooks& hooks) {
+    if (!placed.atHand && placed.action.kind != writeOffKind) {
+        return Error{
+            Cause::notFound, placed.action.place,
+            fmt::format("{} cannot be put back now: its volume is away.", displayPath(placed.action.place))};
+    }
+    return putBack(ledger, placed.action, hooks);
 }
 
 /// True where the trash's note is there and is ours: a note of another file is never removed.
@@ -158,7 +168,11 @@ Result<CarriedOut> undoEntry(Catalogue& catalogue, EntryId id, RunControl& contr
         }
         progress.at = displayPath(action.place);
         hooks.onProgress(progress);
-        if (const auto back = putBack(ledger, action, hooks); back) {
+        const auto placed = asPlacedNow(catalogue, action);
+        if (!placed) {
+            return placed.error();
+        }
+        if (const auto back = putBackPlaced(ledger, *placed, hooks); back) {
             ++result.done;
         } else {
             result.refused.push_back({action.place, back.error().sentence});
@@ -194,8 +208,12 @@ Result<std::vector<std::string>> recoverInterrupted(Catalogue& catalogue) {
     }
     std::vector<std::string> sentences;
     for (const auto& action : *unfinished) {
-        auto sentence =
-            action.step == ActionStep::started ? recoverStarted(ledger, action) : recoverUndo(ledger, action);
+        const auto placed = asPlacedNow(catalogue, action);
+        if (!placed) {
+            return placed.error();
+        }
+        auto sentence = action.step == ActionStep::started ? recoverStarted(ledger, placed->action)
+                                                           : recoverUndo(ledger, placed->action);
         if (!sentence) {
             return sentence.error();
         }
