@@ -19,6 +19,10 @@ constexpr double axisHeight = 22;
 constexpr double spotReach = 11;
 constexpr double nameWidth = 220;
 
+bool isSameFile(const Holding& a, const Holding& b) {
+    return a.links > 1 && a.volume == b.volume && a.inode == b.inode;
+}
+
 } // namespace
 
 SetChart::SetChart(QWidget* parent)
@@ -123,8 +127,15 @@ void SetChart::draw(QPainter& painter) {
     const auto keeper = std::ranges::find_if(
         spots, [&](const Spot& spot) { return markFor(*detail_, spot.member) == Mark::keep; });
     for (const auto& spot : spots) {
-        if (keeper != spots.end() && spot.member != keeper->member) {
-            painter.setPen(QPen(inks.accent, 1, Qt::SolidLine));
+        if (keeper == spots.end() || spot.member == keeper->member) {
+            continue;
+        }
+        painter.setPen(QPen(inks.accent, 1, Qt::SolidLine));
+        if (isSameFile(detail_->members[spot.member], detail_->members[keeper->member])) {
+            const QPointF apart(1.5, 1.5);
+            painter.drawLine(keeper->centre - apart, spot.centre - apart);
+            painter.drawLine(keeper->centre + apart, spot.centre + apart);
+        } else {
             painter.drawLine(keeper->centre, spot.centre);
         }
     }
@@ -138,7 +149,8 @@ void SetChart::draw(QPainter& painter) {
         paintMark(painter, box, markFor(*detail_, spot.member));
         painter.setPen(member.id == current_ ? inks.ink : inks.quiet);
         const QRectF room(box.right() + 2, spot.centre.y() - 10, nameWidth - 8, 20);
-        const QString name = shownPath(BytePath(nameOf(member.path)));
+        const QString name =
+            shownPath(BytePath(nameOf(member.path))) + (member.links > 1 ? tr(" · hard link") : QString());
         const double wide = std::min<double>(room.width(), painter.fontMetrics().horizontalAdvance(name));
         painter.fillRect(QRectF(box.right() - 1, room.top() + 2, wide + 3, 16), inks.paper);
         drawCut(painter, room, Qt::AlignLeft | Qt::AlignVCenter, name, Qt::ElideMiddle);

@@ -5,8 +5,9 @@
 
 namespace sober::app {
 
-/// Copies' picture, first form: one copy set, every file a ring in the lane of its volume, placed by
-/// when it was written, hard links sharing one ring, the keeper and what leaves marked.
+/// Copies' picture, first form: one copy set, every member a ring in the lane of its volume, placed by
+/// when it was written, the keeper and what leaves marked. Names of one file (hard links) say so and
+/// are tied by a double line.
 class SetChart : public Chart {
     Q_OBJECT
 
