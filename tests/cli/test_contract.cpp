@@ -170,7 +170,7 @@ TEST_CASE("an interrupted survey ends with 130 and keeps its state") {
     arguments.push_back(nullptr);
     pid_t child = 0;
     REQUIRE(posix_spawn(&child, SOBER_PROGRAM, nullptr, nullptr, arguments.data(), environ) == 0);
-    while (!isTaken(catalogue + "-wal")) {
+    for (int waited = 0; waited < 5000 && !isTaken(catalogue + "-wal"); ++waited) {
         std::this_thread::sleep_for(std::chrono::milliseconds(1));
     }
     std::this_thread::sleep_for(std::chrono::milliseconds(40));

@@ -1,4 +1,5 @@
 #include "core/base/text.h"
+#include "core/evidence/checksumming_source.h"
 #include "core/evidence/checksums.h"
 #include "core/evidence/compare_content.h"
 #include "core/evidence/file_pass.h"
@@ -119,4 +120,42 @@ TEST_CASE("two files are compared byte for byte") {
     CHECK_FALSE(isSameEntry(folder / "a", folder / "b"));
     std::filesystem::create_directory_symlink(".", folder / "loop");
     CHECK(isSameEntry(folder / "a", folder / "loop/a"));
+}
+
+TEST_CASE("a source that is read out of order still yields the checksums of the whole file") {
+    const TempFolder folder;
+    const std::string content = smallWav(6, 30);
+    writeFile(folder / "f", content);
+    const auto file = openForReading(folder / "f");
+    const auto expected = checksumsOf(content, true);
+    const std::size_t size = content.size();
+    // As parsers do: the head, the end, back to the head, on with gaps and overlaps.
+    const std::vector<std::pair<std::size_t, std::size_t>> reads{
+        {0, 100},          {size - 500, 500}, {0, 4000},         {100, 50'000},
+        {40'000, 200'000}, {500'000, 1000},   {240'000, 300'000}};
+    OpenFileSource bytes(*file, folder / "f", size);
+    ChecksummingSource source(bytes, true);
+    std::vector<std::uint8_t> into(400'000);
+    for (const auto& [offset, length] : reads) {
+        REQUIRE(source.readAt(offset, std::span(into).first(length)) == static_cast<std::int64_t>(length));
+        CHECK(std::equal(into.begin(), into.begin() + static_cast<std::ptrdiff_t>(length),
+                         content.begin() + static_cast<std::ptrdiff_t>(offset),
+                         [](std::uint8_t a, char b) { return a == static_cast<std::uint8_t>(b); }));
+    }
+    const auto checksums = source.finish();
+    REQUIRE(checksums.has_value());
+    CHECK(checksums->file == expected.file);
+    CHECK(checksums->sha256 == expected.sha256);
+    CHECK(checksums->blocks == expected.blocks);
+}
+
+TEST_CASE("a running checksum agrees with that of the whole") {
+    const std::string content = smallWav(7, 1);
+    RunningChecksum running;
+    for (std::size_t at = 0; at < content.size(); at += 777) {
+        running.feed({reinterpret_cast<const std::uint8_t*>(content.data()) + at,
+                      std::min<std::size_t>(777, content.size() - at)});
+    }
+    CHECK(running.finish() ==
+          checksumOf({reinterpret_cast<const std::uint8_t*>(content.data()), content.size()}));
 }

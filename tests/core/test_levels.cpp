@@ -74,3 +74,15 @@ TEST_CASE("mono stored as stereo, stereo and silence are told apart") {
     CHECK(levelsOf(sine(0.00005, 440, 5000)).silent);
     CHECK_FALSE(levelsOf(sine(0.0002, 440, 5000)).silent);
 }
+
+TEST_CASE("levels do not depend on how the samples were cut into blocks") {
+    const auto noise = whiteNoise(30'000, 0.1F, 2);
+    LevelPass whole;
+    whole.begin({44100, 1, 0, 0});
+    whole.take({noise, {}, noise.size()});
+    LevelPass pieces;
+    feed(pieces, noise, 44100, 1);
+    CHECK(whole.finish().peak == pieces.finish().peak);
+    CHECK(whole.finish().rms == Approx(pieces.finish().rms).margin(1e-4));
+    CHECK(whole.finish().clipped == pieces.finish().clipped);
+}
