@@ -123,8 +123,14 @@ class Decoder {
     }
 
     void decodePacket(const AVPacket* packet) {
+        if (partialAt_) {
+            // A packet that is not whole is the cut end of the file where nothing follows it.
+            note(packet != nullptr ? "damaged" : "truncated",
+                 packet != nullptr ? "a packet is not whole" : "the file ends within a packet", *partialAt_);
+            partialAt_.reset();
+        }
         if (packet != nullptr && (packet->flags & AV_PKT_FLAG_CORRUPT) != 0) {
-            note("damaged", "a packet is not whole");
+            partialAt_ = report_.seconds();
         }
         if (avcodec_send_packet(codec_.get(), packet) < 0 && packet != nullptr) {
             note("damaged", "a frame does not decode");
@@ -236,8 +242,12 @@ class Decoder {
     }
 
     void note(std::string kind, std::string detail) {
+        note(std::move(kind), std::move(detail), report_.seconds());
+    }
+
+    void note(std::string kind, std::string detail, double at) {
         if (report_.problems.size() < mostProblems) {
-            report_.problems.push_back({std::move(kind), report_.seconds(), std::move(detail)});
+            report_.problems.push_back({std::move(kind), at, std::move(detail)});
         }
     }
 
@@ -264,6 +274,7 @@ class Decoder {
     std::unique_ptr<AVFrame, FreeFrame> frame_;
     std::vector<float> floats_;
     std::vector<std::int32_t> integers_;
+    std::optional<double> partialAt_; ///< seconds: where a packet was not whole
     DecodeReport report_;
 };
 
