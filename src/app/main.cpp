@@ -2,6 +2,7 @@
 #include "app/theme/theme.h"
 #include "app/words.h"
 #include "core/base/user_folders.h"
+#include "core/evidence/evidence_worker.h"
 
 #include <QApplication>
 #include <QFile>
@@ -35,6 +36,9 @@ std::optional<Arguments> readArguments(int argc, char** argv) {
 } // namespace
 
 int main(int argc, char** argv) {
+    if (const auto served = sober::serveAsEvidenceWorker(argc, argv)) {
+        return *served;
+    }
     QApplication application(argc, argv);
     QApplication::setOrganizationName(QStringLiteral("sober-archivist"));
     QApplication::setApplicationName(QStringLiteral("sober-archivist"));

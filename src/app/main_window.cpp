@@ -134,7 +134,7 @@ void MainWindow::buildMenus() {
     collection->addAction(tr("&Survey a folder or drive…"), QKeySequence(Qt::CTRL | Qt::Key_N), this,
                           &MainWindow::chooseFolder);
     collection->addAction(tr("Survey all volumes &again"), QKeySequence(Qt::Key_F5), this,
-                          &MainWindow::surveyAgain);
+                          [this] { surveyAgain({}); });
     collection->addSeparator();
     collection->addAction(tr("&Quit"), QKeySequence(Qt::CTRL | Qt::Key_Q), this, &QWidget::close);
 
@@ -165,6 +165,7 @@ void MainWindow::connectWork() {
     connect(shelf_, &Shelf::surveyWanted, this,
             [this](const SurveyRequest& request) { workbench_.survey({request}); });
     connect(condition_, &ConditionDesk::surveyWanted, this, &MainWindow::chooseFolder);
+    connect(condition_, &ConditionDesk::examinationWanted, this, [this] { surveyAgain(Effort::full); });
     connect(condition_, &ConditionDesk::whereaboutsWanted, this, [this] { openDesk(2); });
     connect(condition_, &ConditionDesk::copiesWanted, this, [this](const QString& text) {
         copies_->setFilterText(text);
@@ -254,14 +255,14 @@ void MainWindow::chooseFolder() {
     dialog->open();
 }
 
-void MainWindow::surveyAgain() {
+void MainWindow::surveyAgain(std::optional<Effort> effort) {
     workbench_.ask<std::vector<Volume>>(
         this, [](const Catalogue& catalogue) { return Volumes(catalogue).all(); },
-        [this](const std::vector<Volume>& volumes) {
+        [this, effort](const std::vector<Volume>& volumes) {
             std::vector<SurveyRequest> requests;
             for (const auto& volume : volumes) {
                 if (volume.atHand) {
-                    requests.push_back({volume.root, {}, {}, {}});
+                    requests.push_back({volume.root, {}, {}, effort});
                 }
             }
             workbench_.survey(requests);

@@ -2,6 +2,7 @@
 
 #include "app/desks/desk.h"
 #include "app/theme/inks.h"
+#include "core/catalogue/records.h"
 
 #include <QMainWindow>
 
@@ -42,7 +43,7 @@ class MainWindow : public QMainWindow {
     void buildMenus();
     void connectWork();
     void countOpen();
-    void surveyAgain();
+    void surveyAgain(std::optional<Effort> effort);
     void usePaper(Paper paper);
     void say(const QString& text);
     void restore();

@@ -1,12 +1,12 @@
 #include "cli/commands.h"
 
+#include "cli/answers.h"
 #include "cli/json_shapes.h"
 #include "core/audit/refresh_findings.h"
 #include "core/audit/set_choice.h"
 #include "core/base/text.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
-#include "core/remedy/open_for_work.h"
 #include "core/remedy/undo.h"
 
 #include <fmt/format.h>
@@ -19,40 +19,6 @@
 
 namespace sober::cli {
 namespace {
-
-int fail(const Error& error) {
-    fmt::print(stderr, "{}\n", error.sentence);
-    return error.cause == Cause::interrupted ? exitInterrupted : exitCouldNot;
-}
-
-void printJson(const Json& json) {
-    fmt::print("{}\n", json.dump(2));
-}
-
-/// Opens for work and says on standard error what was recovered.
-Result<Catalogue> openWorking(const CommonOptions& common) {
-    auto opened = openForWork(common.catalogue);
-    if (!opened) {
-        return opened.error();
-    }
-    for (const auto& sentence : opened->recovered) {
-        fmt::print(stderr, "After an interruption: {}\n", sentence);
-    }
-    return std::move(opened->catalogue);
-}
-
-/// For commands that only look: works beside a program that has the catalogue open, on the findings
-/// as they stand.
-Result<Catalogue> openLooking(const CommonOptions& common) {
-    if (auto missing = Catalogue::openForReading(common.catalogue); !missing) {
-        return missing;
-    }
-    auto opened = openWorking(common);
-    if (!opened && (opened.error().cause == Cause::busy || opened.error().cause == Cause::notPermitted)) {
-        return Catalogue::openForReading(common.catalogue);
-    }
-    return opened;
-}
 
 /// Shows progress on a terminal at most five times a second.
 class ProgressLine {
@@ -88,12 +54,6 @@ class ProgressLine {
     bool drawn_ = false;
     std::chrono::steady_clock::time_point last_;
 };
-
-void printErrors(const std::vector<SurveyError>& errors) {
-    for (const auto& error : errors) {
-        fmt::print(stderr, "{}\n", error.sentence);
-    }
-}
 
 void printSurvey(const SurveyReport& report) {
     fmt::print(
@@ -236,7 +196,8 @@ Outcome addSuggested(const Catalogue& catalogue, RunControl& control) {
     return preview ? applyPreview(catalogue, *preview) : Outcome(preview.error());
 }
 
-Outcome addPaths(const Catalogue& catalogue, const std::string& kind, const std::vector<BytePath>& paths) {
+Outcome addPaths(const Catalogue& catalogue, const std::string& kind, const std::vector<BytePath>& paths,
+                 const std::string& reason) {
     const auto volumes = Volumes(catalogue).all();
     if (!volumes) {
         return volumes.error();
@@ -247,14 +208,14 @@ Outcome addPaths(const Catalogue& catalogue, const std::string& kind, const std:
         if (!holding) {
             return holding.error();
         }
-        const auto wanted = kind == retireKind ? HoldingState::present : HoldingState::missing;
+        const auto wanted = kind == writeOffKind ? HoldingState::missing : HoldingState::present;
         if (holding->state != wanted) {
             return Error{Cause::invalid, path,
-                         displayPath(path) + (kind == retireKind
-                                                  ? " is not there: it cannot be retired."
-                                                  : " is not missing: there is nothing to write off.")};
+                         displayPath(path) + (kind == writeOffKind
+                                                  ? " is not missing: there is nothing to write off."
+                                                  : " is not there any more.")};
         }
-        actions.push_back({0, kind, holding->id, "", timeNow()});
+        actions.push_back({0, kind, holding->id, reason, timeNow()});
     }
     return DocketStore(catalogue).add(actions);
 }
@@ -369,13 +330,13 @@ int runDocket(const CommonOptions& common) {
 }
 
 int runDocketAdd(const CommonOptions& common, const std::string& kind, const std::vector<BytePath>& paths,
-                 RunControl& control) {
+                 const std::string& reason, RunControl& control) {
     const auto catalogue = openWorking(common);
     if (!catalogue) {
         return fail(catalogue.error());
     }
     const auto added =
-        kind == "suggested" ? addSuggested(*catalogue, control) : addPaths(*catalogue, kind, paths);
+        kind == "suggested" ? addSuggested(*catalogue, control) : addPaths(*catalogue, kind, paths, reason);
     return added ? showDocket(common, *catalogue) : fail(added.error());
 }
 

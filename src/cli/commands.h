@@ -36,7 +36,7 @@ int runCondition(const CommonOptions& common);
 int runCopies(const CommonOptions& common);
 int runDocket(const CommonOptions& common);
 int runDocketAdd(const CommonOptions& common, const std::string& kind, const std::vector<BytePath>& paths,
-                 RunControl& control);
+                 const std::string& reason, RunControl& control);
 int runDocketClear(const CommonOptions& common);
 int runCarryOut(const CommonOptions& common, RunControl& control);
 int runLedger(const CommonOptions& common);

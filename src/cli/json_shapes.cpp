@@ -76,7 +76,7 @@ Json conditionShape(const Condition& condition) {
                            {"missing", figures.missing},
                            {"surveyed", volume.surveyedAt != 0 ? Json(isoUtc(volume.surveyedAt)) : Json()}});
     }
-    // Claims, drift and references are not examined yet, so that no finding of theirs is open.
+    // Drift and references are not looked at yet, so that no finding of theirs is open.
     return {{"schema", "sober.condition/1"},
             {"volumes", volumes},
             {"holdings", condition.total.holdings},
@@ -84,12 +84,13 @@ Json conditionShape(const Condition& condition) {
             {"duration", condition.total.duration},
             {"findings",
              {{"copies", condition.copySets},
-              {"claims", 0},
+              {"claims", condition.total.claims},
               {"drift", 0},
               {"damaged", condition.total.troubled},
               {"missing", condition.total.missing},
               {"broken_references", 0}}},
             {"held_once", condition.total.heldOnce},
+            {"examined", condition.total.examined},
             {"unreadable", condition.errors},
             {"reclaimable_bytes", condition.reclaimable}};
 }

@@ -1,6 +1,7 @@
 #include "cli/commands.h"
 #include "cli/examine_command.h"
 #include "core/base/user_folders.h"
+#include "core/evidence/evidence_worker.h"
 #include "core/remedy/docket.h"
 
 #include <CLI/CLI.hpp>
@@ -48,8 +49,8 @@ class SignalWatch {
 
 int main(int argc, char** argv) {
     std::setlocale(LC_ALL, "");
-    if (argc == 3 && std::string_view(argv[1]) == "examine-one") {
-        return runExamineWorker(argv[2]);
+    if (const auto served = serveAsEvidenceWorker(argc, argv)) {
+        return *served;
     }
     CLI::App app{
         "Sober Archivist without windows: audits a collection of audio files and carries out decisions.",
@@ -90,15 +91,20 @@ int main(int argc, char** argv) {
     auto* conditionCommand = app.add_subcommand("condition", "the collection's state in figures");
     auto* copiesCommand = app.add_subcommand("copies", "the copy sets with a reasoned suggestion");
 
+    auto* claimsCommand =
+        app.add_subcommand("claims", "the holdings whose evidence contradicts their claim, worst first");
+
     auto* docketCommand = app.add_subcommand("docket", "what waits to be carried out");
     docketCommand->require_subcommand(0, 1);
     std::string kind;
     std::vector<BytePath> paths;
     auto* addCommand = docketCommand->add_subcommand("add", "put actions on the docket");
-    addCommand->add_option("KIND", kind, "retire, write-off, or suggested")
+    addCommand->add_option("KIND", kind, "retire, write-off, accept, or suggested")
         ->required()
-        ->check(CLI::IsMember({"retire", "write-off", "suggested"}));
+        ->check(CLI::IsMember({"retire", "write-off", "accept", "suggested"}));
     addCommand->add_option("PATH", paths, "the files");
+    std::string reason;
+    addCommand->add_option("--reason", reason, "why, in your words");
     auto* clearCommand = docketCommand->add_subcommand("clear", "empty the docket");
     auto* carryCommand = docketCommand->add_subcommand("carry-out", "do what the docket says");
 
@@ -145,6 +151,9 @@ int main(int argc, char** argv) {
     if (copiesCommand->parsed()) {
         return runCopies(common);
     }
+    if (claimsCommand->parsed()) {
+        return runClaims(common);
+    }
     if (addCommand->parsed()) {
         if ((kind == "suggested") != paths.empty()) {
             std::fprintf(stderr, "%s\n",
@@ -153,7 +162,10 @@ int main(int argc, char** argv) {
                              : "\"suggested\" takes no files: it adds what \"sober copies\" suggests.");
             return exitUsage;
         }
-        return runDocketAdd(common, kind, paths, control);
+        if (reason.empty() && kind == acceptKind) {
+            reason = "accepted as it is";
+        }
+        return runDocketAdd(common, kind, paths, reason, control);
     }
     if (clearCommand->parsed()) {
         return runDocketClear(common);

@@ -2,7 +2,7 @@
 #include "core/evidence/checksumming_source.h"
 #include "core/evidence/checksums.h"
 #include "core/evidence/compare_content.h"
-#include "core/evidence/file_pass.h"
+#include "core/evidence/examination.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"
 #include "support/temp_folder.h"
@@ -71,9 +71,11 @@ TEST_CASE("a pass over a file leaves it as it was, access time included") {
     stat(path.c_str(), &before);
     RunControl control;
     std::uint64_t passed = 0;
-    const auto record =
-        passOverFile(path, Effort::full, control, [&](std::uint64_t bytes) { passed += bytes; });
+    const bool whole = GENERATE(false, true);
+    const auto onBytes = [&](std::uint64_t bytes) { passed += bytes; };
+    const auto record = whole ? examineFile(path, control, onBytes) : passOverFile(path, control, onBytes);
     REQUIRE(record.ok());
+    CHECK(record->evidence.has_value() == whole);
     CHECK(passed == record->stamp.size);
     CHECK(record->claims.duration == Approx(0.2));
     struct stat after {};
@@ -95,7 +97,7 @@ TEST_CASE("a pass says in one sentence what it could not take") {
                                                                    {"link.mp3", Cause::wrongKind},
                                                                    {"pipe.wav", Cause::wrongKind},
                                                                    {"none.mp3", Cause::notFound}}));
-    const auto record = passOverFile(folder / name, Effort::index, control, [](std::uint64_t) {});
+    const auto record = passOverFile(folder / name, control, [](std::uint64_t) {});
     REQUIRE_FALSE(record.ok());
     CHECK(record.error().cause == cause);
     CHECK(record.error().sentence.ends_with("."));
@@ -134,7 +136,8 @@ TEST_CASE("a source that is read out of order still yields the checksums of the 
         {0, 100},          {size - 500, 500}, {0, 4000},         {100, 50'000},
         {40'000, 200'000}, {500'000, 1000},   {240'000, 300'000}};
     OpenFileSource bytes(*file, folder / "f", size);
-    ChecksummingSource source(bytes, true);
+    std::uint64_t passed = 0;
+    ChecksummingSource source(bytes, [&](std::uint64_t more) { passed += more; });
     std::vector<std::uint8_t> into(400'000);
     for (const auto& [offset, length] : reads) {
         REQUIRE(source.readAt(offset, std::span(into).first(length)) == static_cast<std::int64_t>(length));
@@ -144,6 +147,7 @@ TEST_CASE("a source that is read out of order still yields the checksums of the 
     }
     const auto checksums = source.finish();
     REQUIRE(checksums.has_value());
+    CHECK(passed == size);
     CHECK(checksums->file == expected.file);
     CHECK(checksums->sha256 == expected.sha256);
     CHECK(checksums->blocks == expected.blocks);

@@ -1,11 +1,12 @@
 #include "core/base/text.h"
-#include "core/evidence/examination.h"
+#include "support/examined.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"
 #include "support/sound.h"
 
 #include <catch2/catch.hpp>
 
+#include <cmath>
 #include <filesystem>
 #include <random>
 
@@ -14,11 +15,6 @@ using namespace sober::test;
 namespace fs = std::filesystem;
 
 namespace {
-
-Result<Examination> examined(const BytePath& path) {
-    RunControl control;
-    return examineFile(path, control);
-}
 
 std::string firstLine(const std::string& text) {
     return text.substr(0, text.find('\n'));
@@ -77,13 +73,14 @@ TEST_CASE("decoded lengths agree with ffmpeg's for every codec") {
     words.insert(words.end(), options.begin(), options.end());
     words.push_back(folder / name);
     ffmpeg(words);
-    const auto examination = examined(folder / name);
+    const auto record = recordOf(folder / name);
     CAPTURE(name);
-    REQUIRE(examination.ok());
-    CHECK(examination->decode.frames == framesByTool(folder / name));
-    CHECK(examination->sound());
-    CHECK(examination->checksums.file.hex() == run({"xxhsum", "-H2", folder / name}).out.substr(0, 32));
-    CHECK(toHex(*examination->checksums.sha256) == run({"sha256sum", folder / name}).out.substr(0, 64));
+    REQUIRE(record.ok());
+    const auto& evidence = *record->evidence;
+    CHECK(std::lround(evidence.seconds * record->claims.sampleRate) == framesByTool(folder / name));
+    CHECK(evidence.sound());
+    CHECK(record->checksums.file.hex() == run({"xxhsum", "-H2", folder / name}).out.substr(0, 32));
+    CHECK(toHex(*record->checksums.sha256) == run({"sha256sum", folder / name}).out.substr(0, 64));
 }
 
 TEST_CASE("what is cut or damaged is told, with its kind and place") {
@@ -156,8 +153,8 @@ TEST_CASE("odd files each get a sentence or a modest answer, never an end") {
     tone("wide.flac", "anoisesrc=duration=3:sample_rate=192000", {"-ac", "8"});
     tone("silence.wav", "anullsrc=sample_rate=44100", {"-t", "4"});
     tone("one.wav", "anullsrc=sample_rate=44100", {"-af", "atrim=end_sample=1"});
-    CHECK(examined(folder / "phone.wav")->decode.format.sampleRate == 8000);
-    CHECK(examined(folder / "wide.flac")->decode.format.channels == 8);
+    CHECK(recordOf(folder / "phone.wav")->claims.sampleRate == 8000);
+    CHECK(recordOf(folder / "wide.flac")->claims.channels == 8);
     CHECK(examined(folder / "silence.wav")->verdict.verdict == VerdictClass::undetermined);
     CHECK(examined(folder / "one.wav")->verdict.verdict == VerdictClass::undetermined);
 
@@ -204,15 +201,16 @@ TEST_CASE("the payload's checksum outlives other tags and containers, and nothin
     const TempFolder folder;
     writeMusic(folder / "in.wav", 9, 3);
     ffmpeg({"-i", folder / "in.wav", "-metadata", "title=One", folder / "a.flac"});
-    const auto before = *examined(folder / "a.flac");
+    const auto original = *recordOf(folder / "a.flac");
+    const auto& before = *original.evidence;
     REQUIRE(run({"metaflac", "--remove-tag=TITLE", "--set-tag=TITLE=Quite another title",
                  "--set-tag=ARTIST=Somebody", folder / "a.flac"})
                 .code == 0);
-    const auto retagged = *examined(folder / "a.flac");
+    const auto retagged = *recordOf(folder / "a.flac");
     CHECK(retagged.tags.title == "Quite another title");
-    CHECK(retagged.payload == before.payload);
-    CHECK(retagged.checksums.file != before.checksums.file);
-    CHECK(retagged.samplesMd5 == before.samplesMd5);
+    CHECK(retagged.evidence->payload == before.payload);
+    CHECK(retagged.checksums.file != original.checksums.file);
+    CHECK(retagged.evidence->samplesMd5 == before.samplesMd5);
     ffmpeg({"-i", folder / "a.flac", "-c", "copy", folder / "a.oga"});
     CHECK(examined(folder / "a.oga")->payload == before.payload);
 
@@ -234,7 +232,7 @@ TEST_CASE("an examination can be cancelled") {
     writeMusic(folder / "in.wav", 7, 3);
     RunControl control;
     control.cancel();
-    const auto examination = examineFile(folder / "in.wav", control);
+    const auto examination = examineFile(folder / "in.wav", control, [](std::uint64_t) {});
     REQUIRE_FALSE(examination.ok());
     CHECK(examination.error().cause == Cause::interrupted);
 }

@@ -192,7 +192,7 @@ TEST_CASE("the condition adds up and says what to do next") {
         kinds.push_back(step.kind);
     }
     CHECK(kinds == std::vector{NextStep::Kind::findMissing, NextStep::Kind::retireCopies,
-                               NextStep::Kind::lookAtErrors});
+                               NextStep::Kind::examine, NextStep::Kind::lookAtErrors});
     CHECK(condition->nextSteps[1].bytes == 2 * half + tenth);
 }
 

@@ -1,6 +1,6 @@
-#include "core/evidence/examination.h"
 #include "core/evidence/fourier.h"
 #include "core/evidence/spectrum.h"
+#include "support/examined.h"
 #include "support/sound.h"
 
 #include <catch2/catch.hpp>
@@ -112,8 +112,7 @@ TEST_CASE("a dead stop without a grid raises doubt and accuses nobody") {
     const TempFolder folder;
     ffmpeg({"-f", "lavfi", "-i", "anoisesrc=duration=6:sample_rate=44100:amplitude=0.4:seed=5", "-f", "lavfi",
             "-i", "sinc=r=44100:lp=15000:n=4097", "-filter_complex", "[0][1]afir", folder / "a.wav"});
-    RunControl control;
-    const auto examination = examineFile(folder / "a.wav", control);
+    const auto examination = examined(folder / "a.wav");
     REQUIRE(examination.ok());
     CHECK(examination->bandwidth->brickwall);
     CHECK(examination->verdict.verdict == VerdictClass::doubtful);
@@ -126,8 +125,7 @@ TEST_CASE("full-band and gently falling sounds have no dead stop") {
         GENERATE("anull", "lowpass=f=9000:p=1", "highshelf=f=6000:g=-12", "lowpass=f=12000:p=2");
     ffmpeg({"-f", "lavfi", "-i", "anoisesrc=duration=6:sample_rate=44100:amplitude=0.4:seed=6", "-af", filter,
             folder / "a.wav"});
-    RunControl control;
-    const auto examination = examineFile(folder / "a.wav", control);
+    const auto examination = examined(folder / "a.wav");
     REQUIRE(examination.ok());
     CAPTURE(filter);
     CHECK_FALSE(examination->bandwidth->brickwall);
@@ -142,10 +140,9 @@ TEST_CASE("a high rate that holds nothing above 22 kHz is said to come from less
     ffmpeg({"-i", folder / "cd.wav", "-ar", "96000", "-c:a", "pcm_s24le", folder / "up.wav"});
     ffmpeg({"-f", "lavfi", "-i", "anoisesrc=duration=4:sample_rate=96000", "-c:a", "pcm_s24le",
             folder / "real.wav"});
-    RunControl control;
-    const auto up = examineFile(folder / "up.wav", control);
+    const auto up = examined(folder / "up.wav");
     CAPTURE(up->bandwidth->cutoff, up->bandwidth->brickwall, up->verdict.reasons.at(0));
     CHECK(up->verdict.verdict == VerdictClass::doubtful);
     CHECK(up->verdict.reasons.at(0).find("it was made from less") != std::string::npos);
-    CHECK(examineFile(folder / "real.wav", control)->verdict.verdict == VerdictClass::genuine);
+    CHECK(examined(folder / "real.wav")->verdict.verdict == VerdictClass::genuine);
 }

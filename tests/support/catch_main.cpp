@@ -1,9 +1,13 @@
 #define CATCH_CONFIG_RUNNER
+#include "core/evidence/evidence_worker.h"
 #include "support/test_home.h"
 
 #include <catch2/catch.hpp>
 
 int main(int argc, char** argv) {
+    if (const auto served = sober::serveAsEvidenceWorker(argc, argv)) {
+        return *served;
+    }
     const sober::test::TestHome home;
     return Catch::Session().run(argc, argv);
 }

@@ -1,4 +1,5 @@
 #define CATCH_CONFIG_RUNNER
+#include "core/evidence/evidence_worker.h"
 #include "support/test_home.h"
 
 #include <QApplication>
@@ -6,6 +7,9 @@
 #include <catch2/catch.hpp>
 
 int main(int argc, char** argv) {
+    if (const auto served = sober::serveAsEvidenceWorker(argc, argv)) {
+        return *served;
+    }
     const sober::test::TestHome home;
     int words = 1;
     QApplication application(words, argv);

@@ -233,6 +233,11 @@ void ConditionDesk::showSteps(const Condition& condition) {
             text = tr("Look after %1 that went missing").arg(shown(counted(step.count, "holding")));
             connect(button, &QPushButton::clicked, this, &ConditionDesk::whereaboutsWanted);
             break;
+        case NextStep::Kind::examine:
+            text = tr("Examine %1 by decoding them: a survey at full effort")
+                       .arg(shown(counted(step.count, "holding")));
+            connect(button, &QPushButton::clicked, this, &ConditionDesk::examinationWanted);
+            break;
         case NextStep::Kind::lookAtErrors:
             text = tr("Look at %1 that could not be read").arg(shown(counted(step.count, "file")));
             connect(button, &QPushButton::clicked, this, [this] {

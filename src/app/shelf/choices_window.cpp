@@ -52,7 +52,7 @@ ChoicesWindow::ChoicesWindow(const Volume& volume, QWidget* parent)
     layout->addWidget(title);
 
     effort_->addItem(tr("index: checksums, claims and tags"), static_cast<int>(Effort::index));
-    effort_->addItem(tr("full: SHA-256 too, slower"), static_cast<int>(Effort::full));
+    effort_->addItem(tr("full: everything is decoded and examined"), static_cast<int>(Effort::full));
     effort_->setCurrentIndex(effort_->findData(static_cast<int>(volume.effort)));
     leaveHidden_->setChecked(volume.choices.leaveHidden);
     followLinks_->setChecked(volume.choices.followLinks);

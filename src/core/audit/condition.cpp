@@ -15,6 +15,8 @@ void addTo(VolumeFigures& total, const VolumeFigures& part) {
     total.inSets += part.inSets;
     total.missing += part.missing;
     total.troubled += part.troubled;
+    total.examined += part.examined;
+    total.claims += part.claims;
 }
 
 std::vector<NextStep> nextStepsOf(const Condition& condition) {
@@ -27,6 +29,9 @@ std::vector<NextStep> nextStepsOf(const Condition& condition) {
     }
     if (condition.reclaimable > 0) {
         steps.push_back({NextStep::Kind::retireCopies, condition.copySets, condition.reclaimable});
+    }
+    if (condition.total.examined < condition.total.holdings) {
+        steps.push_back({NextStep::Kind::examine, condition.total.holdings - condition.total.examined, 0});
     }
     if (condition.errors > 0) {
         steps.push_back({NextStep::Kind::lookAtErrors, condition.errors, 0});

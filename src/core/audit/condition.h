@@ -11,6 +11,7 @@ struct NextStep {
         retireCopies, ///< bytes
         findMissing,  ///< count
         lookAtErrors, ///< count
+        examine,      ///< count: holdings that were never examined
     };
     Kind kind;
     std::uint64_t count = 0;

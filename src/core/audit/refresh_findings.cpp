@@ -1,5 +1,7 @@
 #include "core/audit/refresh_findings.h"
 
+#include "core/audit/better_copies.h"
+#include "core/catalogue/evidence_store.h"
 #include "core/catalogue/findings.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
@@ -95,15 +97,32 @@ BytePath folderAt(const BytePath& path, int depth) {
     return path.substr(0, end);
 }
 
+/// Which examined holdings have something against them.
+struct Suspects {
+    std::unordered_set<HoldingId> unsound;
+    std::unordered_set<HoldingId> contradicted;
+};
+
+Result<Suspects> suspectsOf(const Catalogue& catalogue) {
+    const EvidenceStore store(catalogue);
+    auto unsound = store.unsound();
+    auto contradicted = store.contradicted();
+    if (!unsound || !contradicted) {
+        return unsound ? contradicted.error() : unsound.error();
+    }
+    return Suspects{std::move(*unsound), std::move(*contradicted)};
+}
+
 template <typename Figures>
-void count(Figures& figures, const HoldingOutline& holding, bool inSet) {
+void count(Figures& figures, const HoldingOutline& holding, bool inSet, const Suspects& suspects) {
     if (holding.state == HoldingState::missing) {
         ++figures.missing;
         return;
     }
     ++figures.holdings;
     figures.bytes += holding.size;
-    figures.troubled += holding.troubled ? 1 : 0;
+    figures.troubled += holding.troubled || suspects.unsound.contains(holding.id) ? 1 : 0;
+    figures.claims += suspects.contradicted.contains(holding.id) ? 1 : 0;
     figures.inSets += inSet ? 1 : 0;
 }
 
@@ -128,6 +147,10 @@ Outcome refreshFindings(const Catalogue& catalogue) {
     }
     builder.endRun();
 
+    const auto suspects = suspectsOf(catalogue);
+    if (!suspects) {
+        return suspects.error();
+    }
     std::map<VolumeId, VolumeFigures> byVolume;
     for (const auto& volume : *volumes) {
         byVolume[volume.id].volume = volume.id;
@@ -136,7 +159,7 @@ Outcome refreshFindings(const Catalogue& catalogue) {
     const auto walked = holdings.eachOutline([&](const HoldingOutline& holding) {
         const bool inSet = builder.isMember(holding.id);
         auto& figures = byVolume[holding.volume];
-        count(figures, holding, inSet);
+        count(figures, holding, inSet, *suspects);
         if (holding.state == HoldingState::present && (!inSet || builder.isLinkedOnly(holding.id))) {
             ++figures.heldOnce;
         }
@@ -146,7 +169,7 @@ Outcome refreshFindings(const Catalogue& catalogue) {
             entry.volume = holding.volume;
             entry.depth = depth;
             entry.path = std::move(folder);
-            count(entry, holding, inSet);
+            count(entry, holding, inSet, *suspects);
         }
     });
     if (!walked) {
@@ -158,6 +181,17 @@ Outcome refreshFindings(const Catalogue& catalogue) {
     }
     for (const auto& [volume, seconds] : *durations) {
         byVolume[volume].duration = seconds;
+    }
+
+    const auto examined = EvidenceStore(catalogue).examinedByVolume();
+    if (!examined) {
+        return examined.error();
+    }
+    for (const auto& [volume, count] : *examined) {
+        byVolume[volume].examined = count;
+    }
+    if (const auto found = findBetterCopies(catalogue); !found) {
+        return found;
     }
 
     std::vector<VolumeFigures> volumeRows;

@@ -89,6 +89,23 @@ std::string toHex(std::span<const std::uint8_t> bytes) {
     return out;
 }
 
+std::optional<std::string> bytesFromHex(std::string_view digits) {
+    constexpr std::string_view all = "0123456789abcdef";
+    std::string bytes;
+    if (digits.size() % 2 != 0) {
+        return std::nullopt;
+    }
+    for (std::size_t i = 0; i < digits.size(); i += 2) {
+        const auto high = all.find(digits[i]);
+        const auto low = all.find(digits[i + 1]);
+        if (high == std::string_view::npos || low == std::string_view::npos) {
+            return std::nullopt;
+        }
+        bytes.push_back(static_cast<char>(high * 16 + low));
+    }
+    return bytes;
+}
+
 std::string humanBytes(std::uint64_t bytes) {
     if (bytes < 1000) {
         return counted(bytes, "byte");

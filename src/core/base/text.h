@@ -1,6 +1,7 @@
 #pragma once
 
 #include <cstdint>
+#include <optional>
 #include <span>
 #include <string>
 #include <string_view>
@@ -23,6 +24,8 @@ std::string repairedUtf8(std::string_view bytes);
 
 /// Lower-case hexadecimal.
 std::string toHex(std::span<const std::uint8_t> bytes);
+/// The bytes that lower-case hexadecimal digits stand for; nothing where they do not.
+std::optional<std::string> bytesFromHex(std::string_view digits);
 
 /// "1.24 GB": decimal units as drives are sold, three significant digits; "812 bytes" below 1,000.
 std::string humanBytes(std::uint64_t bytes);

@@ -12,7 +12,7 @@ using ActionId = std::int64_t;
 /// One decided action that waits.
 struct DocketAction {
     ActionId id = 0;
-    std::string kind; ///< "retire", "write-off"
+    std::string kind; ///< "retire", "write-off", "accept"
     HoldingId holding = 0;
     std::string reason; ///< why, in words; may be empty
     Nanoseconds added = 0;

@@ -1,5 +1,6 @@
 #include "core/catalogue/findings.h"
 
+#include "core/catalogue/filter_clause.h"
 #include "core/catalogue/guarded.h"
 
 namespace sober {
@@ -42,7 +43,7 @@ void insertSets(SQLite::Database& database, std::span<const CopySet> sets) {
 }
 
 void insertVolumes(SQLite::Database& database, std::span<const VolumeFigures> volumes) {
-    SQLite::Statement insert(database, "INSERT INTO volume_figures VALUES(?,?,?,?,?,?,?,?)");
+    SQLite::Statement insert(database, "INSERT INTO volume_figures VALUES(?,?,?,?,?,?,?,?,?,?)");
     for (const auto& figures : volumes) {
         insert.bind(1, figures.volume);
         bindCount(insert, 2, figures.holdings);
@@ -52,13 +53,15 @@ void insertVolumes(SQLite::Database& database, std::span<const VolumeFigures> vo
         bindCount(insert, 6, figures.inSets);
         bindCount(insert, 7, figures.missing);
         bindCount(insert, 8, figures.troubled);
+        bindCount(insert, 9, figures.examined);
+        bindCount(insert, 10, figures.claims);
         insert.exec();
         insert.reset();
     }
 }
 
 void insertFolders(SQLite::Database& database, std::span<const FolderFigures> folders) {
-    SQLite::Statement insert(database, "INSERT INTO folder_figures VALUES(?,?,?,?,?,?,?,?)");
+    SQLite::Statement insert(database, "INSERT INTO folder_figures VALUES(?,?,?,?,?,?,?,?,?)");
     for (const auto& figures : folders) {
         insert.bind(1, figures.volume);
         bindBytes(insert, 2, figures.path);
@@ -68,6 +71,7 @@ void insertFolders(SQLite::Database& database, std::span<const FolderFigures> fo
         bindCount(insert, 6, figures.inSets);
         bindCount(insert, 7, figures.missing);
         bindCount(insert, 8, figures.troubled);
+        bindCount(insert, 9, figures.claims);
         insert.exec();
         insert.reset();
     }
@@ -119,6 +123,12 @@ Result<std::vector<SetId>> Findings::setOrder(SetOrder order, const SetFilter& f
                    "h.xxh3 = "
                    "s.xxh3)";
         }
+        const FilterClause clause(filter.list.value_or(HoldingFilter{}));
+        if (filter.list) {
+            sql += " AND s.xxh3 IN (SELECT h.xxh3 FROM holdings h LEFT JOIN evidence e ON e.holding = h.id "
+                   "WHERE h.state = 0 AND " +
+                   clause.sql() + ")";
+        }
         sql += order == SetOrder::mostBytes ? " ORDER BY s.reclaimable DESC, s.size DESC, s.id"
                                             : " ORDER BY s.members DESC, s.reclaimable DESC, s.id";
         SQLite::Statement ask(catalogue_.database(), sql);
@@ -127,6 +137,10 @@ Result<std::vector<SetId>> Findings::setOrder(SetOrder order, const SetFilter& f
         }
         if (!filter.text.empty()) {
             ask.bind(2, "%" + filter.text + "%");
+        }
+        if (filter.list) {
+            // Unnumbered parameters follow the highest numbered one.
+            clause.bindTo(ask, !filter.text.empty() ? 3 : filter.volume ? 2 : 1);
         }
         std::vector<SetId> ids;
         while (ask.executeStep()) {
@@ -175,12 +189,12 @@ Result<std::vector<VolumeFigures>> Findings::volumeFigures() const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),
                               "SELECT volume, holdings, bytes, duration, held_once, in_sets, "
-                              "missing, troubled FROM volume_figures");
+                              "missing, troubled, examined, claims FROM volume_figures");
         std::vector<VolumeFigures> all;
         while (ask.executeStep()) {
             all.push_back({ask.getColumn(0).getInt64(), countAt(ask, 1), countAt(ask, 2),
                            ask.getColumn(3).getDouble(), countAt(ask, 4), countAt(ask, 5), countAt(ask, 6),
-                           countAt(ask, 7)});
+                           countAt(ask, 7), countAt(ask, 8), countAt(ask, 9)});
         }
         return all;
     });
@@ -189,11 +203,12 @@ Result<std::vector<VolumeFigures>> Findings::volumeFigures() const {
 Result<std::vector<FolderFigures>> Findings::folderFigures(VolumeId volume, int depth,
                                                            const BytePath& within) const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(catalogue_.database(),
-                              "SELECT volume, path, depth, holdings, bytes, in_sets, missing, troubled FROM "
-                              "folder_figures WHERE volume = ? AND depth = ? AND (path = ? OR (path >= ? AND "
-                              "path < ?)) ORDER BY "
-                              "path");
+        SQLite::Statement ask(
+            catalogue_.database(),
+            "SELECT volume, path, depth, holdings, bytes, in_sets, missing, troubled, claims FROM "
+            "folder_figures WHERE volume = ? AND depth = ? AND (path = ? OR (path >= ? AND "
+            "path < ?)) ORDER BY "
+            "path");
         ask.bind(1, volume);
         ask.bind(2, depth);
         // Paths below a folder lie between "folder/" and "folder0", the byte after the slash; no path
@@ -205,7 +220,7 @@ Result<std::vector<FolderFigures>> Findings::folderFigures(VolumeId volume, int 
         while (ask.executeStep()) {
             all.push_back({ask.getColumn(0).getInt64(), bytesOf(ask.getColumn(1)), ask.getColumn(2).getInt(),
                            countAt(ask, 3), countAt(ask, 4), countAt(ask, 5), countAt(ask, 6),
-                           countAt(ask, 7)});
+                           countAt(ask, 7), countAt(ask, 8)});
         }
         return all;
     });

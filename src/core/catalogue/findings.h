@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/catalogue/catalogue.h"
+#include "core/catalogue/holding_filter.h"
 #include "core/catalogue/holding_writer.h"
 #include "core/catalogue/records.h"
 
@@ -39,6 +40,7 @@ struct SetFilter {
     std::string text;               ///< part of a member's path, title, artist or album; "" for all
     std::optional<VolumeId> volume; ///< with at least one member there
     bool undecidedOnly = false;
+    std::optional<HoldingFilter> list; ///< with at least one member that a standing list means
 };
 
 struct SetTotals {
@@ -54,7 +56,9 @@ struct VolumeFigures {
     std::uint64_t heldOnce = 0;
     std::uint64_t inSets = 0;
     std::uint64_t missing = 0;
-    std::uint64_t troubled = 0;
+    std::uint64_t troubled = 0; ///< could not be opened as audio, or do not decode whole
+    std::uint64_t examined = 0; ///< at full effort
+    std::uint64_t claims = 0;   ///< evidence contradicts what the file claims; accepted ones left out
 };
 
 struct FolderFigures {
@@ -66,6 +70,7 @@ struct FolderFigures {
     std::uint64_t inSets = 0;
     std::uint64_t missing = 0;
     std::uint64_t troubled = 0;
+    std::uint64_t claims = 0;
 };
 
 struct SurveyChange {

@@ -1,5 +1,6 @@
 #include "core/catalogue/holding_writer.h"
 
+#include "core/catalogue/evidence_store.h"
 #include "core/catalogue/guarded.h"
 
 namespace sober {
@@ -29,6 +30,16 @@ Result<RememberedFiles> rememberedFiles(const Catalogue& catalogue, VolumeId vol
                 files.back().sentence = problem.getColumn(0).getString();
                 problem.reset();
             }
+        }
+        std::unordered_set<HoldingId> examined;
+        SQLite::Statement done(catalogue.database(), "SELECT holding FROM evidence WHERE method = ?");
+        done.bind(1, evidenceMethod);
+        while (done.executeStep()) {
+            examined.insert(done.getColumn(0).getInt64());
+        }
+        for (auto& file : files) {
+            // What could not be examined would not be examined any better the second time.
+            file.examined = examined.contains(file.id) || !file.sentence.empty();
         }
         SQLite::Statement others(
             catalogue.database(),
@@ -83,8 +94,8 @@ struct HoldingWriter::State {
     std::optional<Error> failure;
     bool stale = false; ///< this survey has marked the findings so
     std::unique_ptr<SQLite::Transaction> transaction;
-    std::unique_ptr<SQLite::Statement> insert, rewrite, restamp, missing, blocks, passOver, forget, error,
-        change;
+    std::unique_ptr<SQLite::Statement> insert, rewrite, restamp, examine, missing, blocks, passOver, forget,
+        error, change;
 
     void note(HoldingId id, std::string_view kind, const BytePath& pathBefore) {
         if (kind.empty()) {
@@ -108,6 +119,14 @@ struct HoldingWriter::State {
         statement.bind(1, id);
         bindBytes(statement, 2, all);
         statement.exec();
+    }
+
+    void writeEvidence(HoldingId id, const FileRecord& record) {
+        if (record.evidence) {
+            sober::writeEvidence(catalogue.database(), id, *record.evidence);
+        } else {
+            forgetEvidence(catalogue.database(), id);
+        }
     }
 
     /// Binds what a FileRecord holds from parameter 1 on; returns the next free index.
@@ -206,6 +225,7 @@ HoldingId HoldingWriter::add(const BytePath& path, const FileRecord& record, boo
         insert.exec();
         id = state.catalogue.database().getLastInsertRowid();
         state.writeBlocks(id, record.checksums);
+        state.writeEvidence(id, record);
         if (noteChange) {
             state.note(id, "added", {});
         }
@@ -225,6 +245,7 @@ void HoldingWriter::rewrite(HoldingId id, const FileRecord& record, std::string_
         statement.bind(at, id);
         statement.exec();
         state.writeBlocks(id, record.checksums);
+        state.writeEvidence(id, record);
         state.note(id, change, pathBefore);
     });
 }
@@ -243,6 +264,24 @@ void HoldingWriter::restamp(HoldingId id, const BytePath& path, const FileStamp&
         statement.bind(6, id);
         statement.exec();
         state.note(id, change, pathBefore);
+    });
+}
+
+void HoldingWriter::giveEvidence(HoldingId id, const FileRecord& record) {
+    attempt([&](State& state) {
+        auto& statement =
+            state.prepared(state.examine, "UPDATE holdings SET sha256=?, troubled=?, problem=? WHERE id=?");
+        if (record.checksums.sha256) {
+            statement.bind(1, record.checksums.sha256->data(),
+                           static_cast<int>(record.checksums.sha256->size()));
+        } else {
+            statement.bind(1);
+        }
+        statement.bind(2, record.problem.empty() ? 0 : 1);
+        statement.bind(3, record.problem);
+        statement.bind(4, id);
+        statement.exec();
+        state.writeEvidence(id, record);
     });
 }
 

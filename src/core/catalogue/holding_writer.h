@@ -20,6 +20,7 @@ struct RememberedFile {
     std::uint64_t inode = 0;
     std::string
         sentence; ///< what a person should hear of it again: why it is no audio, or what is wrong with it
+    bool examined = false; ///< by the present method, so that full effort need not read it again
 };
 
 /// Everything known of a volume's files; holdings that are retired are not among them.
@@ -63,6 +64,8 @@ class HoldingWriter {
     /// Only what the file system says is another: content as before, present at `path`.
     void restamp(HoldingId id, const BytePath& path, const FileStamp& stamp, std::string_view change,
                  const BytePath& pathBefore);
+    /// What was measured of a holding whose content is as before.
+    void giveEvidence(HoldingId id, const FileRecord& record);
     void markMissing(HoldingId id, const BytePath& path, Nanoseconds lastSeen);
     /// It is no audio any more, or never was: remembered so that it is not opened again.
     void passOver(const BytePath& path, const FileStamp& stamp, const std::string& sentence);

@@ -1,5 +1,6 @@
 #include "core/catalogue/holdings.h"
 
+#include "core/catalogue/filter_clause.h"
 #include "core/catalogue/guarded.h"
 
 #include <algorithm>
@@ -92,16 +93,16 @@ Result<std::vector<Holding>> Holdings::carrying(const Checksum128& checksum) con
     });
 }
 
-Result<std::vector<HoldingId>> Holdings::missing(const std::string& filter) const {
+Result<std::vector<HoldingId>> Holdings::missing(const std::string& filter,
+                                                 const std::optional<HoldingFilter>& list) const {
     return guarded(catalogue_, [&] {
+        const FilterClause clause(list.value_or(HoldingFilter{}));
         SQLite::Statement ask(catalogue_.database(),
-                              filter.empty()
-                                  ? "SELECT id FROM holdings WHERE state = 1 ORDER BY volume, path"
-                                  : "SELECT id FROM holdings WHERE state = 1 AND "
-                                    "CAST(path AS TEXT) LIKE '%' || ? || '%' ORDER BY volume, path");
-        if (!filter.empty()) {
-            ask.bind(1, filter);
-        }
+                              "SELECT h.id FROM holdings h LEFT JOIN evidence e ON e.holding = h.id WHERE "
+                              "h.state = 1 AND (?1 = '' OR CAST(h.path AS TEXT) LIKE '%' || ?1 || '%') AND " +
+                                  clause.sql() + " ORDER BY h.volume, h.path");
+        ask.bind(1, filter);
+        clause.bindTo(ask, 2);
         std::vector<HoldingId> ids;
         while (ask.executeStep()) {
             ids.push_back(ask.getColumn(0).getInt64());

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/catalogue/catalogue.h"
+#include "core/catalogue/holding_filter.h"
 #include "core/catalogue/records.h"
 
 #include <functional>
@@ -50,8 +51,9 @@ class Holdings {
     /// Present holdings with this content, by volume and path.
     Result<std::vector<Holding>> carrying(const Checksum128& checksum) const;
     /// Missing holdings by volume and path; `filter` keeps those whose path holds it (ASCII case
-    /// ignored), "" keeps all.
-    Result<std::vector<HoldingId>> missing(const std::string& filter = {}) const;
+    /// ignored), "" keeps all; a standing list keeps those that it means.
+    Result<std::vector<HoldingId>> missing(const std::string& filter = {},
+                                           const std::optional<HoldingFilter>& list = {}) const;
     /// Where the missing were and where their content is now, most first.
     Result<std::vector<MissingFolder>> missingFolders() const;
     /// Up to `limit` present holdings of a volume, spread over its ids.

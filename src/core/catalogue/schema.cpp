@@ -157,7 +157,55 @@ CREATE INDEX ledger_actions_entry ON ledger_actions(entry);
 CREATE INDEX ledger_actions_open ON ledger_actions(step) WHERE step IN (1, 4);
 )sql";
 
-constexpr std::array<const char*, 1> steps{firstStep};
+constexpr const char* evidenceStep = R"sql(
+CREATE TABLE evidence(
+  holding INTEGER PRIMARY KEY REFERENCES holdings(id),
+  method INTEGER NOT NULL,
+  payload BLOB NOT NULL,
+  samples_md5 BLOB,
+  verdict INTEGER NOT NULL,
+  confidence REAL NOT NULL,
+  source_codec TEXT NOT NULL,
+  source_bitrate INTEGER NOT NULL,
+  cutoff REAL NOT NULL,
+  sound INTEGER NOT NULL);
+CREATE INDEX evidence_payload ON evidence(payload);
+
+CREATE TABLE packed_evidence(
+  holding INTEGER PRIMARY KEY REFERENCES holdings(id),
+  packed BLOB NOT NULL,
+  fingerprint BLOB NOT NULL);
+
+CREATE TABLE acceptances(
+  id INTEGER PRIMARY KEY,
+  payload BLOB NOT NULL UNIQUE,
+  samples_md5 BLOB,
+  reason TEXT NOT NULL,
+  accepted INTEGER NOT NULL);
+CREATE INDEX acceptances_samples ON acceptances(samples_md5) WHERE samples_md5 IS NOT NULL;
+
+CREATE TABLE bitrate_limits(codec TEXT PRIMARY KEY, bitrate INTEGER NOT NULL) WITHOUT ROWID;
+INSERT INTO bitrate_limits VALUES
+  ('mp3', 192000), ('aac', 128000), ('vorbis', 128000), ('opus', 96000), ('wma', 160000), ('ac3', 192000),
+  ('mp2', 224000);
+
+CREATE TABLE better_copies(
+  holding INTEGER NOT NULL REFERENCES holdings(id),
+  better INTEGER NOT NULL REFERENCES holdings(id),
+  rank INTEGER NOT NULL,
+  PRIMARY KEY(holding, rank)) WITHOUT ROWID;
+
+CREATE TABLE standing_lists(id INTEGER PRIMARY KEY, name TEXT NOT NULL UNIQUE, filter TEXT NOT NULL);
+INSERT INTO standing_lists(name, filter) VALUES
+  ('lossless claims, doubtful or worse', '{"kind":"lossless","verdicts":["doubtful","transcoded"]}'),
+  ('under the limit, better copy elsewhere', '{"under_limit":true,"better_elsewhere":true}');
+
+ALTER TABLE volume_figures ADD COLUMN examined INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE volume_figures ADD COLUMN claims INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE folder_figures ADD COLUMN claims INTEGER NOT NULL DEFAULT 0;
+)sql";
+
+constexpr std::array<const char*, 2> steps{firstStep, evidenceStep};
 
 } // namespace
 

@@ -3,13 +3,17 @@
 #include "core/evidence/checksums.h"
 #include "core/media/byte_source.h"
 
+#include <functional>
+
 namespace sober {
 
 /// Takes the checksums of a file from the bytes that somebody else asks for. What was asked for in
 /// order goes by at once; what was left out is read at the end.
 class ChecksummingSource final : public ByteSource {
   public:
-    ChecksummingSource(ByteSource& source, bool withSha256) : source_(source), checksums_(withSha256) {}
+    /// `onBytes` hears how many more bytes have gone by.
+    ChecksummingSource(ByteSource& source, std::function<void(std::uint64_t)> onBytes)
+        : source_(source), checksums_(true), onBytes_(std::move(onBytes)) {}
 
     std::uint64_t size() const override { return source_.size(); }
     std::int64_t readAt(std::uint64_t offset, std::span<std::uint8_t> into) override;
@@ -20,6 +24,7 @@ class ChecksummingSource final : public ByteSource {
   private:
     ByteSource& source_;
     ChecksumPass checksums_;
+    std::function<void(std::uint64_t)> onBytes_;
     std::uint64_t next_ = 0; ///< the first byte that has not gone by
 };
 

@@ -59,6 +59,7 @@ TracePeak strongest(const GridCounts& counts, std::size_t threshold,
     TracePeak peak;
     peak.codec = counts.codec;
     peak.period = counts.period;
+    peak.channels = counts.channels;
     peak.threshold = static_cast<double>(traceThresholds[threshold]);
     peak.excess = excessOf(row);
     const double spread = spreadOf(row, peak.excess);
@@ -101,9 +102,11 @@ CodecTrace findCodecTrace(std::span<const TraceSegment> segments) {
     for (const auto& counts : all) {
         for (std::size_t threshold = 0; threshold < traceThresholds.size(); ++threshold) {
             auto peak = strongest(counts, threshold);
-            trace.strongest = std::max(trace.strongest, peak.share >= hitShare ? peak.strength : 0.0);
             if (isHit(peak) && (!trace.last || peak.strength > trace.last->strength)) {
-                trace.last = std::move(peak);
+                trace.last = peak;
+            }
+            if (peak.share >= hitShare && (!trace.highest || peak.strength > trace.highest->strength)) {
+                trace.highest = std::move(peak);
             }
         }
     }

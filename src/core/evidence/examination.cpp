@@ -30,18 +30,45 @@ class Listeners final : public SampleSink {
     SpectrumPass spectrum;
     TraceSegmentPass segments;
     SampleChecksumPass samples;
+    FingerprintPass fingerprint;
 
   private:
-    std::array<SampleSink*, 4> all() { return {&levels, &spectrum, &segments, &samples}; }
+    std::array<SampleSink*, 5> all() { return {&levels, &spectrum, &segments, &samples, &fingerprint}; }
 };
 
 /// The grids are those of 44.1 and 48 kHz material.
 constexpr int highestTraceRate = 48'000;
 constexpr int lowestTraceRate = 32'000;
 
+Evidence evidenceFrom(Listeners& listeners, DecodeReport& decode, const Claims& claims) {
+    Evidence evidence;
+    evidence.seconds = decode.seconds();
+    evidence.problems = std::move(decode.problems);
+    evidence.levels = listeners.levels.finish();
+    evidence.spectrum = listeners.spectrum.finish();
+    evidence.payload = listeners.payload.finish();
+    evidence.samplesMd5 = listeners.samples.finish();
+    evidence.fingerprint = listeners.fingerprint.finish();
+    if (evidence.spectrum) {
+        evidence.bandwidth = bandwidthOf(*evidence.spectrum);
+    }
+    const int rate = decode.format.sampleRate;
+    if (rate >= lowestTraceRate && rate <= highestTraceRate) {
+        evidence.trace = findCodecTrace(listeners.segments.finish());
+    }
+    if (decode.statedMd5 && evidence.samplesMd5 && decode.statedMd5 != evidence.samplesMd5) {
+        evidence.problems.push_back(
+            {"checksum-mismatch", 0, "the samples do not have the MD5 that the file states"});
+    }
+    evidence.verdict = verdictOn(
+        {claims, evidence.seconds, evidence.levels, evidence.spectrum, evidence.bandwidth, evidence.trace});
+    return evidence;
+}
+
 } // namespace
 
-Result<Examination> examineFile(const BytePath& path, RunControl& control) {
+Result<FileRecord> examineFile(const BytePath& path, RunControl& control,
+                               const std::function<void(std::uint64_t)>& onBytes) {
     const auto file = openForReading(path);
     if (!file) {
         return file.error();
@@ -54,7 +81,7 @@ Result<Examination> examineFile(const BytePath& path, RunControl& control) {
         return Error{Cause::notAudio, path, displayPath(path) + " is empty."};
     }
     OpenFileSource bytes(*file, path, before->size);
-    ChecksummingSource source(bytes, true);
+    ChecksummingSource source(bytes, onBytes);
     std::vector<std::uint8_t> head(std::min<std::uint64_t>(sniffLength, before->size));
     if (source.readAt(0, head) <= 0) {
         return Error{Cause::unreadable, path, "Could not read " + displayPath(path) + "."};
@@ -62,46 +89,33 @@ Result<Examination> examineFile(const BytePath& path, RunControl& control) {
     if (sniff(head) == Sniffed::notAudio) {
         return Error{Cause::notAudio, path, displayPath(path) + " holds no audio."};
     }
+    FileRecord record;
     auto probed = probe(source, path);
-    if (!probed) {
+    if (probed) {
+        record.claims = std::move(probed->claims);
+        record.tags = std::move(probed->tags);
+        Listeners listeners;
+        auto decoded = decodeAudio(source, path, listeners, control);
+        if (decoded) {
+            record.evidence = evidenceFrom(listeners, *decoded, record.claims);
+        } else if (decoded.error().cause == Cause::interrupted) {
+            return decoded.error();
+        } else {
+            record.problem = decoded.error().sentence;
+        }
+    } else if (probed.error().cause == Cause::notAudio) {
         return probed.error();
-    }
-    Examination examination;
-    examination.claims = std::move(probed->claims);
-    examination.tags = std::move(probed->tags);
-
-    Listeners listeners;
-    auto decoded = decodeAudio(source, path, listeners, control);
-    if (!decoded) {
-        return decoded.error();
-    }
-    examination.decode = std::move(*decoded);
-    examination.problems = examination.decode.problems;
-    examination.levels = listeners.levels.finish();
-    examination.spectrum = listeners.spectrum.finish();
-    examination.payload = listeners.payload.finish();
-    examination.samplesMd5 = listeners.samples.finish();
-    const auto& format = examination.decode.format;
-    if (examination.spectrum) {
-        examination.bandwidth = bandwidthOf(*examination.spectrum);
-    }
-    if (format.sampleRate >= lowestTraceRate && format.sampleRate <= highestTraceRate) {
-        examination.trace = findCodecTrace(listeners.segments.finish());
-    }
-    if (examination.decode.statedMd5 && examination.samplesMd5 &&
-        examination.decode.statedMd5 != examination.samplesMd5) {
-        examination.problems.push_back(
-            {"checksum-mismatch", 0, "the samples do not have the MD5 that the file states"});
+    } else {
+        record.problem = probed.error().sentence;
     }
     auto checksums = source.finish();
     const auto after = stampOf(*file, path);
     if (!checksums || !after || !after->sameContentAs(*before)) {
         return Error{Cause::changed, path, displayPath(path) + " was written to while it was read."};
     }
-    examination.checksums = std::move(*checksums);
-    examination.verdict = verdictOn({examination.claims, examination.decode.seconds(), examination.levels,
-                                     examination.spectrum, examination.bandwidth, examination.trace});
-    return examination;
+    record.checksums = std::move(*checksums);
+    record.stamp = *after;
+    return record;
 }
 
 } // namespace sober

@@ -1,32 +1,14 @@
 #pragma once
 
-#include "core/evidence/checksums.h"
-#include "core/evidence/sample_checksum.h"
-#include "core/evidence/verdict.h"
-#include "core/media/decode.h"
+#include "core/evidence/file_pass.h"
 
 namespace sober {
 
-/// Everything that can be told of one file.
-struct Examination {
-    Claims claims;
-    Tags tags;
-    FileChecksums checksums; ///< SHA-256 too
-    Checksum128 payload;     ///< of the compressed packets in order: no tags, no container
-    std::optional<Md5> samplesMd5;
-    Levels levels;
-    std::optional<Spectrum> spectrum;
-    std::optional<Bandwidth> bandwidth;
-    CodecTrace trace;
-    Verdict verdict;
-    DecodeReport decode;
-    std::vector<DecodeProblem> problems; ///< of the decode, and checks that do not hold
-
-    bool sound() const { return problems.empty(); }
-};
-
-/// Reads a file once: its bytes go to the checksums while the decoder asks for them, its samples to
-/// levels, spectrum and trace.
-Result<Examination> examineFile(const BytePath& path, RunControl& control);
+/// Reads a file once, at full effort: its bytes go to the checksums while the decoder asks for them, its
+/// packets to the payload checksum, its samples to levels, spectrum, trace and fingerprint. Fails as
+/// passOverFile does; a file that begins like audio and does not decode yields a record with a problem
+/// and without evidence.
+Result<FileRecord> examineFile(const BytePath& path, RunControl& control,
+                               const std::function<void(std::uint64_t)>& onBytes);
 
 } // namespace sober

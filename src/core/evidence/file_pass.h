@@ -2,14 +2,14 @@
 
 #include "core/base/result.h"
 #include "core/base/run_control.h"
-#include "core/evidence/checksums.h"
+#include "core/evidence/evidence.h"
 #include "core/media/probe.h"
 
 namespace sober {
 
 enum class Effort {
     index, ///< checksums, claims, tags
-    full,  ///< SHA-256 too
+    full,  ///< SHA-256 and a whole decode too: everything that Evidence holds
 };
 
 /// Everything that one reading of one file yields.
@@ -18,14 +18,15 @@ struct FileRecord {
     FileChecksums checksums;
     Claims claims;
     Tags tags;
-    std::string problem; ///< a sentence where it begins like audio and cannot be opened as such
+    std::string problem;              ///< a sentence where it begins like audio and cannot be opened as such
+    std::optional<Evidence> evidence; ///< at full effort, where it decodes
 };
 
-/// Reads a file once, from its first byte to its last, and takes everything from that: never a
-/// second time for another piece of evidence. `onBytes` hears how many bytes have gone by.
+/// Reads a file once, from its first byte to its last, and takes checksums, claims and tags from that.
+/// Nothing is decoded. `onBytes` hears how many bytes have gone by.
 /// Fails with Cause::notAudio (little more than the head was read), Cause::changed (it grew or was
 /// written to meanwhile), Cause::interrupted, or the file system's refusal.
-Result<FileRecord> passOverFile(const BytePath& path, Effort effort, RunControl& control,
+Result<FileRecord> passOverFile(const BytePath& path, RunControl& control,
                                 const std::function<void(std::uint64_t)>& onBytes);
 
 } // namespace sober

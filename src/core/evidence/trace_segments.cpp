@@ -8,7 +8,7 @@ namespace {
 
 constexpr std::int64_t parts = 8;
 constexpr float toSteps = 32768;
-constexpr float clipped = 32767.0F / 32768.0F;
+constexpr float clipped = 32767.0F;
 
 } // namespace
 
@@ -16,66 +16,73 @@ void TraceSegmentPass::begin(const SampleFormat& format) {
     format_ = format;
     const double frames = format.statedSeconds * format.sampleRate;
     blocksEach_ = std::max<std::int64_t>(traceBlocks, static_cast<std::int64_t>(frames / traceBlock / parts));
+    recent_.resize(traceBlocks);
 }
 
 void TraceSegmentPass::take(const DecodedBlock& block) {
     const auto channels = static_cast<std::size_t>(format_.channels);
     const std::size_t second = channels > 1 ? 1 : 0;
-    for (std::size_t i = 0; i < block.frames; ++i) {
-        current_.left[filled_] = block.floats[i * channels];
-        current_.right[filled_] = block.floats[i * channels + second];
-        if (++filled_ == traceBlock) {
-            endBlock();
+    const float* from = block.floats.data();
+    for (std::size_t left = block.frames; left > 0;) {
+        const std::size_t now = std::min(left, traceBlock - filled_);
+        auto& current = recent_[static_cast<std::size_t>(blocksSeen_) % traceBlocks];
+        for (std::size_t i = 0; i < now; ++i) {
+            current.left[filled_ + i] = from[i * channels] * toSteps;
+            current.right[filled_ + i] = from[i * channels + second] * toSteps;
+        }
+        from += now * channels;
+        filled_ += now;
+        left -= now;
+        if (filled_ == traceBlock) {
+            endBlock(current);
             filled_ = 0;
         }
     }
 }
 
-void TraceSegmentPass::endBlock() {
-    double energy = 0;
+void TraceSegmentPass::endBlock(Block& block) {
+    float energy = 0;
     float loudest = 0;
     for (std::size_t i = 0; i < traceBlock; ++i) {
-        loudest = std::max({loudest, std::abs(current_.left[i]), std::abs(current_.right[i])});
-        if (i >= 2) {
-            const float left = current_.left[i] - 2 * current_.left[i - 1] + current_.left[i - 2];
-            const float right = current_.right[i] - 2 * current_.right[i - 1] + current_.right[i - 2];
-            energy += static_cast<double>(left * left + right * right);
-        }
+        loudest = std::max({loudest, std::abs(block.left[i]), std::abs(block.right[i])});
     }
-    current_.liveliness = loudest >= clipped ? -1 : energy;
-    if (recent_.size() == traceBlocks) {
-        recent_.erase(recent_.begin());
+    for (std::size_t i = 2; i < traceBlock; ++i) {
+        const float left = block.left[i] - 2 * block.left[i - 1] + block.left[i - 2];
+        const float right = block.right[i] - 2 * block.right[i - 1] + block.right[i - 2];
+        energy += left * left + right * right;
     }
-    recent_.push_back(current_);
+    block.liveliness = loudest >= clipped ? -1 : energy;
     const auto part = static_cast<std::size_t>(std::min(blocksSeen_ / blocksEach_, parts - 1));
     ++blocksSeen_;
-    if (recent_.size() < traceBlocks) {
+    if (blocksSeen_ < static_cast<std::int64_t>(traceBlocks)) {
         return;
     }
-    const double least = std::ranges::min_element(recent_, {}, &Block::liveliness)->liveliness;
+    const float least = std::ranges::min_element(recent_, {}, &Block::liveliness)->liveliness;
     if (best_.size() <= part) {
         best_.resize(part + 1);
     }
-    if (least > best_[part].liveliness && least > 0) {
-        best_[part] = {least, blocksSeen_ - static_cast<std::int64_t>(traceBlocks), recent_};
+    auto& best = best_[part];
+    if (least <= best.liveliness || least <= 0) {
+        return;
+    }
+    best.liveliness = least;
+    best.segment.start =
+        (blocksSeen_ - static_cast<std::int64_t>(traceBlocks)) * static_cast<std::int64_t>(traceBlock);
+    best.segment.left.clear();
+    best.segment.right.clear();
+    for (std::size_t i = 0; i < traceBlocks; ++i) {
+        const auto& from = recent_[(static_cast<std::size_t>(blocksSeen_) + i) % traceBlocks];
+        best.segment.left.insert(best.segment.left.end(), from.left.begin(), from.left.end());
+        best.segment.right.insert(best.segment.right.end(), from.right.begin(), from.right.end());
     }
 }
 
 std::vector<TraceSegment> TraceSegmentPass::finish() {
     std::vector<TraceSegment> segments;
-    for (const auto& best : best_) {
-        if (best.blocks.empty()) {
-            continue;
+    for (auto& best : best_) {
+        if (!best.segment.left.empty()) {
+            segments.push_back(std::move(best.segment));
         }
-        TraceSegment segment;
-        segment.start = best.firstBlock * static_cast<std::int64_t>(traceBlock);
-        for (const auto& block : best.blocks) {
-            for (std::size_t i = 0; i < traceBlock; ++i) {
-                segment.left.push_back(block.left[i] * toSteps);
-                segment.right.push_back(block.right[i] * toSteps);
-            }
-        }
-        segments.push_back(std::move(segment));
     }
     return segments;
 }

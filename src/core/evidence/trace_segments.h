@@ -31,21 +31,19 @@ class TraceSegmentPass final : public SampleSink {
     struct Block {
         std::array<float, traceBlock> left;
         std::array<float, traceBlock> right;
-        double liveliness = 0; ///< energy of the second difference; negative where clipped
+        float liveliness = 0; ///< energy of the second difference; negative where clipped
     };
-    void endBlock();
+    struct Best {
+        float liveliness = -1;
+        TraceSegment segment;
+    };
+    void endBlock(Block& block);
 
     SampleFormat format_;
     std::int64_t blocksEach_ = 0; ///< of one of the eight parts
     std::int64_t blocksSeen_ = 0;
     std::size_t filled_ = 0;
-    Block current_;
-    std::vector<Block> recent_;
-    struct Best {
-        double liveliness = -1;
-        std::int64_t firstBlock = 0;
-        std::vector<Block> blocks;
-    };
+    std::vector<Block> recent_; ///< a ring
     std::vector<Best> best_;
 };
 

@@ -1,6 +1,7 @@
 #include "core/remedy/carry_out.h"
 
 #include "core/base/text.h"
+#include "core/catalogue/evidence_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 #include "core/evidence/compare_content.h"
@@ -115,7 +116,25 @@ class Executor {
         if (planned.refused) {
             return refusedError(planned.path, *planned.refused);
         }
-        return planned.action.kind == writeOffKind ? writeOff(planned) : retire(planned);
+        return planned.action.kind == writeOffKind ? writeOff(planned)
+               : planned.action.kind == acceptKind ? accept(planned)
+                                                   : retire(planned);
+    }
+
+    Outcome accept(const PlannedAction& planned) {
+        const auto action = ledger_.start(actionFor(planned));
+        if (!action) {
+            return action.error();
+        }
+        hooks_.onInstant(Instant::journalled);
+        if (const auto accepted = EvidenceStore(catalogue_).accept(planned.holding.id, planned.action.reason);
+            !accepted) {
+            ledger_.mark(*action, ActionStep::takenBack, accepted.error().sentence).ok();
+            return accepted;
+        }
+        const auto finished = ledger_.finish(*action, ActionStep::carriedOut, HoldingState::present);
+        hooks_.onInstant(Instant::recorded);
+        return finished;
     }
 
     Outcome writeOff(const PlannedAction& planned) {

@@ -1,5 +1,6 @@
 #include "core/remedy/docket.h"
 
+#include "core/catalogue/evidence_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 
@@ -40,7 +41,8 @@ class Reviewer {
             }
             return planned;
         }
-        const auto refusal = whyNotRetire(planned.holding, *volume);
+        const auto refusal = action.kind == acceptKind ? whyNotAccept(planned.holding)
+                                                       : whyNotRetire(planned.holding, *volume);
         if (!refusal) {
             return refusal.error();
         }
@@ -49,6 +51,23 @@ class Reviewer {
     }
 
   private:
+    Result<std::optional<std::string>> whyNotAccept(const Holding& holding) const {
+        using Answer = std::optional<std::string>;
+        const EvidenceStore store(catalogue_);
+        const auto evidence = store.of(holding.id);
+        const auto before = store.acceptanceOf(holding.id);
+        if (!evidence || !before) {
+            return evidence ? before.error() : evidence.error();
+        }
+        if (holding.state != HoldingState::present) {
+            return Answer("It is not there any more.");
+        }
+        if (!*evidence) {
+            return Answer("It was not examined yet: survey its volume at full effort first.");
+        }
+        return *before ? Answer(fmt::format("It was accepted before: {}.", (*before)->reason)) : Answer();
+    }
+
     Result<std::optional<std::string>> whyNotRetire(const Holding& holding, const Volume& volume) {
         using Answer = std::optional<std::string>;
         if (holding.state != HoldingState::present) {

@@ -10,6 +10,8 @@ namespace sober {
 /// The kinds of action that can be carried out.
 inline constexpr std::string_view retireKind = "retire";
 inline constexpr std::string_view writeOffKind = "write-off";
+/// Keep a recording as it is, whatever its evidence says. Nothing on a volume changes.
+inline constexpr std::string_view acceptKind = "accept";
 
 /// One action of the docket as it would be carried out now, by what the catalogue knows.
 struct PlannedAction {

@@ -2,6 +2,7 @@
 
 #include "core/base/file_handle.h"
 #include "core/base/text.h"
+#include "core/catalogue/evidence_store.h"
 #include "core/remedy/current_places.h"
 #include "core/remedy/docket.h"
 #include "core/remedy/file_changes.h"
@@ -38,6 +39,11 @@ Outcome canPutBack(const LedgerAction& action) {
     return done();
 }
 
+/// Kinds that change the catalogue alone: no file was set aside.
+bool isOnlyRecorded(const LedgerAction& action) {
+    return action.kind == writeOffKind || action.kind == acceptKind;
+}
+
 Outcome putBack(const LedgerStore& ledger, const LedgerAction& action, const CarryOutHooks& hooks) {
     if (action.kind == writeOffKind) {
         return ledger.finish(action, ActionStep::undone, stateAfterUndo(action));
@@ -67,8 +73,13 @@ Outcome putBack(const LedgerStore& ledger, const LedgerAction& action, const Car
     return finished;
 }
 
-Outcome putBackPlaced(const LedgerStore& ledger, const PlacedAction& placed, const CarryOutHooks& hooks) {
-    if (!placed.atHand && placed.action.kind != writeOffKind) {
+Outcome putBackPlaced(const Catalogue& catalogue, const LedgerStore& ledger, const PlacedAction& placed,
+                      const CarryOutHooks& hooks) {
+    if (placed.action.kind == acceptKind) {
+        const auto withdrawn = EvidenceStore(catalogue).withdrawAcceptance(placed.action.holding);
+        return withdrawn ? ledger.mark(placed.action, ActionStep::undone) : withdrawn;
+    }
+    if (!placed.atHand && !isOnlyRecorded(placed.action)) {
         return Error{
             Cause::notFound, placed.action.place,
             fmt::format("{} cannot be put back now: its volume is away.", displayPath(placed.action.place))};
@@ -81,7 +92,26 @@ bool noteIsOurs(const LedgerAction& action) {
     return isTaken(action.note) && !isTaken(action.aside);
 }
 
-Result<std::string> recoverStarted(const LedgerStore& ledger, const LedgerAction& action) {
+Result<std::string> recoverAccept(const Catalogue& catalogue, const LedgerStore& ledger,
+                                  const LedgerAction& action) {
+    const auto name = displayPath(action.place);
+    const auto accepted = EvidenceStore(catalogue).acceptanceOf(action.holding);
+    if (!accepted) {
+        return accepted.error();
+    }
+    const auto outcome = *accepted ? ledger.finish(action, ActionStep::carriedOut, HoldingState::present)
+                                   : ledger.mark(action, ActionStep::takenBack);
+    return outcome ? Result<std::string>(name +
+                                         (*accepted ? " had been accepted; the ledger now says so."
+                                                    : " was not accepted yet; it still waits on the docket."))
+                   : Result<std::string>(outcome.error());
+}
+
+Result<std::string> recoverStarted(const Catalogue& catalogue, const LedgerStore& ledger,
+                                   const LedgerAction& action) {
+    if (action.kind == acceptKind) {
+        return recoverAccept(catalogue, ledger, action);
+    }
     const auto name = displayPath(action.place);
     if (action.kind == writeOffKind) {
         const auto marked = ledger.mark(action, ActionStep::takenBack);
@@ -172,7 +202,7 @@ Result<CarriedOut> undoEntry(Catalogue& catalogue, EntryId id, RunControl& contr
         if (!placed) {
             return placed.error();
         }
-        if (const auto back = putBackPlaced(ledger, *placed, hooks); back) {
+        if (const auto back = putBackPlaced(catalogue, ledger, *placed, hooks); back) {
             ++result.done;
         } else {
             result.refused.push_back({action.place, back.error().sentence});
@@ -212,7 +242,7 @@ Result<std::vector<std::string>> recoverInterrupted(Catalogue& catalogue) {
         if (!placed) {
             return placed.error();
         }
-        auto sentence = action.step == ActionStep::started ? recoverStarted(ledger, placed->action)
+        auto sentence = action.step == ActionStep::started ? recoverStarted(catalogue, ledger, placed->action)
                                                            : recoverUndo(ledger, placed->action);
         if (!sentence) {
             return sentence.error();

@@ -1,8 +1,12 @@
 #include "core/survey/read_changed.h"
 
 #include "core/base/text.h"
-#include "core/evidence/file_pass.h"
+#include "core/evidence/evidence_worker.h"
 #include "core/survey/volume_identity.h"
+
+#include <tbb/enumerable_thread_specific.h>
+#include <tbb/parallel_pipeline.h>
+#include <tbb/task_arena.h>
 
 #include <algorithm>
 #include <array>
@@ -36,17 +40,13 @@ struct Read {
     Result<FileRecord> record;
 };
 
-/// Reads jobs on several threads and hands the outcomes, in any order, to the one thread that
-/// writes. At most `inFlight` outcomes wait, so memory does not grow with the collection.
+/// Reads jobs on all processors and hands the outcomes, in any order, to the one thread that writes.
+/// At most `inFlight` files are held in memory at once, so that it does not grow with the collection.
 class ReadingPool {
   public:
     ReadingPool(const BytePath& root, Effort effort, std::vector<Job> jobs, RunControl& control)
         : root_(root), effort_(effort), jobs_(std::move(jobs)), control_(control) {
-        const unsigned readers = std::clamp(std::thread::hardware_concurrency(), 1U, 8U);
-        running_ = readers;
-        for (unsigned i = 0; i < readers; ++i) {
-            threads_.emplace_back([this] { work(); });
-        }
+        pipeline_ = std::jthread([this] { work(); });
     }
 
     std::uint64_t bytesRead() const { return bytes_; }
@@ -54,7 +54,7 @@ class ReadingPool {
     /// The next outcome; nothing after `patience` without one, or once all are done (`finished`).
     std::optional<Read> next(std::chrono::milliseconds patience) {
         std::unique_lock lock(mutex_);
-        arrived_.wait_for(lock, patience, [this] { return !outcomes_.empty() || running_ == 0; });
+        arrived_.wait_for(lock, patience, [this] { return !outcomes_.empty() || done_; });
         if (outcomes_.empty()) {
             return std::nullopt;
         }
@@ -67,25 +67,51 @@ class ReadingPool {
 
     bool finished() {
         const std::lock_guard lock(mutex_);
-        return running_ == 0 && outcomes_.empty();
+        return done_ && outcomes_.empty();
     }
 
   private:
     static constexpr std::size_t inFlight = 64;
 
+    /// Files in flight: many small readings hide the disk's waiting, an examination fills a processor.
+    std::size_t tokens() const {
+        const unsigned processors = std::clamp(std::thread::hardware_concurrency(), 1U, 32U);
+        return effort_ == Effort::full ? processors : std::min(processors, 8U);
+    }
+
     void work() {
-        for (std::size_t at = next_++; at < jobs_.size() && control_.proceed(); at = next_++) {
-            Job& job = jobs_[at];
-            auto record = passOverFile(joinPath(root_, job.file.path), effort_, control_,
-                                       [this](std::uint64_t bytes) { bytes_ += bytes; });
-            std::unique_lock lock(mutex_);
-            taken_.wait(lock, [this] { return outcomes_.size() < inFlight; });
-            outcomes_.push_back({std::move(job), std::move(record)});
-            lock.unlock();
-            arrived_.notify_one();
-        }
+        tbb::task_arena arena(static_cast<int>(tokens()));
+        arena.execute([this] {
+            tbb::parallel_pipeline(
+                tokens(), tbb::make_filter<void, Job*>(tbb::filter_mode::serial_in_order,
+                                                       [this](tbb::flow_control& flow) -> Job* {
+                                                           if (next_ == jobs_.size() || !control_.proceed()) {
+                                                               flow.stop();
+                                                               return nullptr;
+                                                           }
+                                                           return &jobs_[next_++];
+                                                       }) &
+                              tbb::make_filter<Job*, void>(tbb::filter_mode::parallel, [this](Job* job) {
+                                  auto record = read(joinPath(root_, job->file.path));
+                                  hand({std::move(*job), std::move(record)});
+                              }));
+        });
         const std::lock_guard lock(mutex_);
-        --running_;
+        done_ = true;
+        arrived_.notify_one();
+    }
+
+    Result<FileRecord> read(const BytePath& path) {
+        const auto onBytes = [this](std::uint64_t bytes) { bytes_ += bytes; };
+        return effort_ == Effort::full ? workers_.local().examine(path, control_, onBytes)
+                                       : passOverFile(path, control_, onBytes);
+    }
+
+    void hand(Read read) {
+        std::unique_lock lock(mutex_);
+        taken_.wait(lock, [this] { return outcomes_.size() < inFlight; });
+        outcomes_.push_back(std::move(read));
+        lock.unlock();
         arrived_.notify_one();
     }
 
@@ -93,14 +119,15 @@ class ReadingPool {
     Effort effort_;
     std::vector<Job> jobs_;
     RunControl& control_;
-    std::atomic<std::size_t> next_ = 0;
+    std::size_t next_ = 0;
     std::atomic<std::uint64_t> bytes_ = 0;
+    tbb::enumerable_thread_specific<EvidenceWorker> workers_;
     std::mutex mutex_;
     std::condition_variable arrived_;
     std::condition_variable taken_;
     std::deque<Read> outcomes_;
-    unsigned running_ = 0;
-    std::vector<std::jthread> threads_;
+    bool done_ = false;
+    std::jthread pipeline_;
 };
 
 class ChangedReader {
@@ -152,6 +179,10 @@ class ChangedReader {
                (!lastingInodes_ || (now.ctime == before.ctime && now.inode == before.inode));
     }
 
+    bool wantsEvidence(const RememberedFile& before) const {
+        return volume_.effort == Effort::full && !before.examined;
+    }
+
     /// Divides what was walked into unchanged, moved by inode and to be read.
     void sortOut() {
         met_.assign(remembered_.size(), false);
@@ -167,7 +198,7 @@ class ChangedReader {
             if (before.id == 0 && unchanged(file.stamp, before)) {
                 notePassedOver(before.path, before.sentence);
             } else if (before.id != 0 && before.state == HoldingState::present &&
-                       unchanged(file.stamp, before)) {
+                       unchanged(file.stamp, before) && !wantsEvidence(before)) {
                 ++report_.seen;
                 ++report_.unchanged;
                 if (!before.sentence.empty()) {
@@ -208,7 +239,8 @@ class ChangedReader {
         const auto [first, last] = goneByInode_.equal_range(file.stamp.inode);
         for (auto it = first; it != last; ++it) {
             const auto& before = remembered_[it->second];
-            if (before.size == file.stamp.size && before.mtime == file.stamp.mtime) {
+            if (before.size == file.stamp.size && before.mtime == file.stamp.mtime &&
+                !wantsEvidence(before)) {
                 writer_.restamp(before.id, file.path, file.stamp, "moved", before.path);
                 met_[it->second] = true;
                 goneByInode_.erase(it);
@@ -304,6 +336,9 @@ class ChangedReader {
         } else if (same) {
             ++report_.unchanged;
             writer_.restamp(before.id, before.path, record.stamp, {}, {});
+            if (record.evidence || !record.problem.empty()) {
+                writer_.giveEvidence(before.id, record);
+            }
         } else {
             ++report_.changed;
             writer_.rewrite(before.id, record, "changed", before.path);
@@ -358,6 +393,9 @@ class ChangedReader {
         met_[best->second] = true;
         ++report_.moved;
         writer_.restamp(before.id, path, record.stamp, "moved", before.path);
+        if (record.evidence) {
+            writer_.giveEvidence(before.id, record);
+        }
         goneByChecksum_.erase(best);
         return true;
     }

@@ -1,0 +1,304 @@
+#include "core/catalogue/evidence_store.h"
+
+#include "core/catalogue/filter_clause.h"
+#include "core/catalogue/guarded.h"
+#include "core/evidence/packed_evidence.h"
+
+namespace sober {
+namespace {
+
+/// Transcoded before doubtful before undetermined before genuine; of each the surest first.
+constexpr const char* worstFirst = "CASE e.verdict WHEN 2 THEN 0 WHEN 1 THEN 1 WHEN 3 THEN 2 ELSE 3 END, "
+                                   "e.confidence DESC, h.volume, h.path";
+
+std::string meantSql(const std::string& columns, const FilterClause& clause, bool examinedOnly) {
+    return "SELECT " + columns + " FROM holdings h " + (examinedOnly ? "JOIN" : "LEFT JOIN") +
+           " evidence e ON e.holding = h.id WHERE h.state = 0 AND " + clause.sql();
+}
+
+std::unordered_set<HoldingId> idsFrom(SQLite::Statement& ask) {
+    std::unordered_set<HoldingId> ids;
+    while (ask.executeStep()) {
+        ids.insert(ask.getColumn(0).getInt64());
+    }
+    return ids;
+}
+
+void bindSamples(SQLite::Statement& statement, int index, const std::optional<Md5>& md5) {
+    if (md5) {
+        statement.bind(index, md5->data(), static_cast<int>(md5->size()));
+    } else {
+        statement.bind(index);
+    }
+}
+
+} // namespace
+
+Result<std::optional<Evidence>> EvidenceStore::of(HoldingId holding) const {
+    return guarded(catalogue_, [&]() -> std::optional<Evidence> {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT packed, fingerprint FROM packed_evidence WHERE holding = ?");
+        ask.bind(1, holding);
+        if (!ask.executeStep()) {
+            return std::nullopt;
+        }
+        auto evidence = unpackEvidence(bytesOf(ask.getColumn(0)));
+        if (evidence) {
+            evidence->fingerprint = unpackFingerprint(bytesOf(ask.getColumn(1))).value_or(Fingerprint{});
+        }
+        return evidence;
+    });
+}
+
+Result<std::vector<ClaimPoint>> EvidenceStore::points(const HoldingFilter& filter) const {
+    return guarded(catalogue_, [&] {
+        const FilterClause clause(filter);
+        SQLite::Statement ask(
+            catalogue_.database(),
+            meantSql(std::string("h.id, e.verdict, ") + acceptedSql +
+                         ", h.lossless, h.bit_depth, h.sample_rate, h.bitrate, e.cutoff, e.confidence",
+                     clause, true) +
+                " ORDER BY " + worstFirst);
+        clause.bindTo(ask, 1);
+        std::vector<ClaimPoint> points;
+        while (ask.executeStep()) {
+            points.push_back({ask.getColumn(0).getInt64(),
+                              static_cast<VerdictClass>(ask.getColumn(1).getInt()),
+                              ask.getColumn(2).getInt() != 0, ask.getColumn(3).getInt() != 0,
+                              ask.getColumn(4).getInt(), ask.getColumn(5).getInt(),
+                              ask.getColumn(6).getInt64(), static_cast<float>(ask.getColumn(7).getDouble()),
+                              static_cast<float>(ask.getColumn(8).getDouble())});
+        }
+        return points;
+    });
+}
+
+Result<std::vector<HoldingId>> EvidenceStore::meant(const HoldingFilter& filter) const {
+    return guarded(catalogue_, [&] {
+        const FilterClause clause(filter);
+        SQLite::Statement ask(catalogue_.database(),
+                              meantSql("h.id", clause, false) + " ORDER BY h.volume, h.path");
+        clause.bindTo(ask, 1);
+        std::vector<HoldingId> ids;
+        while (ask.executeStep()) {
+            ids.push_back(ask.getColumn(0).getInt64());
+        }
+        return ids;
+    });
+}
+
+Result<std::uint64_t> EvidenceStore::count(const HoldingFilter& filter) const {
+    return guarded(catalogue_, [&] {
+        const FilterClause clause(filter);
+        SQLite::Statement ask(catalogue_.database(), meantSql("count(*)", clause, false));
+        clause.bindTo(ask, 1);
+        ask.executeStep();
+        return static_cast<std::uint64_t>(ask.getColumn(0).getInt64());
+    });
+}
+
+Result<std::vector<std::string>> EvidenceStore::codecs() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT DISTINCT h.codec FROM holdings h JOIN evidence e "
+                              "ON e.holding = h.id WHERE h.state = 0 ORDER BY 1");
+        std::vector<std::string> codecs;
+        while (ask.executeStep()) {
+            codecs.push_back(ask.getColumn(0).getString());
+        }
+        return codecs;
+    });
+}
+
+Result<std::unordered_set<HoldingId>> EvidenceStore::unsound() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(), "SELECT holding FROM evidence WHERE sound = 0");
+        return idsFrom(ask);
+    });
+}
+
+Result<std::unordered_set<HoldingId>> EvidenceStore::contradicted() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(
+            catalogue_.database(),
+            std::string("SELECT e.holding FROM evidence e WHERE e.verdict IN (1, 2) AND NOT ") + acceptedSql);
+        return idsFrom(ask);
+    });
+}
+
+Result<std::vector<std::pair<VolumeId, std::uint64_t>>> EvidenceStore::examinedByVolume() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT h.volume, count(*) FROM evidence e JOIN holdings h ON h.id = e.holding "
+                              "WHERE h.state = 0 GROUP BY h.volume");
+        std::vector<std::pair<VolumeId, std::uint64_t>> counts;
+        while (ask.executeStep()) {
+            counts.emplace_back(ask.getColumn(0).getInt64(),
+                                static_cast<std::uint64_t>(ask.getColumn(1).getInt64()));
+        }
+        return counts;
+    });
+}
+
+Outcome EvidenceStore::eachComparable(const std::function<void(const ComparableHolding&)>& visit) const {
+    return guarded(catalogue_, [&] {
+        HoldingFilter low;
+        low.underLimit = true;
+        low.acceptedToo = true;
+        const FilterClause clause(low);
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT h.id, h.volume, h.path, h.title, h.artist, h.codec, h.lossless, "
+                              "h.bitrate, h.duration, " +
+                                  clause.sql() +
+                                  ", e.verdict, e.sound FROM holdings h JOIN evidence e ON e.holding = h.id "
+                                  "WHERE h.state = 0");
+        clause.bindTo(ask, 1);
+        while (ask.executeStep()) {
+            ComparableHolding row{
+                ask.getColumn(0).getInt64(),    ask.getColumn(1).getInt64(),
+                ask.getColumn(3).getString(),   ask.getColumn(4).getString(),
+                ask.getColumn(5).getString(),   ask.getColumn(6).getInt() != 0,
+                ask.getColumn(7).getInt64(),    ask.getColumn(8).getDouble(),
+                ask.getColumn(9).getInt() != 0, static_cast<VerdictClass>(ask.getColumn(10).getInt()),
+                ask.getColumn(11).getInt() != 0};
+            if (row.title.empty()) {
+                const BytePath path = bytesOf(ask.getColumn(2));
+                const auto name = nameOf(path);
+                row.title = std::string(name.substr(0, name.rfind('.')));
+            }
+            visit(row);
+        }
+    });
+}
+
+Result<Fingerprint> EvidenceStore::fingerprintOf(HoldingId holding) const {
+    return guarded(catalogue_, [&]() -> Fingerprint {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT fingerprint FROM packed_evidence WHERE holding = ?");
+        ask.bind(1, holding);
+        return ask.executeStep() ? unpackFingerprint(bytesOf(ask.getColumn(0))).value_or(Fingerprint{})
+                                 : Fingerprint{};
+    });
+}
+
+Outcome EvidenceStore::replaceBetterCopies(std::span<const BetterCopies> found) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Transaction transaction(catalogue_.database());
+        catalogue_.database().exec("DELETE FROM better_copies");
+        SQLite::Statement insert(catalogue_.database(), "INSERT INTO better_copies VALUES(?,?,?)");
+        for (const auto& [holding, better] : found) {
+            for (std::size_t rank = 0; rank < better.size(); ++rank) {
+                insert.bind(1, holding);
+                insert.bind(2, better[rank]);
+                insert.bind(3, static_cast<std::int64_t>(rank));
+                insert.exec();
+                insert.reset();
+            }
+        }
+        transaction.commit();
+    });
+}
+
+Result<std::optional<HoldingId>> EvidenceStore::betterThan(HoldingId holding) const {
+    return guarded(catalogue_, [&]() -> std::optional<HoldingId> {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT b.better FROM better_copies b JOIN holdings h ON h.id = b.better WHERE "
+                              "b.holding = ? AND h.state = 0 ORDER BY b.rank");
+        ask.bind(1, holding);
+        return ask.executeStep() ? std::optional(ask.getColumn(0).getInt64()) : std::nullopt;
+    });
+}
+
+Result<std::optional<Acceptance>> EvidenceStore::acceptanceOf(HoldingId holding) const {
+    return guarded(catalogue_, [&]() -> std::optional<Acceptance> {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT a.reason, a.accepted FROM acceptances a JOIN evidence e ON "
+                              "a.payload = e.payload OR a.samples_md5 = e.samples_md5 WHERE e.holding = ?");
+        ask.bind(1, holding);
+        return ask.executeStep()
+                   ? std::optional(Acceptance{ask.getColumn(0).getString(), ask.getColumn(1).getInt64()})
+                   : std::nullopt;
+    });
+}
+
+Outcome EvidenceStore::accept(HoldingId holding, const std::string& reason) const {
+    return guarded(catalogue_, [&]() -> Outcome {
+        SQLite::Statement insert(catalogue_.database(),
+                                 "INSERT OR REPLACE INTO acceptances(payload, samples_md5, reason, accepted) "
+                                 "SELECT payload, samples_md5, ?, ? FROM evidence WHERE holding = ?");
+        insert.bind(1, reason);
+        insert.bind(2, timeNow());
+        insert.bind(3, holding);
+        if (insert.exec() == 0) {
+            return Error{
+                Cause::invalid, {}, "It was not examined yet: survey its volume at full effort first."};
+        }
+        catalogue_.database().exec("UPDATE freshness SET findings_stale = 1");
+        return done();
+    });
+}
+
+Outcome EvidenceStore::withdrawAcceptance(HoldingId holding) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement remove(catalogue_.database(),
+                                 "DELETE FROM acceptances WHERE id IN (SELECT a.id FROM acceptances a JOIN "
+                                 "evidence e ON a.payload = e.payload OR a.samples_md5 = e.samples_md5 WHERE "
+                                 "e.holding = ?)");
+        remove.bind(1, holding);
+        remove.exec();
+        catalogue_.database().exec("UPDATE freshness SET findings_stale = 1");
+    });
+}
+
+Result<std::vector<std::pair<std::string, std::int64_t>>> EvidenceStore::bitrateLimits() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT codec, bitrate FROM bitrate_limits ORDER BY codec");
+        std::vector<std::pair<std::string, std::int64_t>> limits;
+        while (ask.executeStep()) {
+            limits.emplace_back(ask.getColumn(0).getString(), ask.getColumn(1).getInt64());
+        }
+        return limits;
+    });
+}
+
+Outcome EvidenceStore::setBitrateLimit(const std::string& codec, std::int64_t bitrate) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement set(catalogue_.database(), "INSERT OR REPLACE INTO bitrate_limits VALUES(?,?)");
+        set.bind(1, codec);
+        set.bind(2, bitrate);
+        set.exec();
+        catalogue_.database().exec("UPDATE freshness SET findings_stale = 1");
+    });
+}
+
+void writeEvidence(SQLite::Database& database, HoldingId holding, const Evidence& evidence) {
+    SQLite::Statement insert(database, "INSERT OR REPLACE INTO evidence VALUES(?,?,?,?,?,?,?,?,?,?)");
+    insert.bind(1, holding);
+    insert.bind(2, evidenceMethod);
+    bindBytes(insert, 3, evidence.payload);
+    bindSamples(insert, 4, evidence.samplesMd5);
+    insert.bind(5, static_cast<int>(evidence.verdict.verdict));
+    insert.bind(6, evidence.verdict.confidence);
+    insert.bind(7, evidence.verdict.sourceCodec);
+    insert.bind(8, evidence.verdict.sourceBitrate);
+    insert.bind(9, evidence.bandwidth ? evidence.bandwidth->cutoff : 0.0);
+    insert.bind(10, evidence.sound() ? 1 : 0);
+    insert.exec();
+    SQLite::Statement packed(database, "INSERT OR REPLACE INTO packed_evidence VALUES(?,?,?)");
+    packed.bind(1, holding);
+    bindBytes(packed, 2, packEvidence(evidence));
+    bindBytes(packed, 3, packFingerprint(evidence.fingerprint));
+    packed.exec();
+}
+
+void forgetEvidence(SQLite::Database& database, HoldingId holding) {
+    for (const char* sql :
+         {"DELETE FROM evidence WHERE holding = ?", "DELETE FROM packed_evidence WHERE holding = ?"}) {
+        SQLite::Statement forget(database, sql);
+        forget.bind(1, holding);
+        forget.exec();
+    }
+}
+
+} // namespace sober

@@ -1,0 +1,91 @@
+#include "core/media/resample.h"
+
+#include <array>
+#include <cmath>
+#include <numbers>
+
+extern "C" {
+#include <libavutil/channel_layout.h>
+#include <libavutil/opt.h>
+#include <libswresample/swresample.h>
+}
+
+namespace sober {
+
+struct MonoResampler::State {
+    struct Free {
+        void operator()(SwrContext* context) const { swr_free(&context); }
+    };
+    std::unique_ptr<SwrContext, Free> context;
+    int channels = 0;
+    std::vector<std::int16_t> out;
+};
+
+MonoResampler::MonoResampler(int channels, int fromRate, int toRate) : state_(std::make_unique<State>()) {
+    AVChannelLayout mono;
+    AVChannelLayout from;
+    av_channel_layout_default(&mono, 1);
+    av_channel_layout_default(&from, channels);
+    if (from.nb_channels != channels) {
+        from = AVChannelLayout{};
+        from.order = AV_CHANNEL_ORDER_UNSPEC;
+        from.nb_channels = channels;
+    }
+    state_->channels = channels;
+    SwrContext* context = nullptr;
+    if (swr_alloc_set_opts2(&context, &mono, AV_SAMPLE_FMT_S16, toRate, &from, AV_SAMPLE_FMT_FLT, fromRate, 0,
+                            nullptr) == 0) {
+        av_opt_set_int(context, "filter_size", 16, 0);
+        // Channels of no known layout cannot be mixed by name: each counts alike.
+        const std::vector<double> alike(static_cast<std::size_t>(channels), 1.0 / channels);
+        swr_set_matrix(context, alike.data(), channels);
+    }
+    state_->context.reset(context);
+    if (context == nullptr || swr_init(context) < 0) {
+        state_->context.reset();
+    }
+}
+MonoResampler::~MonoResampler() = default;
+
+std::span<const std::int16_t> MonoResampler::convert(const float* frames, int count) {
+    if (!state_->context) {
+        return {};
+    }
+    const int most = swr_get_out_samples(state_->context.get(), count);
+    state_->out.resize(static_cast<std::size_t>(std::max(most, 0)));
+    auto* out = reinterpret_cast<std::uint8_t*>(state_->out.data());
+    const auto* in = reinterpret_cast<const std::uint8_t*>(frames);
+    const int made = swr_convert(state_->context.get(), &out, most, frames != nullptr ? &in : nullptr, count);
+    return std::span(state_->out).first(static_cast<std::size_t>(std::max(made, 0)));
+}
+
+std::span<const std::int16_t> MonoResampler::feed(std::span<const float> interleaved) {
+    return convert(interleaved.data(), static_cast<int>(interleaved.size()) / state_->channels);
+}
+
+std::span<const std::int16_t> MonoResampler::finish() {
+    return convert(nullptr, 0);
+}
+
+std::vector<float> resampled(std::span<const float> samples, double fromRate, double toRate, double shift) {
+    constexpr int reach = 32;
+    const double step = fromRate / toRate;
+    const double narrow = std::min(1.0, toRate / fromRate);
+    const auto length = static_cast<double>(samples.size());
+    std::vector<float> out;
+    for (double at = shift; at + reach < length; at += step) {
+        const auto middle = static_cast<std::ptrdiff_t>(std::floor(at));
+        double sum = 0;
+        for (std::ptrdiff_t n = std::max<std::ptrdiff_t>(0, middle - reach + 1); n <= middle + reach; ++n) {
+            const double away = at - static_cast<double>(n);
+            const double angle = std::numbers::pi * away * narrow;
+            const double sinc = std::abs(angle) < 1e-9 ? 1.0 : std::sin(angle) / angle;
+            const double window = 0.5 + 0.5 * std::cos(std::numbers::pi * away / (reach + 1));
+            sum += static_cast<double>(samples[static_cast<std::size_t>(n)]) * sinc * window * narrow;
+        }
+        out.push_back(static_cast<float>(sum));
+    }
+    return out;
+}
+
+} // namespace sober

@@ -1,0 +1,30 @@
+#pragma once
+
+#include <memory>
+#include <span>
+#include <vector>
+
+namespace sober {
+
+/// Turns a stream of interleaved float frames into mono of another rate, by FFmpeg's resampler.
+class MonoResampler {
+  public:
+    MonoResampler(int channels, int fromRate, int toRate);
+    ~MonoResampler();
+
+    /// 16-bit mono samples that the next frames yield; valid until the next call.
+    std::span<const std::int16_t> feed(std::span<const float> interleaved);
+    /// What the filter still holds at the end.
+    std::span<const std::int16_t> finish();
+
+  private:
+    struct State;
+    std::span<const std::int16_t> convert(const float* frames, int count);
+    std::unique_ptr<State> state_;
+};
+
+/// One channel at another rate, `shift` input samples later (a fraction of a sample is possible):
+/// a windowed sinc of 64 taps, for the few thousand samples that a trace looks at.
+std::vector<float> resampled(std::span<const float> samples, double fromRate, double toRate, double shift);
+
+} // namespace sober
