@@ -32,8 +32,11 @@ Cost costOf(const std::string& command) {
         std::printf("failed with %d: %s\n", code, command.c_str());
         std::exit(1);
     }
+    const auto secondsOf = [](const timeval& time) {
+        return static_cast<double>(time.tv_sec) + static_cast<double>(time.tv_usec) / 1e6;
+    };
     return {std::chrono::duration<double>(std::chrono::steady_clock::now() - began).count(),
-            static_cast<double>(usage.ru_maxrss) / 1024};
+            secondsOf(usage.ru_utime) + secondsOf(usage.ru_stime), static_cast<double>(usage.ru_maxrss) / 1024};
 }
 
 double median(std::vector<double> values) {

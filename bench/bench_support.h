@@ -9,7 +9,8 @@ namespace sober::bench {
 /// What one run of a command cost.
 struct Cost {
     double seconds = 0;   ///< by the clock on the wall
-    double megabytes = 0; ///< largest resident size of the process itself
+    double processor = 0; ///< seconds of processor time, with all processes it waited for
+    double megabytes = 0; ///< largest resident size of any one of its processes
 };
 
 /// Runs a shell command with its output thrown away.

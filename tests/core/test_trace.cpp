@@ -1,4 +1,5 @@
-#include "core/evidence/grid_counts.h"
+#include "core/evidence/layer3_grid.h"
+#include "core/evidence/mdct_grid.h"
 #include "support/examined.h"
 #include "support/run_program.h"
 #include "support/sound.h"
@@ -184,8 +185,8 @@ TEST_CASE("a counting grid meets every coefficient once at every position") {
     segment.right = whiteNoise(traceBlock * traceBlocks, 200, 5);
     LayerIIIGrid layerIII;
     layerIII.add(segment);
-    MdctGrid mdct;
-    mdct.add(segment);
+    auto mdct = MdctGrid::ofAacAndVorbis();
+    mdct.add(segment, 0, mdct.frames());
     std::vector<GridCounts> all(layerIII.counts().begin(), layerIII.counts().end());
     all.insert(all.end(), mdct.counts().begin(), mdct.counts().end());
     CHECK(all.size() == 8);

@@ -1,6 +1,7 @@
 #include "core/evidence/codec_trace.h"
 
-#include "core/evidence/grid_counts.h"
+#include "core/evidence/layer3_grid.h"
+#include "core/evidence/mdct_grid.h"
 
 #include <algorithm>
 #include <cmath>
@@ -91,10 +92,10 @@ CodecTrace findCodecTrace(std::span<const TraceSegment> segments) {
         return trace;
     }
     LayerIIIGrid layerIII;
-    MdctGrid mdct;
+    auto mdct = MdctGrid::ofAacAndVorbis();
     for (const auto& segment : segments) {
         layerIII.add(segment);
-        mdct.add(segment);
+        mdct.add(segment, 0, mdct.frames());
     }
     std::vector<GridCounts> all(layerIII.counts().begin(), layerIII.counts().end());
     all.insert(all.end(), mdct.counts().begin(), mdct.counts().end());

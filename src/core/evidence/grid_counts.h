@@ -19,39 +19,25 @@ struct GridCounts {
     std::size_t period = 0;
     std::size_t coefficients = 0; ///< looked at, at each position
     std::array<std::vector<float>, traceThresholds.size()> nearZero;
+
+    GridCounts(std::string codec, std::string channels, std::size_t period);
+    /// Counts the magnitudes below each threshold at one position.
+    void count(std::size_t position, const float* values, std::size_t length);
+    /// The same of the middle and the side of two channels.
+    void countMixed(std::size_t position, const float* left, const float* right, std::size_t length);
 };
 
-/// Adds one segment's counts. `counts` holds the two channel sets.
-class LayerIIIGrid {
-  public:
-    LayerIIIGrid();
-    void add(const TraceSegment& segment);
-    const std::array<GridCounts, 2>& counts() const { return counts_; }
-
-  private:
-    static constexpr std::size_t firstBand = 6;
-    static constexpr std::size_t bands = 24;
-    void polyphase(const std::vector<float>& samples, std::size_t phase, std::vector<float>& out) const;
-
-    std::vector<float> filter_;    ///< [tap][band], rows of unit norm
-    std::vector<float> transform_; ///< [slot][line]: window and cosine of the 36-point MDCT
-    std::array<GridCounts, 2> counts_;
-};
-
-/// The MDCT grids of 2,048 points: AAC with its two windows, and Vorbis.
-class MdctGrid {
-  public:
-    MdctGrid();
-    void add(const TraceSegment& segment);
-    const std::vector<GridCounts>& counts() const { return counts_; }
-
-  private:
-    struct Window {
-        std::string codec;
-        std::vector<float> terms; ///< of its expansion in odd half-sines
-    };
-    std::vector<Window> windows_;
-    std::vector<GridCounts> counts_; ///< two for each window
-};
+/// Where in the recording's grid an offset within a segment lies, so that the segments agree.
+inline std::size_t positionInGrid(const TraceSegment& segment, std::size_t offset, std::size_t period) {
+    return (static_cast<std::size_t>(segment.start) + offset) % period;
+}
 
 } // namespace sober
+
+// Loops that are compiled for several processors; the machine that runs them chooses. Nothing is built
+// for one machine only.
+#if defined(__x86_64__)
+#define SOBER_WIDE __attribute__((target_clones("avx512f", "avx2,fma", "default")))
+#else
+#define SOBER_WIDE
+#endif

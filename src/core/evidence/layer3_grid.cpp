@@ -1,0 +1,246 @@
+#include "core/evidence/layer3_grid.h"
+
+#include "core/evidence/layer3_window.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace sober {
+namespace {
+
+constexpr double pi = std::numbers::pi;
+constexpr std::size_t taps = 512;
+constexpr std::size_t fold = 64;     // the cosine repeats after so many taps
+constexpr std::size_t halfFold = 32; // and is symmetric about 16, antisymmetric about 48
+constexpr std::size_t slots = 32;    // samples between two outputs of the polyphase filter
+constexpr std::size_t lines = 18;    // of one granule and subband
+constexpr std::size_t firstCounted = 6;
+constexpr std::size_t counted = 24;
+constexpr std::size_t most = 32; // bands
+
+/// Alias reduction, ISO/IEC 11172-3 table 3-B.9.
+constexpr std::array<double, 8> butterflies{-0.6, -0.535, -0.33, -0.185, -0.095, -0.041, -0.0142, -0.0037};
+
+constexpr std::size_t slotsFor(std::size_t granules) {
+    return lines - 1 + lines * (granules - 1) + 2 * lines;
+}
+
+/// One output slot of the polyphase filter: window, fold to 64, fold to 32, matrix.
+SOBER_WIDE void filterSlot(const float* newest, const float* window, const float* matrix, std::size_t count,
+                           float* row) {
+    float sums[fold] = {};
+    const float* oldest = newest - (taps - 1);
+    for (std::size_t run = 0; run < taps; run += fold) {
+        for (std::size_t n = 0; n < fold; ++n) {
+            sums[n] += oldest[run + n] * window[run + n];
+        }
+    }
+    // The window is stored backwards, so that sums[63 - n] belongs to tap n of each run.
+    float folded[halfFold];
+    folded[0] = sums[fold - 1 - 16];
+    for (std::size_t j = 1; j <= 16; ++j) {
+        folded[j] = sums[fold - 1 - (16 + j)] + sums[fold - 1 - (16 - j)];
+    }
+    for (std::size_t j = 1; j < 16; ++j) {
+        folded[16 + j] = sums[fold - 1 - (48 - j)] - sums[fold - 1 - (48 + j)];
+    }
+    for (std::size_t band = 0; band < count; ++band) {
+        row[band] = 0;
+    }
+    for (std::size_t j = 0; j < halfFold; ++j) {
+        const float sample = folded[j];
+        const float* factors = matrix + j * most;
+        for (std::size_t band = 0; band < count; ++band) {
+            row[band] += sample * factors[band];
+        }
+    }
+}
+
+/// The 36-point MDCT of all bands, folded to 18 inputs: `subbands` [slot][band] of 36 slots, `odd` the
+/// sign of each band in odd slots, `out` [line][band].
+SOBER_WIDE void transformGranule(const float* subbands, const float* odd, const float* window,
+                                 const float* matrix, std::size_t count, float* out) {
+    float turned[lines * most];
+    for (std::size_t n = 0; n < lines; ++n) {
+        // cos(pi/72 (2n + 19)(2i + 1)): over the first half antisymmetric about 8.5, over the second
+        // symmetric about 26.5.
+        const bool second = n >= lines / 2;
+        const std::size_t a = second ? n + lines / 2 : n;
+        const std::size_t b = second ? 2 * lines - 1 - (n - lines / 2) : lines - 1 - n;
+        const float sign = second ? 1.0F : -1.0F;
+        for (std::size_t band = 0; band < count; ++band) {
+            const float oddA = a % 2 == 1 ? odd[band] : 1.0F;
+            const float oddB = b % 2 == 1 ? odd[band] : 1.0F;
+            turned[n * most + band] = window[a] * oddA * subbands[a * most + band] +
+                                      sign * window[b] * oddB * subbands[b * most + band];
+        }
+    }
+    for (std::size_t i = 0; i < lines; ++i) {
+        float* row = out + i * count;
+        for (std::size_t band = 0; band < count; ++band) {
+            row[band] = 0;
+        }
+        for (std::size_t n = 0; n < lines; ++n) {
+            const float factor = matrix[n * lines + i];
+            const float* from = turned + n * most;
+            for (std::size_t band = 0; band < count; ++band) {
+                row[band] += factor * from[band];
+            }
+        }
+    }
+}
+
+SOBER_WIDE void reduceAlias(std::size_t count, float* out) {
+    for (std::size_t i = 0; i < butterflies.size(); ++i) {
+        const double c = butterflies[i];
+        const auto cs = static_cast<float>(1 / std::sqrt(1 + c * c));
+        const auto ca = static_cast<float>(c / std::sqrt(1 + c * c));
+        float* upper = out + (lines - 1 - i) * count;
+        float* lower = out + i * count;
+        for (std::size_t band = 0; band + 1 < count; ++band) {
+            const float a = upper[band];
+            const float b = lower[band + 1];
+            upper[band] = a * cs + b * ca;
+            lower[band + 1] = b * cs - a * ca;
+        }
+    }
+}
+
+SOBER_WIDE int countKept(const float* values, std::size_t length) {
+    constexpr float kept = 1.5F;
+    int sum = 0;
+    for (std::size_t i = 0; i < length; ++i) {
+        sum += std::abs(values[i]) >= kept ? 1 : 0;
+    }
+    return sum;
+}
+
+} // namespace
+
+LayerIIIGrid::LayerIIIGrid()
+    : matrix_(halfFold * most),
+      transform_(lines * lines),
+      window_(2 * lines),
+      counts_{GridCounts("mp3", "left/right", slots * lines), GridCounts("mp3", "middle/side", slots * lines)} {
+    for (std::size_t band = 0; band < most; ++band) {
+        const double k = static_cast<double>(band);
+        const auto cosine = [&](std::size_t n) {
+            return std::cos((2 * k + 1) * (static_cast<double>(n) - 16) * pi / 64);
+        };
+        double norm = 0;
+        for (std::size_t n = 0; n < taps; ++n) {
+            // The window's table carries the sign of each run of 64, so that the cosine repeats.
+            const double tap = layerIIIWindow[n] * cosine(n % fold);
+            norm += tap * tap;
+        }
+        for (std::size_t j = 0; j < halfFold; ++j) {
+            const std::size_t n = j <= 16 ? 16 + j : 48 - (j - 16);
+            matrix_[j * most + band] = static_cast<float>(cosine(n) / std::sqrt(norm));
+        }
+    }
+    for (std::size_t n = 0; n < 2 * lines; ++n) {
+        window_[n] = static_cast<float>(std::sin(pi / 36 * (static_cast<double>(n) + 0.5)));
+    }
+    for (std::size_t n = 0; n < lines; ++n) {
+        const std::size_t slot = n >= lines / 2 ? n + lines / 2 : n;
+        for (std::size_t i = 0; i < lines; ++i) {
+            transform_[n * lines + i] = static_cast<float>(
+                std::sqrt(2.0 / lines) *
+                std::cos(pi / 72 * (2 * static_cast<double>(slot) + 19) * (2 * static_cast<double>(i) + 1)));
+        }
+    }
+}
+
+/// Subband samples [slot][band]. The standard runs its buffer backwards: x[0] is the newest sample.
+void LayerIIIGrid::polyphase(const float* samples, std::size_t slotCount, std::size_t firstBand,
+                             std::size_t count, std::vector<float>& out) const {
+    static const std::vector<float> backwards = [] {
+        std::vector<float> window(taps);
+        for (std::size_t n = 0; n < taps; ++n) {
+            window[taps - 1 - n] = static_cast<float>(layerIIIWindow[n]);
+        }
+        return window;
+    }();
+    out.resize(slotCount * most);
+    for (std::size_t slot = 0; slot < slotCount; ++slot) {
+        filterSlot(samples + slot * slots + taps - 1, backwards.data(), matrix_.data() + firstBand, count,
+                   out.data() + slot * most);
+    }
+}
+
+void LayerIIIGrid::granule(const float* subbands, std::size_t firstBand, std::size_t count, float* out) const {
+    // Odd slots of odd subbands are inverted in frequency.
+    std::array<float, most> odd{};
+    for (std::size_t band = 0; band < count; ++band) {
+        odd[band] = (firstBand + band) % 2 == 1 ? -1.0F : 1.0F;
+    }
+    transformGranule(subbands, odd.data(), window_.data(), transform_.data(), count, out);
+    reduceAlias(count, out);
+}
+
+void LayerIIIGrid::add(const TraceSegment& segment, std::size_t from, std::size_t to) {
+    static_assert((slotsFor(granules) - 1) * slots + taps - 1 + slots <= traceBlock * traceBlocks);
+    std::array<std::vector<float>, 2> subbands;
+    std::array<Granule, 2> spectrum{Granule(lines * counted), Granule(lines * counted)};
+    const std::size_t skipped = from * lines * slots;
+    for (std::size_t phase = 0; phase < slots; ++phase) {
+        polyphase(segment.left.data() + skipped + phase, slotsFor(to - from), firstCounted, counted, subbands[0]);
+        polyphase(segment.right.data() + skipped + phase, slotsFor(to - from), firstCounted, counted,
+                  subbands[1]);
+        for (std::size_t alignment = 0; alignment < lines; ++alignment) {
+            const std::size_t position = positionInGrid(segment, alignment * slots + phase, slots * lines);
+            for (std::size_t at = 0; at < to - from; ++at) {
+                for (std::size_t channel = 0; channel < 2; ++channel) {
+                    granule(subbands[channel].data() + (alignment + at * lines) * most, firstCounted, counted,
+                            spectrum[channel].data());
+                    counts_[0].count(position, spectrum[channel].data(), spectrum[channel].size());
+                }
+                counts_[1].countMixed(position, spectrum[0].data(), spectrum[1].data(), spectrum[0].size());
+            }
+        }
+    }
+    for (auto& counts : counts_) {
+        counts.coefficients += 2 * (to - from) * lines * counted;
+    }
+}
+
+double LayerIIIGrid::linesKept(std::span<const TraceSegment> segments, std::size_t position) const {
+    constexpr std::size_t period = slots * lines;
+    std::array<std::vector<float>, 2> subbands;
+    std::array<Granule, 2> spectrum{Granule(lines * bands), Granule(lines * bands)};
+    Granule mixed(lines * bands);
+    std::vector<int> kept;
+    for (const auto& segment : segments) {
+        const std::size_t first =
+            (position + period - static_cast<std::size_t>(segment.start) % period) % period;
+        const std::size_t length = segment.left.size();
+        for (std::size_t at = first; at + (2 * lines - 1) * slots + taps <= length; at += period) {
+            polyphase(segment.left.data() + at, 2 * lines, 0, bands, subbands[0]);
+            polyphase(segment.right.data() + at, 2 * lines, 0, bands, subbands[1]);
+            int apart = 0;
+            int together = 0;
+            for (std::size_t channel = 0; channel < 2; ++channel) {
+                granule(subbands[channel].data(), 0, bands, spectrum[channel].data());
+                apart += countKept(spectrum[channel].data(), spectrum[channel].size());
+            }
+            for (const float sign : {1.0F, -1.0F}) {
+                for (std::size_t i = 0; i < mixed.size(); ++i) {
+                    mixed[i] = std::numbers::sqrt2_v<float> / 2 * (spectrum[0][i] + sign * spectrum[1][i]);
+                }
+                together += countKept(mixed.data(), mixed.size());
+            }
+            kept.push_back(std::min(apart, together));
+        }
+    }
+    if (kept.empty()) {
+        return 0;
+    }
+    double sum = 0;
+    for (const int count : kept) {
+        sum += count / 2.0;
+    }
+    return sum / static_cast<double>(kept.size());
+}
+
+} // namespace sober
