@@ -18,7 +18,9 @@ Json traceShape(const CodecTrace& trace) {
     Json json{{"codec", trace.last->codec},
               {"strength", trace.last->strength},
               {"offset", trace.last->offset},
-              {"period", trace.last->period}};
+              {"period", trace.last->period},
+              {"rate", trace.last->rate},
+              {"lines_kept", orNull(trace.linesPerGranule > 0, trace.linesPerGranule)}};
     if (trace.first) {
         json["earlier"] = {{"codec", trace.first->codec},
                            {"strength", trace.first->strength},

@@ -176,7 +176,7 @@ TEST_CASE("segments are the liveliest runs of the parts, without clipped blocks"
     TraceSegmentPass none;
     feed(none, whiteNoise(5000, 0.1F), 44100, 1);
     CHECK(none.finish().empty());
-    CHECK_FALSE(findCodecTrace({}).last.has_value());
+    CHECK_FALSE(findCodecTrace({}, {}).last.has_value());
 }
 
 TEST_CASE("a counting grid meets every coefficient once at every position") {
@@ -184,9 +184,9 @@ TEST_CASE("a counting grid meets every coefficient once at every position") {
     segment.left = whiteNoise(traceBlock * traceBlocks, 200, 4);
     segment.right = whiteNoise(traceBlock * traceBlocks, 200, 5);
     LayerIIIGrid layerIII;
-    layerIII.add(segment);
+    layerIII.add(segment, 0, LayerIIIGrid::units());
     auto mdct = MdctGrid::ofAacAndVorbis();
-    mdct.add(segment, 0, mdct.frames());
+    mdct.add(segment, 0, mdct.units());
     std::vector<GridCounts> all(layerIII.counts().begin(), layerIII.counts().end());
     all.insert(all.end(), mdct.counts().begin(), mdct.counts().end());
     CHECK(all.size() == 8);

@@ -107,7 +107,8 @@ TEST_CASE("the verdict follows the evidence") {
     }
     SECTION("an MP3 with another codec's grid") {
         evidence = plain(false);
-        evidence.trace.last = peak("aac", 50);
+        evidence.trace.last = peak("mp3", 150);
+        evidence.trace.first = peak("aac", 50);
         expected = VerdictClass::transcoded;
         codec = "aac";
     }

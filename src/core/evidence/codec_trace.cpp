@@ -1,7 +1,9 @@
 #include "core/evidence/codec_trace.h"
 
+#include "core/evidence/celt_grid.h"
 #include "core/evidence/layer3_grid.h"
 #include "core/evidence/mdct_grid.h"
+#include "core/media/resample.h"
 
 #include <algorithm>
 #include <cmath>
@@ -11,128 +13,258 @@ namespace {
 
 constexpr double hitStrength = 8;
 constexpr double hitShare = 0.01;
-constexpr double secondStrength = 12;
-constexpr std::size_t nearby = 3; // positions around a peak that belong to it
-
-float medianOf(std::vector<float>& values) {
-    const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
-    std::ranges::nth_element(values, middle);
-    return *middle;
-}
-
-/// The counts less the median of their neighbours on the circle, 3 to 20 positions away.
-std::vector<float> excessOf(const std::vector<float>& counts) {
-    const std::size_t period = counts.size();
-    std::vector<float> excess(period);
-    std::vector<float> around;
-    for (std::size_t at = 0; at < period; ++at) {
-        around.clear();
-        for (std::size_t away = 3; away <= 20; ++away) {
-            around.push_back(counts[(at + away) % period]);
-            around.push_back(counts[(at + period - away) % period]);
-        }
-        excess[at] = counts[at] - medianOf(around);
-    }
-    return excess;
-}
-
-/// What one unit of strength is: the usual spread between positions, never less than chance.
-double spreadOf(const std::vector<float>& counts, const std::vector<float>& excess) {
-    double mean = 0;
-    for (const float count : counts) {
-        mean += static_cast<double>(count);
-    }
-    mean /= static_cast<double>(counts.size());
-    std::vector<float> sizes(excess.size());
-    std::ranges::transform(excess, sizes.begin(), [](float value) { return std::abs(value); });
-    return std::max(1.4826 * static_cast<double>(medianOf(sizes)), std::sqrt(mean + 1));
-}
-
-std::size_t circularDistance(std::size_t a, std::size_t b, std::size_t period) {
-    const std::size_t straight = a > b ? a - b : b - a;
-    return std::min(straight, period - straight);
-}
-
-/// The strongest position of one row of counts, leaving out those around `without`.
-TracePeak strongest(const GridCounts& counts, std::size_t threshold,
-                    std::optional<std::size_t> without = {}) {
-    const auto& row = counts.nearZero[threshold];
-    TracePeak peak;
-    peak.codec = counts.codec;
-    peak.period = counts.period;
-    peak.channels = counts.channels;
-    peak.threshold = static_cast<double>(traceThresholds[threshold]);
-    peak.excess = excessOf(row);
-    const double spread = spreadOf(row, peak.excess);
-    double most = 0;
-    for (std::size_t at = 0; at < counts.period; ++at) {
-        if (without && circularDistance(at, *without, counts.period) <= nearby) {
-            continue;
-        }
-        if (static_cast<double>(peak.excess[at]) > most) {
-            most = static_cast<double>(peak.excess[at]);
-            peak.offset = at;
-        }
-    }
-    peak.strength = most / spread;
-    peak.share = counts.coefficients > 0 ? most / static_cast<double>(counts.coefficients) : 0;
-    return peak;
-}
+constexpr double certainStrength = 12;
+constexpr double certainShare = 0.02;
+/// A part of the coefficients suffices to accept this much.
+constexpr double plainStrength = 20;
+/// What a third of the coefficients shows no more of than this is cleared without the rest.
+constexpr double clearStrength = 4.5;
+/// Opus leaves a fainter grid, whose chance peaks are higher.
+constexpr double celtStrength = 15;
 
 bool isHit(const TracePeak& peak) {
     return peak.strength >= hitStrength && peak.share >= hitShare;
 }
 
+bool isCertain(const TracePeak& peak) {
+    return peak.strength >= certainStrength && peak.share >= certainShare;
+}
+
+/// The strongest position of all rows that has a share worth counting.
+std::optional<TracePeak> strongestOf(const std::vector<GridRow>& rows) {
+    std::optional<TracePeak> best;
+    for (const auto& row : rows) {
+        auto peak = row.strongest();
+        if (peak.share >= hitShare && (!best || peak.strength > best->strength)) {
+            best = std::move(peak);
+        }
+    }
+    return best;
+}
+
+enum class Care {
+    quick,  ///< a sixth of the coefficients, whatever they show
+    staged, ///< more while in doubt
+    whole,
+};
+
+/// The grid's counts, taken with as much care as they need.
+template <typename Grid>
+std::vector<GridRow> searched(Grid& grid, std::span<const TraceSegment> segments, Care care) {
+    const auto addEach = [&](std::size_t first, std::size_t step, std::size_t from, std::size_t to) {
+        for (std::size_t i = first; i < segments.size(); i += step) {
+            grid.add(segments[i], from, to);
+        }
+    };
+    const auto plain = [](const std::optional<TracePeak>& best) {
+        return best && best->strength >= plainStrength && best->share >= certainShare;
+    };
+    addEach(0, 2, 0, grid.quickUnits());
+    if (care != Care::whole) {
+        auto rows = rowsOf(grid.counts());
+        if (care == Care::quick || plain(strongestOf(rows))) {
+            return rows;
+        }
+    }
+    addEach(1, 2, 0, grid.quickUnits());
+    if (care != Care::whole) {
+        auto rows = rowsOf(grid.counts());
+        const auto best = strongestOf(rows);
+        if (getenv("TR")) fprintf(stderr, "B %f\n", best ? best->strength : 0);
+        if (plain(best)) {
+            return rows;
+        }
+    }
+    addEach(0, 1, grid.quickUnits(), grid.units());
+    return rowsOf(grid.counts());
+}
+
+/// The last encode leaves true zeros, an earlier one by the same method larger remains: where the
+/// strongest peak of the finest threshold and that of a coarser one lie apart, there were two.
+void lookBelow(const std::vector<GridRow>& rows, CodecTrace& trace) {
+    // Vorbis changes its alignment whenever it changes block sizes, so that one encode has several.
+    if (!trace.last || trace.last->codec == "vorbis") {
+        return;
+    }
+    for (const auto& fine : rows) {
+        if (fine.threshold() != 0 || fine.codec() != trace.last->codec) {
+            continue;
+        }
+        auto last = fine.strongest();
+        if (!isHit(last)) {
+            continue;
+        }
+        for (const auto& coarse : rows) {
+            if (coarse.threshold() < 2 || coarse.codec() != fine.codec() ||
+                coarse.channels() != fine.channels()) {
+                continue;
+            }
+            auto peak = coarse.strongest(last.offset);
+            if (peak.strength >= certainStrength && peak.share >= hitShare &&
+                (!trace.first || peak.strength > trace.first->strength)) {
+                trace.first = std::move(peak);
+                trace.last = last;
+            }
+        }
+    }
+}
+
+/// A grid of another codec than the file's own, below it. A window much like the own codec's shows the
+/// own grid too, but less of it than the own window does.
+void lookForOthers(const std::vector<GridRow>& rows, const std::string& ownCodec, CodecTrace& trace) {
+    for (const auto& row : rows) {
+        if (row.codec() == ownCodec) {
+            continue;
+        }
+        auto peak = row.strongest();
+        const bool ownIsStronger = std::ranges::any_of(rows, [&](const GridRow& own) {
+            return own.codec() == ownCodec && own.threshold() == row.threshold() &&
+                   own.channels() == row.channels() && own.excessAt(peak.offset) >= row.excessAt(peak.offset);
+        });
+        if (!ownIsStronger && isCertain(peak) && (!trace.first || peak.strength > trace.first->strength)) {
+            trace.first = std::move(peak);
+        }
+    }
+}
+
+void keepHighest(const std::vector<GridRow>& rows, CodecTrace& trace) {
+    auto best = strongestOf(rows);
+    if (best && (!trace.highest || best->strength > trace.highest->strength)) {
+        trace.highest = std::move(best);
+    }
+}
+
+/// What both grids of the common codecs show.
+class CommonGrids {
+  public:
+    CommonGrids(std::span<const TraceSegment> segments, const std::string& ownCodec, bool hurried)
+        : ownCodec_(ownCodec) {
+        const bool ownMdct = ownCodec == "aac" || ownCodec == "vorbis";
+        const Care usual = hurried ? Care::quick : Care::staged;
+        layerIIIRows_ = searched(layerIII_, segments, ownCodec == "mp3" ? Care::whole : usual);
+        const auto plain = strongestOf(layerIIIRows_);
+        const bool found = ownCodec.empty() && plain && plain->strength >= plainStrength;
+        mdctRows_ = searched(mdct_, segments, ownMdct ? Care::whole : found ? Care::quick : usual);
+    }
+
+    void tell(CodecTrace& trace) const {
+        for (const auto* rows : {&layerIIIRows_, &mdctRows_}) {
+            keepHighest(*rows, trace);
+            for (const auto& row : *rows) {
+                if (!ownCodec_.empty() && row.codec() != ownCodec_) {
+                    continue;
+                }
+                auto peak = row.strongest();
+                if (isHit(peak) && (!trace.last || peak.strength > trace.last->strength)) {
+                    trace.last = std::move(peak);
+                }
+            }
+        }
+        for (const auto* rows : {&layerIIIRows_, &mdctRows_}) {
+            lookBelow(*rows, trace);
+            if (!ownCodec_.empty()) {
+                lookForOthers(*rows, ownCodec_, trace);
+            }
+        }
+    }
+
+    double linesKept(std::span<const TraceSegment> segments, const TracePeak& peak) const {
+        return layerIII_.linesKept(segments, peak.offset);
+    }
+
+  private:
+    std::string ownCodec_;
+    LayerIIIGrid layerIII_;
+    MdctGrid mdct_ = MdctGrid::ofAacAndVorbis();
+    std::vector<GridRow> layerIIIRows_, mdctRows_;
+};
+
+/// The segments as they were before they were resampled from `toRate`, in one of two phases.
+std::vector<TraceSegment> resampledTo(int toRate, int rate, double phase,
+                                      std::span<const TraceSegment> segments) {
+    std::vector<TraceSegment> out;
+    for (const auto& segment : segments) {
+        TraceSegment made;
+        const double step = static_cast<double>(rate) / toRate;
+        const auto first = static_cast<double>(segment.start);
+        made.start = static_cast<std::int64_t>(std::ceil(first / step)) + 64;
+        const double shift = (static_cast<double>(made.start) + phase) * step - first;
+        made.left = resampled(segment.left, rate, toRate, shift);
+        made.right = resampled(segment.right, rate, toRate, shift);
+        const std::size_t whole = std::min(traceBlock * traceBlocks, made.left.size());
+        made.left.resize(whole);
+        made.right.resize(whole);
+        out.push_back(std::move(made));
+    }
+    return out;
+}
+
+void keepHit(const std::vector<GridRow>& rows, double least, int rate, const TraceQuestion& question,
+             CodecTrace& trace) {
+    auto best = strongestOf(rows);
+    if (!best || best->strength < least || best->codec == question.ownCodec) {
+        return;
+    }
+    auto& place = question.ownCodec.empty() ? trace.last : trace.first;
+    if (!place || best->strength > place->strength) {
+        best->rate = rate;
+        place = trace.highest = std::move(best);
+    }
+}
+
+/// Grids that are seldom met, and common ones at the other of the two usual rates.
+void lookFurther(std::span<const TraceSegment> segments, const TraceQuestion& question, CodecTrace& trace) {
+    const double least = question.ownCodec.empty() ? hitStrength : certainStrength;
+    auto wma = MdctGrid::ofWma();
+    keepHit(searched(wma, segments, Care::staged), least, question.rate, question, trace);
+    auto ac3 = MdctGrid::ofAc3();
+    keepHit(searched(ac3, segments, Care::staged), least, question.rate, question, trace);
+    const int other = question.rate == 44'100 ? 48'000 : 44'100;
+    for (const double phase : {0.0, 0.5}) {
+        const auto then = resampledTo(other, question.rate, phase, segments);
+        const CommonGrids common(then, "", true);
+        CodecTrace found;
+        common.tell(found);
+        if (found.last && isCertain(*found.last) && (!trace.last || question.ownCodec.empty())) {
+            found.last->rate = other;
+            auto& place = question.ownCodec.empty() ? trace.last : trace.first;
+            if (!place || found.last->strength > place->strength) {
+                place = trace.highest = found.last;
+            }
+        }
+        if (other == CeltGrid::rate) {
+            CeltGrid celt;
+            keepHit(searched(celt, then, Care::staged), celtStrength, other, question, trace);
+        }
+    }
+    if (question.rate == CeltGrid::rate) {
+        CeltGrid celt;
+        keepHit(searched(celt, segments, Care::staged), celtStrength, question.rate, question, trace);
+    }
+}
+
 } // namespace
 
-CodecTrace findCodecTrace(std::span<const TraceSegment> segments) {
+CodecTrace findCodecTrace(std::span<const TraceSegment> segments, const TraceQuestion& question) {
     CodecTrace trace;
     trace.segments = segments.size();
     if (segments.empty()) {
         return trace;
     }
-    LayerIIIGrid layerIII;
-    auto mdct = MdctGrid::ofAacAndVorbis();
-    for (const auto& segment : segments) {
-        layerIII.add(segment);
-        mdct.add(segment, 0, mdct.frames());
-    }
-    std::vector<GridCounts> all(layerIII.counts().begin(), layerIII.counts().end());
-    all.insert(all.end(), mdct.counts().begin(), mdct.counts().end());
-
-    for (const auto& counts : all) {
-        for (std::size_t threshold = 0; threshold < traceThresholds.size(); ++threshold) {
-            auto peak = strongest(counts, threshold);
-            if (isHit(peak) && (!trace.last || peak.strength > trace.last->strength)) {
-                trace.last = peak;
-            }
-            if (peak.share >= hitShare && (!trace.highest || peak.strength > trace.highest->strength)) {
-                trace.highest = std::move(peak);
-            }
+    const CommonGrids common(segments, question.ownCodec, false);
+    common.tell(trace);
+    for (auto* peak : {&trace.last, &trace.first, &trace.highest}) {
+        if (*peak) {
+            (*peak)->rate = question.rate;
         }
     }
-    if (!trace.last) {
-        return trace;
+    const bool accused = trace.first || (question.ownCodec.empty() && trace.last);
+    if (question.everything && !accused) {
+        lookFurther(segments, question, trace);
     }
-    // The last encode leaves true zeros, an earlier one larger remains: where the strongest peak of
-    // the finest threshold and that of a coarser one lie apart, there were two.
-    for (const auto& counts : all) {
-        // Vorbis changes its alignment whenever it changes block sizes, so that one encode has several.
-        if (counts.codec != trace.last->codec || counts.codec == "vorbis") {
-            continue;
-        }
-        const auto fine = strongest(counts, 0);
-        if (!isHit(fine)) {
-            continue;
-        }
-        for (std::size_t threshold = 2; threshold < traceThresholds.size(); ++threshold) {
-            auto peak = strongest(counts, threshold, fine.offset);
-            if (peak.strength >= secondStrength && peak.share >= hitShare &&
-                (!trace.first || peak.strength > trace.first->strength)) {
-                trace.first = std::move(peak);
-                trace.last = fine;
-            }
-        }
+    if (question.ownCodec.empty() && trace.last && !trace.first && trace.last->codec == "mp3" &&
+        trace.last->rate == question.rate) {
+        trace.linesPerGranule = common.linesKept(segments, *trace.last);
     }
     return trace;
 }

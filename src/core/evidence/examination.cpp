@@ -54,7 +54,9 @@ Evidence evidenceFrom(Listeners& listeners, DecodeReport& decode, const Claims& 
     }
     const int rate = decode.format.sampleRate;
     if (rate >= lowestTraceRate && rate <= highestTraceRate) {
-        evidence.trace = findCodecTrace(listeners.segments.finish());
+        evidence.trace = findCodecTrace(listeners.segments.finish(),
+                                        {rate, claims.lossless ? std::string() : claims.codec,
+                                         evidence.bandwidth && raisesDoubt(claims, *evidence.bandwidth)});
     }
     if (decode.statedMd5 && evidence.samplesMd5 && decode.statedMd5 != evidence.samplesMd5) {
         evidence.problems.push_back(

@@ -1,5 +1,7 @@
 #include "core/evidence/grid_counts.h"
 
+#include "core/evidence/wide.h"
+
 #include <cmath>
 
 namespace sober {

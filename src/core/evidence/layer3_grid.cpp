@@ -1,9 +1,11 @@
 #include "core/evidence/layer3_grid.h"
 
 #include "core/evidence/layer3_window.h"
+#include "core/evidence/wide.h"
 
 #include <algorithm>
 #include <cmath>
+#include <cstring>
 #include <numbers>
 
 namespace sober {
@@ -26,6 +28,13 @@ constexpr std::size_t slotsFor(std::size_t granules) {
     return lines - 1 + lines * (granules - 1) + 2 * lines;
 }
 
+/// Eight bands, computed together.
+using Eight = float __attribute__((vector_size(32)));
+using EightAnywhere = float __attribute__((vector_size(32), aligned(4), may_alias));
+constexpr std::size_t together = 8;
+// Not a function: a vector handed from one to another depends on the processor it is compiled for.
+#define SOBER_EIGHT_AT(at) (*reinterpret_cast<const EightAnywhere*>(at))
+
 /// One output slot of the polyphase filter: window, fold to 64, fold to 32, matrix.
 SOBER_WIDE void filterSlot(const float* newest, const float* window, const float* matrix, std::size_t count,
                            float* row) {
@@ -45,15 +54,15 @@ SOBER_WIDE void filterSlot(const float* newest, const float* window, const float
     for (std::size_t j = 1; j < 16; ++j) {
         folded[16 + j] = sums[fold - 1 - (48 - j)] - sums[fold - 1 - (48 + j)];
     }
-    for (std::size_t band = 0; band < count; ++band) {
-        row[band] = 0;
-    }
-    for (std::size_t j = 0; j < halfFold; ++j) {
-        const float sample = folded[j];
-        const float* factors = matrix + j * most;
-        for (std::size_t band = 0; band < count; ++band) {
-            row[band] += sample * factors[band];
+    for (std::size_t band = 0; band < count; band += together) {
+        Eight sum{};
+        Eight other{};
+        for (std::size_t j = 0; j < halfFold; j += 2) {
+            sum += folded[j] * SOBER_EIGHT_AT(matrix + j * most + band);
+            other += folded[j + 1] * SOBER_EIGHT_AT(matrix + (j + 1) * most + band);
         }
+        sum += other;
+        std::memcpy(row + band, &sum, sizeof sum);
     }
 }
 
@@ -76,16 +85,22 @@ SOBER_WIDE void transformGranule(const float* subbands, const float* odd, const 
                                       sign * window[b] * oddB * subbands[b * most + band];
         }
     }
-    for (std::size_t i = 0; i < lines; ++i) {
-        float* row = out + i * count;
-        for (std::size_t band = 0; band < count; ++band) {
-            row[band] = 0;
-        }
-        for (std::size_t n = 0; n < lines; ++n) {
-            const float factor = matrix[n * lines + i];
-            const float* from = turned + n * most;
-            for (std::size_t band = 0; band < count; ++band) {
-                row[band] += factor * from[band];
+    constexpr std::size_t atOnce = 6; // lines whose sums stay in registers
+    for (std::size_t band = 0; band < count; band += together) {
+        for (std::size_t i = 0; i < lines; i += atOnce) {
+            Eight sums[atOnce] = {};
+            for (std::size_t n = 0; n < lines; ++n) {
+                const Eight from = SOBER_EIGHT_AT(turned + n * most + band);
+                const float* factors = matrix + n * lines + i;
+                sums[0] += factors[0] * from;
+                sums[1] += factors[1] * from;
+                sums[2] += factors[2] * from;
+                sums[3] += factors[3] * from;
+                sums[4] += factors[4] * from;
+                sums[5] += factors[5] * from;
+            }
+            for (std::size_t line = 0; line < atOnce; ++line) {
+                std::memcpy(out + (i + line) * count + band, &sums[line], sizeof(Eight));
             }
         }
     }
@@ -122,7 +137,8 @@ LayerIIIGrid::LayerIIIGrid()
     : matrix_(halfFold * most),
       transform_(lines * lines),
       window_(2 * lines),
-      counts_{GridCounts("mp3", "left/right", slots * lines), GridCounts("mp3", "middle/side", slots * lines)} {
+      counts_{GridCounts("mp3", "left/right", slots * lines),
+              GridCounts("mp3", "middle/side", slots * lines)} {
     for (std::size_t band = 0; band < most; ++band) {
         const double k = static_cast<double>(band);
         const auto cosine = [&](std::size_t n) {
@@ -169,7 +185,8 @@ void LayerIIIGrid::polyphase(const float* samples, std::size_t slotCount, std::s
     }
 }
 
-void LayerIIIGrid::granule(const float* subbands, std::size_t firstBand, std::size_t count, float* out) const {
+void LayerIIIGrid::granule(const float* subbands, std::size_t firstBand, std::size_t count,
+                           float* out) const {
     // Odd slots of odd subbands are inverted in frequency.
     std::array<float, most> odd{};
     for (std::size_t band = 0; band < count; ++band) {
@@ -180,12 +197,13 @@ void LayerIIIGrid::granule(const float* subbands, std::size_t firstBand, std::si
 }
 
 void LayerIIIGrid::add(const TraceSegment& segment, std::size_t from, std::size_t to) {
-    static_assert((slotsFor(granules) - 1) * slots + taps - 1 + slots <= traceBlock * traceBlocks);
+    static_assert((slotsFor(units()) - 1) * slots + taps - 1 + slots <= traceBlock * traceBlocks);
     std::array<std::vector<float>, 2> subbands;
     std::array<Granule, 2> spectrum{Granule(lines * counted), Granule(lines * counted)};
     const std::size_t skipped = from * lines * slots;
     for (std::size_t phase = 0; phase < slots; ++phase) {
-        polyphase(segment.left.data() + skipped + phase, slotsFor(to - from), firstCounted, counted, subbands[0]);
+        polyphase(segment.left.data() + skipped + phase, slotsFor(to - from), firstCounted, counted,
+                  subbands[0]);
         polyphase(segment.right.data() + skipped + phase, slotsFor(to - from), firstCounted, counted,
                   subbands[1]);
         for (std::size_t alignment = 0; alignment < lines; ++alignment) {

@@ -10,12 +10,12 @@ namespace sober {
 /// positions, long blocks, subbands 6 to 29.
 class LayerIIIGrid {
   public:
-    static constexpr std::size_t granules = 6; ///< that are looked at in a segment
-
     LayerIIIGrid();
+    static constexpr std::size_t units() { return 6; } ///< granules that are looked at in a segment
+    static constexpr std::size_t quickUnits() { return 3; }
     /// Counts granules [from, to) of a segment.
-    void add(const TraceSegment& segment, std::size_t from = 0, std::size_t to = granules);
-    const std::array<GridCounts, 2>& counts() const { return counts_; }
+    void add(const TraceSegment& segment, std::size_t from, std::size_t to);
+    std::span<const GridCounts> counts() const { return counts_; }
 
     /// Lines of a granule and channel that an encoder at this position left, on average over the
     /// segments: magnitudes of 1.5 steps or more in all 576 lines, the smaller of left/right and

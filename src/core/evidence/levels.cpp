@@ -1,5 +1,7 @@
 #include "core/evidence/levels.h"
 
+#include "core/evidence/wide.h"
+
 #include <algorithm>
 #include <bit>
 #include <cmath>
@@ -9,6 +11,52 @@ namespace {
 
 constexpr int shortestClip = 3; // samples in a row; common practice, no source
 constexpr double silence = -80; // dBFS
+
+constexpr std::size_t lanes = 16;
+
+struct PeakAndEnergy {
+    float peak = 0;
+    float energy = 0;
+};
+
+SOBER_WIDE PeakAndEnergy peakAndEnergy(const float* samples, std::size_t length) {
+    float peaks[lanes] = {};
+    float energies[lanes] = {};
+    const std::size_t whole = length / lanes * lanes;
+    for (std::size_t i = 0; i < whole; i += lanes) {
+        for (std::size_t lane = 0; lane < lanes; ++lane) {
+            const float size = std::abs(samples[i + lane]);
+            peaks[lane] = peaks[lane] < size ? size : peaks[lane];
+            energies[lane] += size * size;
+        }
+    }
+    PeakAndEnergy both;
+    for (std::size_t lane = 0; lane < lanes; ++lane) {
+        both.peak = std::max(both.peak, peaks[lane]);
+        both.energy += energies[lane];
+    }
+    for (std::size_t i = whole; i < length; ++i) {
+        both.peak = std::max(both.peak, std::abs(samples[i]));
+        both.energy += samples[i] * samples[i];
+    }
+    return both;
+}
+
+SOBER_WIDE std::uint32_t bitsIn(const std::int32_t* samples, std::size_t length) {
+    std::uint32_t bits = 0;
+    for (std::size_t i = 0; i < length; ++i) {
+        bits |= static_cast<std::uint32_t>(samples[i]);
+    }
+    return bits;
+}
+
+SOBER_WIDE bool alikeInPairs(const float* samples, std::size_t frames) {
+    int different = 0;
+    for (std::size_t i = 0; i < frames; ++i) {
+        different |= samples[2 * i] != samples[2 * i + 1] ? 1 : 0;
+    }
+    return different == 0;
+}
 
 double decibels(double amplitude) {
     return amplitude > 0 ? 20 * std::log10(amplitude) : -999;
@@ -25,26 +73,26 @@ void LevelPass::take(const DecodedBlock& block) {
     const auto channels = static_cast<std::size_t>(format_.channels);
     // The largest positive integer sample lies one step below full scale.
     const float full = format_.bitDepth > 0 ? 1.0F - std::ldexp(1.0F, 1 - format_.bitDepth) : 1.0F;
-    float sum = 0;
-    for (std::size_t i = 0; i < block.floats.size(); ++i) {
-        const float sample = std::abs(block.floats[i]);
-        sum += sample * sample;
-        peak_ = std::max(peak_, sample);
-        int& run = run_[i % channels];
-        if (sample < full) {
-            run = 0;
-        } else if (++run >= shortestClip) {
-            clipped_ += run == shortestClip ? shortestClip : 1;
-        }
-    }
-    sumOfSquares_ += static_cast<double>(sum);
+    const auto [peak, energy] = peakAndEnergy(block.floats.data(), block.floats.size());
+    peak_ = std::max(peak_, peak);
+    sumOfSquares_ += static_cast<double>(energy);
     samples_ += static_cast<std::int64_t>(block.floats.size());
-    for (const auto sample : block.integers) {
-        usedBits_ |= static_cast<std::uint32_t>(sample);
-    }
+    usedBits_ |= bitsIn(block.integers.data(), block.integers.size());
     if (channels == 2 && identical_) {
-        for (std::size_t i = 0; i + 1 < block.floats.size() && identical_; i += 2) {
-            identical_ = block.floats[i] == block.floats[i + 1];
+        identical_ = alikeInPairs(block.floats.data(), block.frames);
+    }
+    if (peak < full) {
+        std::ranges::fill(run_, 0);
+        return;
+    }
+    for (std::size_t frame = 0; frame < block.frames; ++frame) {
+        for (std::size_t channel = 0; channel < channels; ++channel) {
+            int& run = run_[channel];
+            if (std::abs(block.floats[frame * channels + channel]) < full) {
+                run = 0;
+            } else if (++run >= shortestClip) {
+                clipped_ += run == shortestClip ? shortestClip : 1;
+            }
         }
     }
 }

@@ -1,6 +1,7 @@
 #include "core/evidence/mdct_grid.h"
 
 #include "core/evidence/fourier.h"
+#include "core/evidence/wide.h"
 
 #include <algorithm>
 #include <cmath>

@@ -29,10 +29,11 @@ class MdctGrid {
     /// AC-3 (ATSC A/52), N = 512, KBD of alpha 5.
     static MdctGrid ofAc3();
 
-    std::size_t frames() const { return shape_.frames; }
+    std::size_t units() const { return shape_.frames; } ///< frames that are looked at in a segment
+    std::size_t quickUnits() const { return (shape_.frames + 2) / 3; }
     /// Counts frames [from, to) of a segment.
     void add(const TraceSegment& segment, std::size_t from, std::size_t to);
-    const std::vector<GridCounts>& counts() const { return counts_; }
+    std::span<const GridCounts> counts() const { return counts_; }
 
   private:
     struct Slide;

@@ -25,11 +25,18 @@ void SampleChecksumPass::begin(const SampleFormat& format) {
 void SampleChecksumPass::take(const DecodedBlock& block) {
     const std::size_t each = state_->bytesEach;
     state_->packed.resize(block.integers.size() * each);
-    auto* out = state_->packed.data();
-    for (const auto sample : block.integers) {
-        for (std::size_t byte = 0; byte < each; ++byte) {
-            *out++ = static_cast<std::uint8_t>(static_cast<std::uint32_t>(sample) >> (8 * byte));
+    const auto pack = [&](auto width) {
+        auto* out = state_->packed.data();
+        for (const auto sample : block.integers) {
+            for (std::size_t byte = 0; byte < width; ++byte) {
+                *out++ = static_cast<std::uint8_t>(static_cast<std::uint32_t>(sample) >> (8 * byte));
+            }
         }
+    };
+    if (each == 2) {
+        pack(std::integral_constant<std::size_t, 2>());
+    } else {
+        pack(each);
     }
     EVP_DigestUpdate(state_->md5.get(), state_->packed.data(), state_->packed.size());
 }

@@ -1,9 +1,11 @@
 #include "core/evidence/spectrum.h"
 
 #include "core/evidence/fourier.h"
+#include "core/evidence/wide.h"
 
 #include <algorithm>
 #include <array>
+#include <bit>
 #include <cmath>
 #include <numbers>
 
@@ -18,6 +20,32 @@ constexpr double toSteps = 32768; ///< full scale in 16-bit steps
 constexpr int lowestLevel = -60;
 constexpr std::size_t levelCount = 180;
 
+/// Powers to levels in whole dB above the lowest, and into the sum. The logarithm is the exponent and a
+/// polynomial of the mantissa through the Chebyshev nodes of 1 to 2, within 0.0004 dB.
+SOBER_WIDE void levelsOf(const float* power, float scale, double* sum, int* level) {
+    for (std::size_t bin = 0; bin < binCount; ++bin) {
+        const float here = power[bin] * scale;
+        sum[bin] += static_cast<double>(here);
+        const auto bits = std::bit_cast<std::int32_t>(here + 1e-6F);
+        const float m = std::bit_cast<float>((bits & 0x7FFFFF) | 0x3F800000);
+        const float log2OfMantissa =
+            -2.49835315F + m * (4.02921139F + m * (-2.07833517F + m * (0.62603218F + m * -0.07844068F)));
+        const float decibels = 3.0103F * (static_cast<float>((bits >> 23) - 127) + log2OfMantissa) -
+                               static_cast<float>(lowestLevel);
+        const int whole = static_cast<int>(decibels);
+        level[bin] = whole < 0                                  ? 0
+                     : whole > static_cast<int>(levelCount) - 1 ? static_cast<int>(levelCount) - 1
+                                                                : whole;
+    }
+}
+
+SOBER_WIDE void addPower(const std::complex<float>* bins, float* power) {
+    const auto* parts = reinterpret_cast<const float*>(bins);
+    for (std::size_t bin = 0; bin < binCount; ++bin) {
+        power[bin] += parts[2 * bin] * parts[2 * bin] + parts[2 * bin + 1] * parts[2 * bin + 1];
+    }
+}
+
 } // namespace
 
 struct SpectrumPass::State {
@@ -26,10 +54,12 @@ struct SpectrumPass::State {
     RealFourier fourier{frameLength};
     std::array<float, frameLength> window{};
     float scale = 0;
-    std::array<std::vector<float>, 2> pending;
+    std::array<std::array<float, frameLength>, 2> pending{};
+    std::size_t filled = 0;
     std::vector<double> sum = std::vector<double>(binCount);
     std::vector<std::uint32_t> histogram = std::vector<std::uint32_t>(binCount * levelCount);
     std::vector<float> power = std::vector<float>(binCount);
+    std::vector<int> levels = std::vector<int>(binCount);
     std::int64_t frames = 0;
 
     void endFrame() {
@@ -39,20 +69,13 @@ struct SpectrumPass::State {
             for (std::size_t i = 0; i < frameLength; ++i) {
                 input[i] = pending[channel][i] * window[i];
             }
-            const auto bins = fourier.transform();
-            for (std::size_t bin = 0; bin < binCount; ++bin) {
-                power[bin] += std::norm(bins[bin]);
-            }
-            pending[channel].clear();
+            addPower(fourier.transform().data(), power.data());
         }
+        levelsOf(power.data(), scale, sum.data(), levels.data());
         for (std::size_t bin = 0; bin < binCount; ++bin) {
-            const float here = power[bin] * scale;
-            sum[bin] += static_cast<double>(here);
-            const float level = 10 * std::log10(here + 1e-6F);
-            const auto step = std::clamp(static_cast<int>(std::floor(level)) - lowestLevel, 0,
-                                         static_cast<int>(levelCount) - 1);
-            ++histogram[bin * levelCount + static_cast<std::size_t>(step)];
+            ++histogram[bin * levelCount + static_cast<std::size_t>(levels[bin])];
         }
+        filled = 0;
         ++frames;
     }
 };
@@ -77,11 +100,18 @@ void SpectrumPass::begin(const SampleFormat& format) {
 void SpectrumPass::take(const DecodedBlock& block) {
     auto& state = *state_;
     const auto channels = static_cast<std::size_t>(state.format.channels);
-    for (std::size_t frame = 0; frame < block.frames; ++frame) {
+    const float* from = block.floats.data();
+    for (std::size_t left = block.frames; left > 0;) {
+        const std::size_t now = std::min(left, frameLength - state.filled);
         for (std::size_t channel = 0; channel < state.usedChannels; ++channel) {
-            state.pending[channel].push_back(block.floats[frame * channels + channel]);
+            for (std::size_t i = 0; i < now; ++i) {
+                state.pending[channel][state.filled + i] = from[i * channels + channel];
+            }
         }
-        if (state.pending[0].size() == frameLength) {
+        from += now * channels;
+        left -= now;
+        state.filled += now;
+        if (state.filled == frameLength) {
             state.endFrame();
         }
     }

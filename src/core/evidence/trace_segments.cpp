@@ -1,5 +1,7 @@
 #include "core/evidence/trace_segments.h"
 
+#include "core/evidence/wide.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -9,6 +11,36 @@ namespace {
 constexpr std::int64_t parts = 8;
 constexpr float toSteps = 32768;
 constexpr float clipped = 32767.0F;
+
+struct Liveliness {
+    float loudest = 0;
+    float energy = 0; ///< of the second difference
+};
+
+SOBER_WIDE Liveliness livelinessOf(const float* samples) {
+    constexpr std::size_t lanes = 16;
+    float peaks[lanes] = {};
+    float energies[lanes] = {};
+    for (std::size_t i = 0; i + lanes <= traceBlock; i += lanes) {
+        for (std::size_t lane = 0; lane < lanes; ++lane) {
+            const float size = std::abs(samples[i + lane]);
+            peaks[lane] = peaks[lane] < size ? size : peaks[lane];
+        }
+    }
+    for (std::size_t i = 2; i + lanes <= traceBlock; i += lanes) {
+        for (std::size_t lane = 0; lane < lanes; ++lane) {
+            const float* at = samples + i + lane;
+            const float difference = at[0] - 2 * at[-1] + at[-2];
+            energies[lane] += difference * difference;
+        }
+    }
+    Liveliness both;
+    for (std::size_t lane = 0; lane < lanes; ++lane) {
+        both.loudest = std::max(both.loudest, peaks[lane]);
+        both.energy += energies[lane];
+    }
+    return both;
+}
 
 } // namespace
 
@@ -41,17 +73,9 @@ void TraceSegmentPass::take(const DecodedBlock& block) {
 }
 
 void TraceSegmentPass::endBlock(Block& block) {
-    float energy = 0;
-    float loudest = 0;
-    for (std::size_t i = 0; i < traceBlock; ++i) {
-        loudest = std::max({loudest, std::abs(block.left[i]), std::abs(block.right[i])});
-    }
-    for (std::size_t i = 2; i < traceBlock; ++i) {
-        const float left = block.left[i] - 2 * block.left[i - 1] + block.left[i - 2];
-        const float right = block.right[i] - 2 * block.right[i - 1] + block.right[i - 2];
-        energy += left * left + right * right;
-    }
-    block.liveliness = loudest >= clipped ? -1 : energy;
+    const auto left = livelinessOf(block.left.data());
+    const auto right = livelinessOf(block.right.data());
+    block.liveliness = std::max(left.loudest, right.loudest) >= clipped ? -1 : left.energy + right.energy;
     const auto part = static_cast<std::size_t>(std::min(blocksSeen_ / blocksEach_, parts - 1));
     ++blocksSeen_;
     if (blocksSeen_ < static_cast<std::int64_t>(traceBlocks)) {

@@ -21,6 +21,9 @@ std::string codecWord(const std::string& codec) {
     return codec == "mp3"      ? "an MP3"
            : codec == "aac"    ? "an AAC"
            : codec == "vorbis" ? "a Vorbis"
+           : codec == "opus"   ? "an Opus"
+           : codec == "ac3"    ? "an AC-3"
+           : codec == "wma"    ? "a WMA"
                                : "a " + codec;
 }
 
@@ -38,19 +41,50 @@ double levelBetween(const Spectrum& spectrum, double from, double to) {
     return count > 0 ? sum / count : -999;
 }
 
-/// The bitrate of an MPEG Layer III encoder whose usual bandwidth lies nearest: medians of libmp3lame
-/// measured for this project.
-std::int64_t bitrateFor(double cutoff) {
-    constexpr std::array<std::pair<double, std::int64_t>, 7> usual{{{11'100, 64'000},
-                                                                    {15'300, 96'000},
-                                                                    {16'500, 128'000},
-                                                                    {17'300, 160'000},
-                                                                    {18'800, 192'000},
-                                                                    {19'500, 256'000},
-                                                                    {20'200, 320'000}}};
-    return std::ranges::min_element(usual, {},
-                                    [&](const auto& entry) { return std::abs(entry.first - cutoff); })
-        ->second;
+/// Bitrates of MPEG Layer III and what an encoder of each usually leaves: bandwidth in Hz (medians of
+/// libmp3lame) and lines of a granule and channel up to which the class reaches (MEASURED).
+struct BitrateClass {
+    std::int64_t bitrate;
+    double bandwidth;
+    double mostLines;
+};
+constexpr std::array<BitrateClass, 7> bitrateClasses{{{64'000, 11'100, 98},
+                                                      {96'000, 15'300, 144},
+                                                      {128'000, 16'500, 192},
+                                                      {160'000, 17'300, 238},
+                                                      {192'000, 18'800, 289},
+                                                      {256'000, 19'500, 346},
+                                                      {320'000, 20'200, 577}}};
+
+/// The bandwidth names the class; where the lines that were kept speak for quite another, the higher:
+/// an encoder may be told to cut more off than its bitrate asks for, and another keeps more.
+std::int64_t layerIIIBitrate(const std::optional<Bandwidth>& bandwidth, double linesPerGranule) {
+    const auto* byBandwidth =
+        bandwidth && bandwidth->brickwall
+            ? std::ranges::min_element(
+                  bitrateClasses, {},
+                  [&](const BitrateClass& each) { return std::abs(each.bandwidth - bandwidth->cutoff); })
+            : bitrateClasses.end();
+    const auto* byLines =
+        linesPerGranule > 0
+            ? std::ranges::find_if(
+                  bitrateClasses, [&](const BitrateClass& each) { return linesPerGranule <= each.mostLines; })
+            : bitrateClasses.end();
+    if (byLines == bitrateClasses.end()) {
+        return byBandwidth == bitrateClasses.end() ? 0 : byBandwidth->bitrate;
+    }
+    if (byBandwidth == bitrateClasses.end()) {
+        return byLines->bitrate;
+    }
+    return std::abs(byBandwidth - byLines) <= 1 ? byBandwidth->bitrate
+                                                : std::max(byBandwidth, byLines)->bitrate;
+}
+
+/// A lossy file that states much more than an encoder needs for the sound that is in it.
+bool claimsTooMuch(const Claims& claims, const Bandwidth& bandwidth) {
+    constexpr std::int64_t highBitrate = 250'000;
+    constexpr double lowCutoff = 17'000;
+    return bandwidth.brickwall && claims.bitrate >= highBitrate && bandwidth.cutoff < lowCutoff;
 }
 
 std::string wallSentence(const Bandwidth& bandwidth) {
@@ -63,10 +97,10 @@ std::string gridSentence(const TracePeak& peak, std::string_view which) {
                        codecWord(peak.codec), peak.offset, peak.period, peak.strength);
 }
 
-void nameSource(Verdict& verdict, const TracePeak& peak, const std::optional<Bandwidth>& bandwidth) {
+void nameSource(Verdict& verdict, const TracePeak& peak, const VerdictEvidence& evidence) {
     verdict.sourceCodec = peak.codec;
-    if (peak.codec == "mp3" && bandwidth && bandwidth->brickwall) {
-        verdict.sourceBitrate = bitrateFor(bandwidth->cutoff);
+    if (peak.codec == "mp3") {
+        verdict.sourceBitrate = layerIIIBitrate(evidence.bandwidth, evidence.trace.linesPerGranule);
     }
 }
 
@@ -80,7 +114,7 @@ const TracePeak* accusing(const VerdictEvidence& evidence) {
     if (trace.first) {
         return &*trace.first;
     }
-    if (trace.last && (evidence.claims.lossless || trace.last->codec != evidence.claims.codec)) {
+    if (trace.last && evidence.claims.lossless) {
         return &*trace.last;
     }
     return nullptr;
@@ -111,10 +145,7 @@ Verdict onLossless(const VerdictEvidence& evidence) {
 
 Verdict onLossy(const VerdictEvidence& evidence) {
     const auto& bandwidth = *evidence.bandwidth;
-    constexpr std::int64_t highBitrate = 250'000;
-    constexpr double lowCutoff = 17'000;
-    if (evidence.claims.codec == "mp3" && evidence.claims.bitrate >= highBitrate && bandwidth.brickwall &&
-        bandwidth.cutoff < lowCutoff) {
+    if (claimsTooMuch(evidence.claims, bandwidth)) {
         Verdict verdict{VerdictClass::doubtful, 0.6, {}, 0, {wallSentence(bandwidth)}};
         verdict.reasons.push_back(
             fmt::format("its {} kbit/s would carry more", evidence.claims.bitrate / 1000));
@@ -141,6 +172,11 @@ std::string_view wordFor(VerdictClass verdict) {
     return "undetermined";
 }
 
+bool raisesDoubt(const Claims& claims, const Bandwidth& bandwidth) {
+    constexpr double someDrop = 20; // dB
+    return claims.lossless ? bandwidth.drop >= someDrop : claimsTooMuch(claims, bandwidth);
+}
+
 Verdict verdictOn(const VerdictEvidence& evidence) {
     if (evidence.levels.silent) {
         return undetermined("it is silent, so nothing can be told of its making");
@@ -152,7 +188,7 @@ Verdict verdictOn(const VerdictEvidence& evidence) {
         const bool certain = peak->strength >= certainStrength && peak->share >= certainShare;
         Verdict verdict{
             certain ? VerdictClass::transcoded : VerdictClass::doubtful, certain ? 0.98 : 0.6, {}, 0, {}};
-        nameSource(verdict, *peak, evidence.bandwidth);
+        nameSource(verdict, *peak, evidence);
         if (evidence.bandwidth->brickwall) {
             verdict.reasons.push_back(wallSentence(*evidence.bandwidth));
         }

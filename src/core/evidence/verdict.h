@@ -38,6 +38,10 @@ struct VerdictEvidence {
     CodecTrace trace;
 };
 
+/// Whether the bandwidth alone speaks against the claim, so that a longer search for its cause is worth
+/// the time.
+bool raisesDoubt(const Claims& claims, const Bandwidth& bandwidth);
+
 /// Trace before bandwidth: a grid accuses, a wall alone raises doubt, and where the material cannot
 /// tell (silence, a few seconds, nothing between 8 and 12 kHz) nothing is claimed.
 Verdict verdictOn(const VerdictEvidence& evidence);

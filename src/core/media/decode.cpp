@@ -35,7 +35,8 @@ float asFloat(Sample sample) {
     } else if constexpr (std::is_same_v<Sample, std::uint8_t>) {
         return static_cast<float>(sample - 128) / 128.0F;
     } else {
-        return static_cast<float>(static_cast<double>(sample) / (1ULL << (8 * sizeof(Sample) - 1)));
+        constexpr float step = 1.0F / static_cast<float>(1ULL << (8 * sizeof(Sample) - 1));
+        return static_cast<float>(sample) * step;
     }
 }
 
@@ -225,18 +226,44 @@ class Decoder {
     template <typename Sample>
     void convert(std::size_t frames) {
         const auto channels = static_cast<std::size_t>(report_.format.channels);
-        const bool planar = av_sample_fmt_is_planar(static_cast<AVSampleFormat>(frame_->format)) != 0;
-        for (std::size_t channel = 0; channel < channels; ++channel) {
-            const auto* samples =
-                reinterpret_cast<const Sample*>(frame_->extended_data[planar ? channel : 0]);
-            const std::size_t first = planar ? 0 : channel;
-            const std::size_t step = planar ? 1 : channels;
+        const auto plane = [&](std::size_t channel) {
+            return reinterpret_cast<const Sample*>(frame_->extended_data[channel]);
+        };
+        if (av_sample_fmt_is_planar(static_cast<AVSampleFormat>(frame_->format)) == 0) {
+            convertRun(plane(0), 0, 1, frames * channels);
+        } else if (channels == 2) {
+            convertPair(plane(0), plane(1), frames);
+        } else {
+            for (std::size_t channel = 0; channel < channels; ++channel) {
+                convertRun(plane(channel), channel, channels, frames);
+            }
+        }
+    }
+
+    /// Samples in a row to every `step`th place.
+    template <typename Sample>
+    void convertRun(const Sample* samples, std::size_t first, std::size_t step, std::size_t count) {
+        for (std::size_t i = 0; i < count; ++i) {
+            floats_[first + i * step] = asFloat(samples[i]);
+        }
+        for (std::size_t i = 0; i < count && !integers_.empty(); ++i) {
+            integers_[first + i * step] = asInteger(samples[i], report_.format.bitDepth);
+        }
+    }
+
+    template <typename Sample>
+    void convertPair(const Sample* left, const Sample* right, std::size_t frames) {
+        float* out = floats_.data();
+        for (std::size_t i = 0; i < frames; ++i) {
+            out[2 * i] = asFloat(left[i]);
+            out[2 * i + 1] = asFloat(right[i]);
+        }
+        if (!integers_.empty()) {
+            std::int32_t* whole = integers_.data();
+            const int depth = report_.format.bitDepth;
             for (std::size_t i = 0; i < frames; ++i) {
-                const Sample sample = samples[first + i * step];
-                floats_[i * channels + channel] = asFloat(sample);
-                if (!integers_.empty()) {
-                    integers_[i * channels + channel] = asInteger(sample, report_.format.bitDepth);
-                }
+                whole[2 * i] = asInteger(left[i], depth);
+                whole[2 * i + 1] = asInteger(right[i], depth);
             }
         }
     }

@@ -35,7 +35,7 @@ MonoResampler::MonoResampler(int channels, int fromRate, int toRate) : state_(st
     SwrContext* context = nullptr;
     if (swr_alloc_set_opts2(&context, &mono, AV_SAMPLE_FMT_S16, toRate, &from, AV_SAMPLE_FMT_FLT, fromRate, 0,
                             nullptr) == 0) {
-        av_opt_set_int(context, "filter_size", 16, 0);
+        av_opt_set_int(context, "filter_size", 8, 0);
         // Channels of no known layout cannot be mixed by name: each counts alike.
         const std::vector<double> alike(static_cast<std::size_t>(channels), 1.0 / channels);
         swr_set_matrix(context, alike.data(), channels);

@@ -1,0 +1,119 @@
+#include "core/evidence/grid_peaks.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace sober {
+namespace {
+
+constexpr std::size_t nearest = 3; // neighbours that are compared with, on either side
+constexpr std::size_t farthest = 20;
+
+float medianOf(std::vector<float> values) {
+    const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
+    std::ranges::nth_element(values, middle);
+    return *middle;
+}
+
+/// The neighbours of a position in order, kept so from one position to the next.
+class SortedNeighbours {
+  public:
+    void add(float value) {
+        std::size_t at = filled_++;
+        for (; at > 0 && values_[at - 1] > value; --at) {
+            values_[at] = values_[at - 1];
+        }
+        values_[at] = value;
+    }
+    void replace(float old, float fresh) {
+        auto at = static_cast<std::size_t>(std::ranges::lower_bound(values_, old) - values_.begin());
+        for (; at + 1 < count && values_[at + 1] < fresh; ++at) {
+            values_[at] = values_[at + 1];
+        }
+        for (; at > 0 && values_[at - 1] > fresh; --at) {
+            values_[at] = values_[at - 1];
+        }
+        values_[at] = fresh;
+    }
+    float median() const { return values_[count / 2]; }
+
+  private:
+    static constexpr std::size_t count = 2 * (farthest - nearest + 1);
+    std::array<float, count> values_{};
+    std::size_t filled_ = 0;
+};
+
+std::vector<float> excessOf(const std::vector<float>& counts) {
+    const std::size_t period = counts.size();
+    const auto at = [&](std::size_t position) { return counts[position % period]; };
+    SortedNeighbours around;
+    for (std::size_t away = nearest; away <= farthest; ++away) {
+        around.add(at(away));
+        around.add(at(period - away));
+    }
+    std::vector<float> excess(period);
+    for (std::size_t here = 0; here < period; ++here) {
+        excess[here] = counts[here] - around.median();
+        around.replace(at(here + period - farthest), at(here + 1 + period - nearest));
+        around.replace(at(here + nearest), at(here + 1 + farthest));
+    }
+    return excess;
+}
+
+/// The usual spread between positions, never less than chance.
+double spreadOf(const std::vector<float>& counts, const std::vector<float>& excess) {
+    double mean = 0;
+    for (const float count : counts) {
+        mean += static_cast<double>(count);
+    }
+    mean /= static_cast<double>(counts.size());
+    std::vector<float> sizes(excess.size());
+    std::ranges::transform(excess, sizes.begin(), [](float value) { return std::abs(value); });
+    return std::max(1.4826 * static_cast<double>(medianOf(std::move(sizes))), std::sqrt(mean + 1));
+}
+
+} // namespace
+
+bool belongsTo(std::size_t position, std::size_t peak, std::size_t period) {
+    const std::size_t straight = position > peak ? position - peak : peak - position;
+    return std::min(straight, period - straight) <= nearest;
+}
+
+GridRow::GridRow(const GridCounts& counts, std::size_t threshold)
+    : counts_(&counts),
+      threshold_(threshold),
+      excess_(excessOf(counts.nearZero[threshold])),
+      spread_(spreadOf(counts.nearZero[threshold], excess_)) {}
+
+TracePeak GridRow::strongest(std::optional<std::size_t> without) const {
+    TracePeak peak;
+    peak.codec = counts_->codec;
+    peak.period = counts_->period;
+    peak.channels = counts_->channels;
+    peak.threshold = static_cast<double>(traceThresholds[threshold_]);
+    float most = 0;
+    for (std::size_t at = 0; at < counts_->period; ++at) {
+        if (excess_[at] > most && !(without && belongsTo(at, *without, counts_->period))) {
+            most = excess_[at];
+            peak.offset = at;
+        }
+    }
+    peak.strength = static_cast<double>(most) / spread_;
+    peak.share = counts_->coefficients > 0
+                     ? static_cast<double>(most) / static_cast<double>(counts_->coefficients)
+                     : 0;
+    peak.excess = excess_;
+    return peak;
+}
+
+std::vector<GridRow> rowsOf(std::span<const GridCounts> counts) {
+    std::vector<GridRow> rows;
+    for (const auto& one : counts) {
+        for (std::size_t threshold = 0; threshold < traceThresholds.size(); ++threshold) {
+            rows.emplace_back(one, threshold);
+        }
+    }
+    return rows;
+}
+
+} // namespace sober

@@ -1,0 +1,47 @@
+#pragma once
+
+#include "core/evidence/grid_counts.h"
+
+#include <optional>
+#include <span>
+
+namespace sober {
+
+/// An excess of coefficients near zero at one position of a lossy encoder's block grid.
+struct TracePeak {
+    std::string codec;      ///< "mp3", "aac", "vorbis", "opus", "ac3", "wma"
+    std::size_t offset = 0; ///< within the period of the grid, in samples
+    std::size_t period = 0; ///< 576 of Layer III, 1,024 of AAC and Vorbis, 960 of Opus…
+    double strength = 0;    ///< times above chance: excess over the spread between positions
+    double share = 0;       ///< excess as a share of the coefficients looked at
+    double threshold = 0;   ///< in 16-bit steps: below it a coefficient counts as zero
+    std::string channels;   ///< "left/right" or "middle/side"
+    int rate = 0; ///< Hz at which the grid lies: another than the file's where it was resampled since
+    std::vector<float> excess; ///< over the positions, for the picture
+};
+
+/// The counts of one threshold, less the median of their neighbours on the circle.
+class GridRow {
+  public:
+    GridRow(const GridCounts& counts, std::size_t threshold);
+
+    const std::string& codec() const { return counts_->codec; }
+    const std::string& channels() const { return counts_->channels; }
+    std::size_t threshold() const { return threshold_; }
+    float excessAt(std::size_t position) const { return excess_[position]; }
+    /// The strongest position, leaving out those that belong to `without`.
+    TracePeak strongest(std::optional<std::size_t> without = {}) const;
+
+  private:
+    const GridCounts* counts_;
+    std::size_t threshold_;
+    std::vector<float> excess_;
+    double spread_ = 1; ///< what one unit of strength is
+};
+
+std::vector<GridRow> rowsOf(std::span<const GridCounts> counts);
+
+/// Positions within 3 of a peak belong to it.
+bool belongsTo(std::size_t position, std::size_t peak, std::size_t period);
+
+} // namespace sober
