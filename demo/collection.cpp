@@ -1,6 +1,7 @@
 #include "demo/collection.h"
 
 #include "core/base/text.h"
+#include "demo/claims.h"
 #include "demo/repertoire.h"
 
 #include <fmt/format.h>
@@ -227,7 +228,7 @@ bool makeCollection(const BytePath& folder) {
         return false;
     }
     makeCopies(folder, all);
-    return makeOddities(folder);
+    return makeOddities(folder) && makeClaims(folder);
 }
 
 bool letTimePass(const BytePath& folder) {
@@ -307,7 +308,8 @@ bool writeTruth(const BytePath& folder) {
         {"truncated", {"GANNET/Odd names/cut short.m4a", "GANNET/Odd names/cut short.flac"}},
         {"no_permission", {"GANNET/Odd names/sealed.mp3"}},
         {"link_loop", "GANNET/Odd names/round and round"},
-        {"fifo", "GANNET/Odd names/pipe.wav"}};
+        {"fifo", "GANNET/Odd names/pipe.wav"},
+        {"claims", claimsTruth()}};
     std::ofstream file(joinPath(folder, "truth.json"));
     file << truth.dump(2) << '\n';
     return static_cast<bool>(file);

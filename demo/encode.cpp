@@ -66,6 +66,21 @@ int runQuietly(const std::vector<std::string>& words) {
     return code;
 }
 
+std::vector<std::string> tagWords(const TagSet& tags) {
+    std::vector<std::string> words;
+    const auto tag = [&](const std::string& name, const std::string& value) {
+        if (!value.empty() && value != "0") {
+            words.insert(words.end(), {"-metadata", name + "=" + value});
+        }
+    };
+    tag("title", tags.title);
+    tag("artist", tags.artist);
+    tag("album", tags.album);
+    tag("track", std::to_string(tags.track));
+    tag("date", std::to_string(tags.year));
+    return words;
+}
+
 bool encode(const Samples& samples, const TagSet& tags, const BytePath& target,
             const std::vector<std::string>& options) {
     const int memory = memfd_create("samples", MFD_CLOEXEC);
@@ -86,16 +101,8 @@ bool encode(const Samples& samples, const TagSet& tags, const BytePath& target,
                                    "-f",       "s16le",     "-ar",           "44100",   "-ac",
                                    "2",        "-i",        "pipe:0",        "-fflags", "+bitexact",
                                    "-flags:a", "+bitexact", "-map_metadata", "-1"};
-    const auto tag = [&](const std::string& name, const std::string& value) {
-        if (!value.empty() && value != "0") {
-            words.insert(words.end(), {"-metadata", name + "=" + value});
-        }
-    };
-    tag("title", tags.title);
-    tag("artist", tags.artist);
-    tag("album", tags.album);
-    tag("track", std::to_string(tags.track));
-    tag("date", std::to_string(tags.year));
+    const auto tagged = tagWords(tags);
+    words.insert(words.end(), tagged.begin(), tagged.end());
     const auto& codec = codecOptions(endingOf(target));
     words.insert(words.end(), codec.begin(), codec.end());
     words.insert(words.end(), options.begin(), options.end());

@@ -21,6 +21,9 @@ struct TagSet {
 bool encode(const Samples& samples, const TagSet& tags, const BytePath& target,
             const std::vector<std::string>& options = {});
 
+/// The words that give a file its tags.
+std::vector<std::string> tagWords(const TagSet& tags);
+
 /// Runs a program without input, its output thrown away, and waits; its exit code, or -1 where it
 /// could not be started.
 int runQuietly(const std::vector<std::string>& words);

@@ -16,7 +16,7 @@ bool survey(const BytePath& sober, const BytePath& folder) {
     for (const char* volume : {"GANNET", "TERN", "PETREL"}) {
         const int code =
             demo::runQuietly({sober, "--quiet", "--catalogue", joinPath(folder, "catalogue.sqlite"), "survey",
-                              joinPath(folder, volume)});
+                              "--effort", "full", joinPath(folder, volume)});
         if (code != 0 && code != 3) {
             return false;
         }

@@ -1,5 +1,6 @@
 #include "app/main_window.h"
 
+#include "app/desks/claims_desk.h"
 #include "app/desks/condition_desk.h"
 #include "app/desks/copies_desk.h"
 #include "app/desks/ledger_desk.h"
@@ -30,6 +31,8 @@
 #include <QTimer>
 #include <QVBoxLayout>
 
+#include <algorithm>
+
 namespace sober::app {
 namespace {
 
@@ -45,6 +48,7 @@ MainWindow::MainWindow(Workbench& workbench)
       middle_(new QStackedWidget(this)),
       condition_(new ConditionDesk(workbench)),
       copies_(new CopiesDesk(workbench)),
+      claims_(new ClaimsDesk(workbench)),
       whereabouts_(new WhereaboutsDesk(workbench)),
       ledger_(new LedgerDesk(workbench)),
       closedPage_(new QWidget(this)),
@@ -61,7 +65,7 @@ MainWindow::MainWindow(Workbench& workbench)
 }
 
 void MainWindow::buildFrame() {
-    desks_ = {condition_, copies_, whereabouts_, ledger_};
+    desks_ = {condition_, copies_, claims_, whereabouts_, ledger_};
     for (auto* desk : desks_) {
         spine_->addDesk(desk->name());
         middle_->addWidget(desk);
@@ -166,10 +170,14 @@ void MainWindow::connectWork() {
             [this](const SurveyRequest& request) { workbench_.survey({request}); });
     connect(condition_, &ConditionDesk::surveyWanted, this, &MainWindow::chooseFolder);
     connect(condition_, &ConditionDesk::examinationWanted, this, [this] { surveyAgain(Effort::full); });
-    connect(condition_, &ConditionDesk::whereaboutsWanted, this, [this] { openDesk(2); });
+    connect(condition_, &ConditionDesk::whereaboutsWanted, this, [this] { showDesk(whereabouts_); });
+    connect(condition_, &ConditionDesk::claimsWanted, this, [this](const QString& list) {
+        claims_->showList(list);
+        showDesk(claims_);
+    });
     connect(condition_, &ConditionDesk::copiesWanted, this, [this](const QString& text) {
         copies_->setFilterText(text);
-        openDesk(1);
+        showDesk(copies_);
     });
     connect(&workbench_, &Workbench::opened, this, [this](const QStringList& recovered) {
         openDesk(QSettings().value(QStringLiteral("desk"), 0).toInt());
@@ -218,8 +226,9 @@ void MainWindow::countOpen() {
     workbench_.ask<Condition>(
         this, [](const Catalogue& catalogue) { return conditionOf(catalogue); },
         [this](const Condition& condition) {
-            spine_->setCount(1, static_cast<qint64>(condition.copySets));
-            spine_->setCount(2, static_cast<qint64>(condition.total.missing));
+            setOpen(copies_, condition.copySets);
+            setOpen(claims_, condition.total.claims);
+            setOpen(whereabouts_, condition.total.missing);
         });
 }
 
@@ -231,6 +240,15 @@ void MainWindow::openDesk(int desk) {
     middle_->setCurrentWidget(desks_[static_cast<std::size_t>(desk)]);
     desks_[static_cast<std::size_t>(desk)]->setFocus();
     QSettings().setValue(QStringLiteral("desk"), desk);
+}
+
+void MainWindow::showDesk(const Desk* desk) {
+    openDesk(static_cast<int>(std::ranges::find(desks_, desk) - desks_.begin()));
+}
+
+void MainWindow::setOpen(const Desk* desk, std::uint64_t count) {
+    spine_->setCount(static_cast<int>(std::ranges::find(desks_, desk) - desks_.begin()),
+                     static_cast<qint64>(count));
 }
 
 void MainWindow::openDocket() {

@@ -11,6 +11,7 @@ class QStackedWidget;
 
 namespace sober::app {
 
+class ClaimsDesk;
 class ConditionDesk;
 class CopiesDesk;
 class DocketStrip;
@@ -29,6 +30,7 @@ class MainWindow : public QMainWindow {
     explicit MainWindow(Workbench& workbench);
 
     void openDesk(int desk);
+    void showDesk(const Desk* desk);
     void openDocket();
     /// Asks for a folder and surveys it.
     void chooseFolder();
@@ -43,6 +45,7 @@ class MainWindow : public QMainWindow {
     void buildMenus();
     void connectWork();
     void countOpen();
+    void setOpen(const Desk* desk, std::uint64_t count);
     void surveyAgain(std::optional<Effort> effort);
     void usePaper(Paper paper);
     void say(const QString& text);
@@ -55,6 +58,7 @@ class MainWindow : public QMainWindow {
     std::vector<Desk*> desks_;
     ConditionDesk* condition_;
     CopiesDesk* copies_;
+    ClaimsDesk* claims_;
     WhereaboutsDesk* whereabouts_;
     LedgerDesk* ledger_;
     QWidget* closedPage_;

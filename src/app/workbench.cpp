@@ -18,10 +18,15 @@ Workbench::Workbench(BytePath catalogue)
       reader_(std::make_shared<std::optional<Catalogue>>()),
       long_(std::make_unique<WorkThread>()),
       decisions_(std::make_unique<WorkThread>()),
-      questions_(std::make_unique<WorkThread>()) {}
+      questions_(std::make_unique<WorkThread>()),
+      looks_(std::make_unique<WorkThread>()) {}
 
 Workbench::~Workbench() {
     cancel();
+    if (lookControl_) {
+        lookControl_->cancel();
+    }
+    looks_.reset();
     long_.reset();
     decisions_.reset();
     questions_.reset();

@@ -24,7 +24,7 @@ enum class LongWork {
 };
 
 /// The program's hands: keeps the catalogue open and does all work off the interface thread. Long
-/// work, short decisions and questions run on three threads, so that none waits for another.
+/// work, short decisions, questions and looks at files run on four threads, so that none waits for another.
 /// All members are called, and all signals arrive, on the interface thread.
 class Workbench : public QObject {
     Q_OBJECT
@@ -63,6 +63,30 @@ class Workbench : public QObject {
     void ask(QObject* asker, std::function<Result<T>(const Catalogue&)> question,
              std::function<void(const T&)> answer) {
         post(questions_, reader_, asker, std::move(question), std::move(answer));
+    }
+
+    /// Looks at a file, without the catalogue, on a thread of its own; a look that is still going on is
+    /// given up for the next.
+    template <typename T>
+    void look(QObject* asker, std::function<Result<T>(RunControl&)> work,
+              std::function<void(const T&)> answer) {
+        if (lookControl_) {
+            lookControl_->cancel();
+        }
+        lookControl_ = std::make_shared<RunControl>();
+        ++unanswered_;
+        looks_->post([this, control = lookControl_, guard = QPointer<QObject>(asker), work = std::move(work),
+                      answer = std::move(answer)] {
+            auto result = std::make_shared<Result<T>>(work(*control));
+            QMetaObject::invokeMethod(this, [this, guard, answer, result] {
+                --unanswered_;
+                if (*result && guard) {
+                    answer(**result);
+                } else if (!*result && result->error().cause != Cause::interrupted) {
+                    emit failed(QString::fromStdString(result->error().sentence));
+                }
+            });
+        });
     }
 
   signals:
@@ -124,6 +148,8 @@ class Workbench : public QObject {
     std::unique_ptr<WorkThread> long_;
     std::unique_ptr<WorkThread> decisions_;
     std::unique_ptr<WorkThread> questions_;
+    std::unique_ptr<WorkThread> looks_;
+    std::shared_ptr<RunControl> lookControl_;
 };
 
 } // namespace sober::app

@@ -88,6 +88,17 @@ QWidget* Desktop::find(const QString& accessibleName) {
     return found;
 }
 
+QAbstractButton* Desktop::button(const QString& beginning) {
+    for (auto* widget : visibleWidgets()) {
+        auto* found = qobject_cast<QAbstractButton*>(widget);
+        if (found != nullptr && found->text().startsWith(beginning)) {
+            return found;
+        }
+    }
+    FAIL("no button that says " << beginning.toStdString());
+    return nullptr;
+}
+
 QTableView* Desktop::list(const QString& accessibleName) {
     return static_cast<QTableView*>(find(accessibleName));
 }

@@ -4,6 +4,7 @@
 #include "app/workbench.h"
 #include "support/demo_copy.h"
 
+#include <QAbstractButton>
 #include <QLabel>
 #include <QTest>
 
@@ -30,6 +31,8 @@ class Desktop {
     void click(QWidget* widget, QPoint at = {});
     /// The visible widget with this accessible name; fails the test where there is none.
     QWidget* find(const QString& accessibleName);
+    /// The visible button whose text begins so.
+    QAbstractButton* button(const QString& beginning);
     QTableView* list(const QString& accessibleName);
     QString cell(const QString& list, int row, const QString& column);
     QString text(const QString& label);

@@ -3,7 +3,9 @@
 #include "app/desks/figure_row.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "core/catalogue/evidence_store.h"
 #include "core/catalogue/holdings.h"
+#include "core/catalogue/standing_lists.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -64,6 +66,13 @@ Result<std::vector<FolderFigures>> foldersFor(const Findings& findings, VolumeId
     return folders;
 }
 
+void empty(QLayout& layout) {
+    while (auto* item = layout.takeAt(0)) {
+        delete item->widget();
+        delete item;
+    }
+}
+
 } // namespace
 
 ConditionDesk::ConditionDesk(Workbench& workbench)
@@ -71,6 +80,7 @@ ConditionDesk::ConditionDesk(Workbench& workbench)
       bands_(new BandChart(this)),
       figures_(new FigureRow(this)),
       steps_(new QVBoxLayout),
+      lists_(new QVBoxLayout),
       noteKind_(new QComboBox(this)) {
     body()->addSpacing(4);
     body()->addWidget(bands_);
@@ -83,6 +93,10 @@ ConditionDesk::ConditionDesk(Workbench& workbench)
     left->addWidget(strongLabel(tr("Next steps"), this));
     steps_->setSpacing(8);
     left->addLayout(steps_);
+    left->addSpacing(8);
+    left->addWidget(strongLabel(tr("Standing lists"), this));
+    lists_->setSpacing(8);
+    left->addLayout(lists_);
     left->addStretch(1);
     lower->addLayout(left, 2);
 
@@ -148,6 +162,17 @@ Result<ConditionDesk::Seen> ConditionDesk::look(const Catalogue& catalogue) {
                               condition->figures[i].bytes, std::move(*folders)});
     }
     seen.condition = std::move(*condition);
+    const auto lists = StandingLists(catalogue).all();
+    if (!lists) {
+        return lists.error();
+    }
+    for (const auto& list : *lists) {
+        const auto count = EvidenceStore(catalogue).count(list.filter);
+        if (!count) {
+            return count.error();
+        }
+        seen.lists.emplace_back(list.name, *count);
+    }
     const auto errors = findings.surveyErrors();
     const auto changes = findings.surveyChanges();
     if (!errors || !changes) {
@@ -187,6 +212,7 @@ void ConditionDesk::show(const Seen& seen) {
                           {shown(humanCount(total.missing)), tr("missing")},
                           {shown(humanCount(seen.condition.errors)), tr("unreadable")}});
     showSteps(seen.condition);
+    showLists(seen);
     allNotes_ = seen.notes;
     std::map<std::string, std::size_t> kinds;
     for (const auto& note : allNotes_) {
@@ -211,14 +237,26 @@ void ConditionDesk::showNotes() {
     notes_->setRows(std::move(rows));
 }
 
-void ConditionDesk::showSteps(const Condition& condition) {
-    while (auto* item = steps_->takeAt(0)) {
-        delete item->widget();
-        delete item;
+void ConditionDesk::showLists(const Seen& seen) {
+    empty(*lists_);
+    for (const auto& [name, count] : seen.lists) {
+        auto* button = leftButton(tr("%1: %2").arg(shown(name), shown(counted(count, "holding"))));
+        connect(button, &QPushButton::clicked, this, [this, list = shown(name)] { emit claimsWanted(list); });
+        lists_->addWidget(button);
     }
+}
+
+QPushButton* ConditionDesk::leftButton(const QString& text) {
+    auto* button = new QPushButton(text, this);
+    button->setStyleSheet(QStringLiteral("text-align: left;"));
+    return button;
+}
+
+void ConditionDesk::showSteps(const Condition& condition) {
+    empty(*steps_);
     for (const auto& step : condition.nextSteps) {
         QString text;
-        auto* button = new QPushButton(this);
+        auto* button = leftButton({});
         switch (step.kind) {
         case NextStep::Kind::survey:
             text = tr("Survey a folder or a drive");
@@ -232,6 +270,10 @@ void ConditionDesk::showSteps(const Condition& condition) {
         case NextStep::Kind::findMissing:
             text = tr("Look after %1 that went missing").arg(shown(counted(step.count, "holding")));
             connect(button, &QPushButton::clicked, this, &ConditionDesk::whereaboutsWanted);
+            break;
+        case NextStep::Kind::lookAtClaims:
+            text = tr("Look at %1 that may not be what they say").arg(shown(counted(step.count, "holding")));
+            connect(button, &QPushButton::clicked, this, [this] { emit claimsWanted({}); });
             break;
         case NextStep::Kind::examine:
             text = tr("Examine %1 by decoding them: a survey at full effort")
@@ -247,7 +289,6 @@ void ConditionDesk::showSteps(const Condition& condition) {
             break;
         }
         button->setText(text);
-        button->setStyleSheet(QStringLiteral("text-align: left;"));
         steps_->addWidget(button);
     }
     if (condition.nextSteps.empty()) {

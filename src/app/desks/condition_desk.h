@@ -22,6 +22,7 @@ class ConditionDesk : public Desk {
   signals:
     void copiesWanted(const QString& text);
     void whereaboutsWanted();
+    void claimsWanted(const QString& list);
     void examinationWanted(); ///< of everything at hand, at full effort
     void surveyWanted();
 
@@ -39,16 +40,20 @@ class ConditionDesk : public Desk {
         Condition condition;
         std::vector<Band> bands;
         std::vector<Note> notes;
+        std::vector<std::pair<std::string, std::uint64_t>> lists; ///< standing lists and what they hold
     };
     static Result<Seen> look(const Catalogue& catalogue);
     void show(const Seen& seen);
     void showSteps(const Condition& condition);
+    void showLists(const Seen& seen);
+    QPushButton* leftButton(const QString& text);
     void showNotes();
     static Mark markOfNote(const Note& note);
 
     BandChart* bands_;
     FigureRow* figures_;
     QVBoxLayout* steps_;
+    QVBoxLayout* lists_;
     QComboBox* noteKind_;
     RowListModel<Note>* notes_;
     ListView* noteList_;

@@ -3,6 +3,7 @@
 #include "app/desks/file_manager.h"
 #include "app/desks/preference_window.h"
 #include "app/desks/set_words.h"
+#include "app/desks/standing_list_box.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
 #include "core/catalogue/holdings.h"
@@ -45,6 +46,7 @@ CopiesDesk::CopiesDesk(Workbench& workbench)
       volume_(new QComboBox(this)),
       order_(new QComboBox(this)),
       which_(new QComboBox(this)),
+      lists_(new StandingListBox(workbench, this)),
       reasons_(new QLabel(this)) {
     body()->addWidget(chart_);
     buildLists();
@@ -173,6 +175,7 @@ void CopiesDesk::buildLists() {
     auto* filters = new QHBoxLayout;
     filters->setSpacing(8);
     filters->addWidget(text_, 1);
+    filters->addWidget(lists_);
     filters->addWidget(volume_);
     filters->addWidget(which_);
     filters->addWidget(order_);
@@ -202,6 +205,7 @@ void CopiesDesk::buildLists() {
     typing->setInterval(250);
     connect(text_, &QLineEdit::textChanged, typing, qOverload<>(&QTimer::start));
     connect(typing, &QTimer::timeout, this, [this] { askOrder(); });
+    connect(lists_, &StandingListBox::listChanged, this, [this] { askOrder(); });
     const QSettings settings;
     order_->setCurrentIndex(settings.value(QStringLiteral("copies/order"), 0).toInt());
     which_->setCurrentIndex(settings.value(QStringLiteral("copies/which"), 0).toInt());
@@ -282,6 +286,7 @@ void CopiesDesk::setFilterText(const QString& text) {
 }
 
 void CopiesDesk::reload() {
+    lists_->reload();
     askOrder();
 }
 
@@ -297,6 +302,7 @@ void CopiesDesk::askOrder() {
         filter.volume = volume_->currentData().toLongLong();
     }
     filter.undecidedOnly = which_->currentData().toBool();
+    filter.list = lists_->filter();
     const auto order = static_cast<SetOrder>(order_->currentData().toInt());
     workbench().ask<Order>(
         this,

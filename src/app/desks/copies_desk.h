@@ -12,6 +12,8 @@ class QLineEdit;
 
 namespace sober::app {
 
+class StandingListBox;
+
 /// Which of these do I keep?
 class CopiesDesk : public Desk {
     Q_OBJECT
@@ -67,6 +69,7 @@ class CopiesDesk : public Desk {
     QComboBox* volume_;
     QComboBox* order_;
     QComboBox* which_;
+    StandingListBox* lists_;
     IdListModel<SetRow>* sets_;
     ListView* setList_;
     RowListModel<MemberRow>* members_;

@@ -1,6 +1,7 @@
 #include "app/desks/whereabouts_desk.h"
 
 #include "app/desks/file_manager.h"
+#include "app/desks/standing_list_box.h"
 #include "app/words.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/volumes.h"
@@ -34,7 +35,8 @@ QString folderText(const std::vector<Volume>& volumes, VolumeId volume, const By
 WhereaboutsDesk::WhereaboutsDesk(Workbench& workbench)
     : Desk(workbench, tr("Whereabouts"), tr("Where did it go?")),
       ribbons_(new RibbonChart(this)),
-      text_(new QLineEdit(this)) {
+      text_(new QLineEdit(this)),
+      lists_(new StandingListBox(workbench, this)) {
     body()->addWidget(ribbons_);
     text_->setPlaceholderText(tr("Part of a path"));
     text_->setAccessibleName(tr("Filter the missing by path"));
@@ -42,6 +44,7 @@ WhereaboutsDesk::WhereaboutsDesk(Workbench& workbench)
     auto* row = new QHBoxLayout;
     row->setSpacing(8);
     row->addWidget(text_);
+    row->addWidget(lists_);
     row->addStretch(1);
     auto* off = keyButton(tr("Write off"), QKeySequence(Qt::Key_W), this);
     off->setToolTip(tr("Accept that the selected are gone: they are not shown as missing again"));
@@ -104,16 +107,18 @@ WhereaboutsDesk::WhereaboutsDesk(Workbench& workbench)
     typing->setInterval(250);
     connect(text_, &QLineEdit::textChanged, typing, qOverload<>(&QTimer::start));
     connect(typing, &QTimer::timeout, this, [this] { reload(); });
+    connect(lists_, &StandingListBox::listChanged, this, [this] { reload(); });
     connect(off, &QPushButton::clicked, this, [this] { writeOff(); });
     connect(wait, &QPushButton::clicked, this, [this] { this->wait(); });
     connect(list_, &QWidget::customContextMenuRequested, this, [this](const QPoint& at) { listMenu(at); });
 }
 
 void WhereaboutsDesk::reload() {
+    lists_->reload();
     workbench().ask<Seen>(
         this,
-        [filter = text_->text().toStdString()](const Catalogue& catalogue) {
-            return look(catalogue, filter);
+        [filter = text_->text().toStdString(), list = lists_->filter()](const Catalogue& catalogue) {
+            return look(catalogue, filter, list);
         },
         [this, asked = ++asked_](const Seen& seen) {
             if (asked != asked_) {
@@ -132,9 +137,10 @@ void WhereaboutsDesk::reloadDecisions() {
     missing_->refresh();
 }
 
-Result<WhereaboutsDesk::Seen> WhereaboutsDesk::look(const Catalogue& catalogue, const std::string& filter) {
+Result<WhereaboutsDesk::Seen> WhereaboutsDesk::look(const Catalogue& catalogue, const std::string& filter,
+                                                    const std::optional<HoldingFilter>& list) {
     const Holdings holdings(catalogue);
-    auto ids = holdings.missing(filter);
+    auto ids = holdings.missing(filter, list);
     const auto folders = holdings.missingFolders();
     const auto volumes = Volumes(catalogue).all();
     if (!ids || !folders || !volumes) {

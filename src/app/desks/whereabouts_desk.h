@@ -10,6 +10,8 @@ class QLineEdit;
 
 namespace sober::app {
 
+class StandingListBox;
+
 /// Where did it go? First form: what is missing, where it was, where the same bytes are still.
 class WhereaboutsDesk : public Desk {
     Q_OBJECT
@@ -34,7 +36,8 @@ class WhereaboutsDesk : public Desk {
         std::vector<HoldingId> ids;
         std::vector<Ribbon> ribbons;
     };
-    static Result<Seen> look(const Catalogue& catalogue, const std::string& filter);
+    static Result<Seen> look(const Catalogue& catalogue, const std::string& filter,
+                             const std::optional<HoldingFilter>& list);
     static Result<std::vector<MissingRow>> fetchRows(const Catalogue& catalogue,
                                                      std::span<const HoldingId> ids);
     std::vector<HoldingId> selected() const;
@@ -44,6 +47,7 @@ class WhereaboutsDesk : public Desk {
 
     RibbonChart* ribbons_;
     QLineEdit* text_;
+    StandingListBox* lists_;
     IdListModel<MissingRow>* missing_;
     ListView* list_;
     unsigned asked_ = 0;

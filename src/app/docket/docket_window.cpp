@@ -15,6 +15,14 @@
 
 namespace sober::app {
 
+namespace {
+
+Mark markOfKind(const std::string& kind) {
+    return kind == retireKind ? Mark::retire : kind == acceptKind ? Mark::accepted : Mark::writeOff;
+}
+
+} // namespace
+
 DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
     : QDialog(parent),
       workbench_(workbench),
@@ -38,12 +46,9 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
     std::vector<Column<PlannedAction>> columns{
         {tr("Action"),
          [](const PlannedAction& planned) {
-             return planned.refused ? Cell{tr("refused"), Mark::none, false, true, {}}
-                                    : Cell{shown(planned.action.kind),
-                                           planned.action.kind == retireKind ? Mark::retire : Mark::writeOff,
-                                           false,
-                                           false,
-                                           {}};
+             return planned.refused
+                        ? Cell{tr("refused"), Mark::none, false, true, {}}
+                        : Cell{shown(planned.action.kind), markOfKind(planned.action.kind), false, false, {}};
          }},
         {tr("Volume"),
          [](const PlannedAction& planned) {

@@ -24,7 +24,12 @@ QColor inkOf(Mark mark) {
     case Mark::keep:
         return inks.sound;
     case Mark::damaged:
+    case Mark::transcoded:
         return inks.damaged;
+    case Mark::doubtful:
+        return inks.doubtful;
+    case Mark::accepted:
+        return inks.accent;
     case Mark::retire:
         return inks.doubtful;
     case Mark::writeOff:
@@ -35,10 +40,29 @@ QColor inkOf(Mark mark) {
     case Mark::copies:
         return inks.accent;
     case Mark::away:
+    case Mark::undetermined:
     case Mark::none:
         break;
     }
     return inks.quiet;
+}
+
+Mark markOf(VerdictClass verdict) {
+    switch (verdict) {
+    case VerdictClass::genuine:
+        return Mark::sound;
+    case VerdictClass::doubtful:
+        return Mark::doubtful;
+    case VerdictClass::transcoded:
+        return Mark::transcoded;
+    case VerdictClass::undetermined:
+        break;
+    }
+    return Mark::undetermined;
+}
+
+QString verdictWord(VerdictClass verdict) {
+    return verdict == VerdictClass::genuine ? said("genuine") : wordFor(markOf(verdict));
 }
 
 QString wordFor(Mark mark) {
@@ -61,6 +85,14 @@ QString wordFor(Mark mark) {
         return said("moved");
     case Mark::away:
         return said("away");
+    case Mark::doubtful:
+        return said("doubtful");
+    case Mark::transcoded:
+        return said("transcoded");
+    case Mark::undetermined:
+        return said("undetermined");
+    case Mark::accepted:
+        return said("accepted");
     case Mark::none:
         break;
     }
@@ -134,6 +166,31 @@ void paintMark(QPainter& painter, const QRectF& box, Mark mark) {
     case Mark::sound:
         painter.setPen(pen);
         painter.drawEllipse(ring);
+        break;
+    case Mark::doubtful:
+        painter.setPen(pen);
+        painter.drawEllipse(ring);
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(inkOf(mark));
+        painter.drawPie(ring, 180 * 16, 180 * 16);
+        break;
+    case Mark::transcoded:
+        // From 25 degrees over the bottom to 155, and the chord between them.
+        painter.setPen(pen);
+        painter.setBrush(inkOf(mark));
+        painter.drawChord(ring, 155 * 16, 230 * 16);
+        break;
+    case Mark::undetermined:
+        pen.setWidthF(1.0);
+        painter.setPen(pen);
+        painter.drawEllipse(ring);
+        painter.drawLine(centre - QPointF(radius * 0.5, 0), centre + QPointF(radius * 0.5, 0));
+        break;
+    case Mark::accepted:
+        painter.setPen(pen);
+        painter.drawEllipse(ring.adjusted(radius * 0.2, 0, -radius * 0.2, -radius * 0.4));
+        painter.drawLine(centre + QPointF(-radius * 1.2, radius * 1.1),
+                         centre + QPointF(radius * 1.2, radius * 1.1));
         break;
     case Mark::none:
         break;

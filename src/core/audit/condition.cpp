@@ -30,6 +30,9 @@ std::vector<NextStep> nextStepsOf(const Condition& condition) {
     if (condition.reclaimable > 0) {
         steps.push_back({NextStep::Kind::retireCopies, condition.copySets, condition.reclaimable});
     }
+    if (condition.total.claims > 0) {
+        steps.push_back({NextStep::Kind::lookAtClaims, condition.total.claims, 0});
+    }
     if (condition.total.examined < condition.total.holdings) {
         steps.push_back({NextStep::Kind::examine, condition.total.holdings - condition.total.examined, 0});
     }

@@ -11,6 +11,7 @@ struct NextStep {
         retireCopies, ///< bytes
         findMissing,  ///< count
         lookAtErrors, ///< count
+        lookAtClaims, ///< count: evidence contradicts what the file claims
         examine,      ///< count: holdings that were never examined
     };
     Kind kind;

@@ -129,8 +129,8 @@ Result<std::unordered_set<HoldingId>> EvidenceStore::contradicted() const {
 Result<std::vector<std::pair<VolumeId, std::uint64_t>>> EvidenceStore::examinedByVolume() const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),
-                              "SELECT h.volume, count(*) FROM evidence e JOIN holdings h ON h.id = e.holding "
-                              "WHERE h.state = 0 GROUP BY h.volume");
+                              "SELECT h.volume, count(*) FROM holdings h WHERE h.state = 0 AND (h.problem != '' OR "
+                              "EXISTS(SELECT 1 FROM evidence e WHERE e.holding = h.id)) GROUP BY h.volume");
         std::vector<std::pair<VolumeId, std::uint64_t>> counts;
         while (ask.executeStep()) {
             counts.emplace_back(ask.getColumn(0).getInt64(),

@@ -72,6 +72,7 @@ class EvidenceStore {
     /// Examined holdings that do not decode whole; those whose evidence contradicts their claim.
     Result<std::unordered_set<HoldingId>> unsound() const;
     Result<std::unordered_set<HoldingId>> contradicted() const;
+    /// Present holdings that need no examination: they had one, or cannot be decoded at all.
     Result<std::vector<std::pair<VolumeId, std::uint64_t>>> examinedByVolume() const;
 
     Outcome eachComparable(const std::function<void(const ComparableHolding&)>& visit) const;

@@ -21,7 +21,8 @@ struct HoldingFilter {
     std::vector<VerdictClass> verdicts; ///< none: all, those that were never examined too
     bool underLimit = false;            ///< lossy, below the bitrate set for its codec
     bool betterElsewhere = false;       ///< a better copy is known on another volume
-    bool acceptedToo = false;           ///< those that were accepted as they are
+    /// Where verdicts or the limit are asked for: those that were accepted as they are, too.
+    bool acceptedToo = false;
 
     bool operator==(const HoldingFilter&) const = default;
 };

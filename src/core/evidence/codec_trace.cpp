@@ -70,7 +70,8 @@ std::vector<GridRow> searched(Grid& grid, std::span<const TraceSegment> segments
     if (care != Care::whole) {
         auto rows = rowsOf(grid.counts());
         const auto best = strongestOf(rows);
-        if (getenv("TR")) fprintf(stderr, "B %f\n", best ? best->strength : 0);
+        if (getenv("TR"))
+            fprintf(stderr, "B %f\n", best ? best->strength : 0);
         if (plain(best)) {
             return rows;
         }
@@ -110,18 +111,24 @@ void lookBelow(const std::vector<GridRow>& rows, CodecTrace& trace) {
 }
 
 /// A grid of another codec than the file's own, below it. A window much like the own codec's shows the
-/// own grid too, but less of it than the own window does.
+/// own grid too.
 void lookForOthers(const std::vector<GridRow>& rows, const std::string& ownCodec, CodecTrace& trace) {
+    std::optional<TracePeak> own;
+    for (const auto& row : rows) {
+        if (row.codec() == ownCodec) {
+            auto peak = row.strongest();
+            if (!own || peak.strength > own->strength) {
+                own = std::move(peak);
+            }
+        }
+    }
+    const auto ownOffset = own ? std::optional(own->offset) : std::nullopt;
     for (const auto& row : rows) {
         if (row.codec() == ownCodec) {
             continue;
         }
-        auto peak = row.strongest();
-        const bool ownIsStronger = std::ranges::any_of(rows, [&](const GridRow& own) {
-            return own.codec() == ownCodec && own.threshold() == row.threshold() &&
-                   own.channels() == row.channels() && own.excessAt(peak.offset) >= row.excessAt(peak.offset);
-        });
-        if (!ownIsStronger && isCertain(peak) && (!trace.first || peak.strength > trace.first->strength)) {
+        auto peak = row.strongest(ownOffset);
+        if (isCertain(peak) && (!trace.first || peak.strength > trace.first->strength)) {
             trace.first = std::move(peak);
         }
     }

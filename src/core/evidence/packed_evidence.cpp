@@ -11,7 +11,7 @@ using Json = nlohmann::json;
 using Bytes = std::vector<std::uint8_t>;
 
 constexpr std::size_t mostPoints = 512;
-constexpr float perDecibel = 2;
+constexpr float perDecibel = 1.5F; // steps; a byte reaches to 130 dB
 constexpr float lowestDecibel = -40;
 
 template <typename Digest>
@@ -37,7 +37,7 @@ std::optional<Digest> optionalDigestFrom(const Json& json) {
     return json.is_null() ? std::nullopt : std::optional(digestFrom<Digest>(json));
 }
 
-std::uint8_t inHalfDecibels(float level) {
+std::uint8_t inSteps(float level) {
     return static_cast<std::uint8_t>(std::clamp(std::lround((level - lowestDecibel) * perDecibel), 0L, 255L));
 }
 
@@ -53,8 +53,8 @@ Json spectrumShape(const Spectrum& spectrum) {
             power += std::pow(10.0F, spectrum.mean[bin] / 10);
             most = std::max(most, spectrum.high[bin]);
         }
-        mean.push_back(inHalfDecibels(10 * std::log10(power / static_cast<float>(each) + 1e-9F)));
-        high.push_back(inHalfDecibels(most));
+        mean.push_back(inSteps(10 * std::log10(power / static_cast<float>(each) + 1e-9F)));
+        high.push_back(inSteps(most));
     }
     return {{"width", spectrum.binWidth * static_cast<double>(each)},
             {"frames", spectrum.frames},

@@ -2,30 +2,17 @@
 
 #include "core/base/text.h"
 #include "core/media/av_input.h"
+#include "core/media/av_owned.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
 
-extern "C" {
-#include <libavcodec/avcodec.h>
-}
-
 namespace sober {
 namespace {
 
 constexpr std::size_t mostProblems = 100;
-
-struct FreeCodec {
-    void operator()(AVCodecContext* codec) const { avcodec_free_context(&codec); }
-};
-struct FreePacket {
-    void operator()(AVPacket* packet) const { av_packet_free(&packet); }
-};
-struct FreeFrame {
-    void operator()(AVFrame* frame) const { av_frame_free(&frame); }
-};
 
 /// Reads one sample of a frame's plane, whatever its format, as a float of full scale ±1.
 template <typename Sample>
@@ -296,9 +283,9 @@ class Decoder {
     const BytePath& path_;
     SampleSink& sink_;
     RunControl& control_;
-    std::unique_ptr<AVCodecContext, FreeCodec> codec_;
-    std::unique_ptr<AVPacket, FreePacket> packet_;
-    std::unique_ptr<AVFrame, FreeFrame> frame_;
+    OwnedCodec codec_;
+    OwnedPacket packet_;
+    OwnedFrame frame_;
     std::vector<float> floats_;
     std::vector<std::int32_t> integers_;
     std::optional<double> partialAt_; ///< seconds: where a packet was not whole

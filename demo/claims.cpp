@@ -1,0 +1,254 @@
+#include "demo/claims.h"
+
+#include "demo/encode.h"
+
+#include <nlohmann/json.hpp>
+
+#include <algorithm>
+#include <cmath>
+#include <filesystem>
+#include <random>
+
+namespace sober::demo {
+namespace {
+
+namespace fs = std::filesystem;
+using Words = std::vector<std::string>;
+using Json = nlohmann::ordered_json;
+
+/// One file whose claim is in question.
+struct PlantedClaim {
+    BytePath place;
+    TagSet tags;
+    Piece piece;
+    /// Encodes that the file has behind it, in order: an ending and the encoder's options.
+    std::vector<std::pair<std::string, Words>> before;
+    Words last;                        ///< the encoder's options of the file itself
+    std::vector<std::string> expected; ///< verdicts that are right
+    std::string sourceCodec;
+    std::string what;  ///< for the truth file
+    bool dull = false; ///< played back from an old tape first
+};
+
+const Words mp3At128{"-c:a", "libmp3lame", "-b:a", "128k"};
+
+std::vector<PlantedClaim> plannedClaims() {
+    const std::string swapped = "PETREL/Inbox/From a swap meet/";
+    const std::string tapes = "GANNET/Music/Adela Threlkeld/Reading Room Tapes/";
+    const std::string card = "TERN/MUSIC/";
+    const TagSet swap{"", "Pell Silver Band", "Sea Wall Concerts", 0, 2016};
+    const auto titled = [](TagSet tags, const char* title, int track) {
+        tags.title = title;
+        tags.track = track;
+        return tags;
+    };
+    const Words mp3At96{"-c:a", "libmp3lame", "-b:a", "96k"};
+    const Words aacAt256{"-c:a", "aac", "-b:a", "256k"};
+    // A cut of some samples, as every player's import makes one, lays the second encoder's grid elsewhere.
+    const Words cutTo320{"-af", "atrim=start_sample=211", "-c:a", "libmp3lame", "-b:a", "320k"};
+    const TagSet tape{"", "Adela Threlkeld", "Reading Room Tapes", 0, 1979};
+    const TagSet strings{"", "Tidewrack Strings", "Kelp and Rosin, the Concert", 0, 2010};
+    return {
+        {swapped + "01 Sea Wall March.flac",
+         titled(swap, "Sea Wall March", 1),
+         {Voice::brass, 901, 18, 104},
+         {{"mp3", mp3At128}},
+         {},
+         {"transcoded"},
+         "mp3",
+         "MP3 of 128 kbit/s inside FLAC"},
+        {swapped + "02 The Gauge Board.flac",
+         titled(swap, "The Gauge Board", 2),
+         {Voice::brass, 902, 16, 88},
+         {{"mp3", mp3At96}},
+         {},
+         {"transcoded"},
+         "mp3",
+         "MP3 of 96 kbit/s inside FLAC"},
+        {swapped + "03 Fender and Rope.flac",
+         titled(swap, "Fender and Rope", 3),
+         {Voice::bells, 903, 16, 100},
+         {{"mp3", {"-c:a", "libmp3lame", "-b:a", "192k"}}},
+         {},
+         {"transcoded"},
+         "mp3",
+         "MP3 of 192 kbit/s inside FLAC"},
+        {swapped + "04 Night Watch.flac",
+         titled(swap, "Night Watch", 4),
+         {Voice::plucked, 904, 16, 92},
+         {{"m4a", aacAt256}},
+         {},
+         {"transcoded"},
+         "aac",
+         "AAC of 256 kbit/s inside FLAC: no shelf to see"},
+        {swapped + "05 Slack Tide.flac",
+         titled(swap, "Slack Tide", 5),
+         {Voice::choir, 905, 16, 80},
+         {{"ogg", {"-c:a", "libvorbis", "-q:a", "6"}}},
+         {},
+         {"transcoded"},
+         "vorbis",
+         "Vorbis q6 inside FLAC"},
+        {swapped + "06 Signal Mast.mp3",
+         titled(swap, "Signal Mast", 6),
+         {Voice::brass, 906, 18, 112},
+         {{"mp3", mp3At128}},
+         cutTo320,
+         {"transcoded"},
+         "mp3",
+         "128 kbit/s encoded again at 320"},
+        {swapped + "07 Capstan Song.mp3",
+         titled(swap, "Capstan Song", 7),
+         {Voice::choir, 907, 18, 96},
+         {{"m4a", {"-c:a", "aac", "-b:a", "128k"}}},
+         cutTo320,
+         {"transcoded"},
+         "aac",
+         "AAC of 128 kbit/s encoded again as MP3 at 320"},
+        {swapped + "08 High Water, 96 kHz.flac",
+         titled(swap, "High Water", 8),
+         {Voice::bells, 908, 14, 84},
+         {},
+         {"-ar", "96000", "-sample_fmt", "s32"},
+         {"doubtful"},
+         "",
+         "44.1 kHz stored as 96 kHz and 24 bits"},
+        {swapped + "09 Kelp Line.flac",
+         titled(swap, "Kelp Line", 9),
+         {Voice::plucked, 909, 14, 100},
+         {},
+         {},
+         {"genuine"},
+         "",
+         "honest lossless among the others"},
+        {tapes + "1 Rain on the Skylight.flac",
+         titled(tape, "Rain on the Skylight", 1),
+         {Voice::harmonium, 921, 18, 72},
+         {},
+         {},
+         {"genuine", "undetermined"},
+         "",
+         "honest transfer of a dull tape",
+         true},
+        {tapes + "2 The Caretaker's Waltz.flac",
+         titled(tape, "The Caretaker's Waltz", 2),
+         {Voice::plucked, 922, 18, 90},
+         {},
+         {},
+         {"genuine", "undetermined"},
+         "",
+         "honest transfer of a dull tape",
+         true},
+        {"PETREL/Archive/2010 Kelp and Rosin, the Concert/01.flac",
+         titled(strings, "Chandler's Reel", 1),
+         {Voice::plucked, 931, 16, 120},
+         {},
+         {},
+         {"genuine"},
+         "",
+         "the better copy of a low one"},
+        {"PETREL/Archive/2010 Kelp and Rosin, the Concert/02.flac",
+         titled(strings, "Bollard Jig", 2),
+         {Voice::plucked, 932, 16, 116},
+         {},
+         {},
+         {"genuine"},
+         "",
+         "the better copy of a low one"},
+        {card + "0101 Chandlers Reel.mp3",
+         titled(strings, "Chandler's Reel", 1),
+         {Voice::plucked, 931, 16, 120},
+         {},
+         mp3At128,
+         {"genuine"},
+         "",
+         "low bitrate, a better copy is on PETREL"},
+        {card + "0102 Bollard Jig.mp3",
+         titled(strings, "Bollard Jig", 2),
+         {Voice::plucked, 932, 16, 116},
+         {},
+         mp3At96,
+         {"genuine"},
+         "",
+         "low bitrate, a better copy is on PETREL"},
+    };
+}
+
+/// Old tape: a head that has lost its treble, hiss, a hum, the speed a little unsteady.
+Samples fromTape(const Samples& clean, std::uint32_t seed) {
+    std::mt19937 random(seed);
+    std::normal_distribution<double> hiss(0, 25);
+    Samples out(clean.size());
+    double state[2][4] = {};
+    const auto frames = clean.size() / 2;
+    for (std::size_t i = 0; i < frames; ++i) {
+        const double time = static_cast<double>(i) / sampleRate;
+        const double wow =
+            6 + 5 * std::sin(2 * 3.14159265 * 0.6 * time) + 0.4 * std::sin(2 * 3.14159265 * 7 * time);
+        const double from = std::max(0.0, static_cast<double>(i) - wow);
+        const auto before = static_cast<std::size_t>(from);
+        const double share = from - static_cast<double>(before);
+        const double hissNow = hiss(random);
+        for (std::size_t channel = 0; channel < 2; ++channel) {
+            const std::size_t after = std::min(before + 1, frames - 1);
+            const double sample =
+                clean[2 * before + channel] * (1 - share) + clean[2 * after + channel] * share;
+            double heard = sample + hissNow;
+            for (double& pole : state[channel]) {
+                pole += 0.3 * (heard - pole);
+                heard = pole;
+            }
+            const double hum = 20 * std::sin(2 * 3.14159265 * 50 * time);
+            const double mixed = 20'000 * std::tanh((0.8 * heard + hum) / 20'000);
+            out[2 * i + channel] = static_cast<std::int16_t>(std::lround(mixed));
+        }
+    }
+    return out;
+}
+
+bool makeClaim(const BytePath& folder, const PlantedClaim& claim) {
+    const BytePath target = joinPath(folder, claim.place);
+    fs::create_directories(fs::path(target).parent_path());
+    auto samples = synthesise(claim.piece);
+    if (claim.dull) {
+        samples = fromTape(samples, claim.piece.seed);
+    }
+    if (claim.before.empty()) {
+        return encode(samples, claim.tags, target, claim.last);
+    }
+    const auto& [ending, options] = claim.before.front();
+    const BytePath middle = joinPath(folder, "on the way." + ending);
+    bool good = encode(samples, claim.tags, middle, options);
+    Words words{"ffmpeg", "-nostdin", "-loglevel", "error",    "-y",       "-i",
+                middle,   "-fflags",  "+bitexact", "-flags:a", "+bitexact"};
+    const auto tags = tagWords(claim.tags);
+    words.insert(words.end(), tags.begin(), tags.end());
+    words.insert(words.end(), claim.last.begin(), claim.last.end());
+    if (endingOf(target) == "flac") {
+        words.insert(words.end(), {"-sample_fmt", "s16"});
+    }
+    words.push_back(target);
+    good = good && runQuietly(words) == 0;
+    fs::remove(middle);
+    return good;
+}
+
+} // namespace
+
+bool makeClaims(const BytePath& folder) {
+    const auto claims = plannedClaims();
+    return std::ranges::all_of(claims, [&](const PlantedClaim& claim) { return makeClaim(folder, claim); });
+}
+
+Json claimsTruth() {
+    Json truth = Json::array();
+    for (const auto& claim : plannedClaims()) {
+        truth.push_back({{"path", claim.place},
+                         {"verdict", claim.expected},
+                         {"source_codec", claim.sourceCodec.empty() ? Json() : Json(claim.sourceCodec)},
+                         {"what", claim.what}});
+    }
+    return truth;
+}
+
+} // namespace sober::demo

@@ -1,0 +1,148 @@
+#include "app/listening/listening_bar.h"
+
+#include "app/desks/desk.h"
+#include "app/listening/listening_source.h"
+#include "app/words.h"
+
+#include <QAudioDevice>
+#include <QAudioSink>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QMediaDevices>
+#include <QPushButton>
+#include <QSlider>
+#include <QTimer>
+#include <QVBoxLayout>
+
+namespace sober::app {
+namespace {
+
+constexpr int sliderSteps = 1000;
+constexpr int followEvery = 100; // milliseconds
+
+QString clock(double seconds) {
+    const auto whole = static_cast<int>(seconds);
+    return QStringLiteral("%1:%2").arg(whole / 60).arg(whole % 60, 2, 10, QLatin1Char('0'));
+}
+
+} // namespace
+
+ListeningBar::ListeningBar(QWidget* parent)
+    : QWidget(parent),
+      button_(keyButton(tr("Play"), QKeySequence(Qt::Key_P), parent)),
+      slider_(new QSlider(Qt::Horizontal, this)),
+      text_(quietLabel({}, this)) {
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(2);
+    auto* row = new QHBoxLayout;
+    row->setSpacing(8);
+    row->addWidget(button_);
+    row->addWidget(slider_, 1);
+    layout->addLayout(row);
+    layout->addWidget(text_);
+    text_->setWordWrap(true);
+    slider_->setRange(0, sliderSteps);
+    slider_->setAccessibleName(tr("Place in the recording"));
+    text_->setAccessibleName(tr("Listening"));
+    connect(button_, &QPushButton::clicked, this, [this] { isPlaying() ? stop() : play(); });
+    connect(slider_, &QSlider::sliderReleased, this, [this] {
+        if (source_) {
+            goTo(source_->seconds() * slider_->value() / sliderSteps);
+        }
+    });
+    auto* following = new QTimer(this);
+    connect(following, &QTimer::timeout, this, &ListeningBar::follow);
+    following->start(followEvery);
+    setFile({});
+}
+
+ListeningBar::~ListeningBar() {
+    stop();
+}
+
+bool ListeningBar::isPlaying() const {
+    return sink_ != nullptr;
+}
+
+void ListeningBar::say(const QString& text) {
+    text_->setText(text);
+}
+
+void ListeningBar::setFile(const BytePath& path, const QString& whyNot) {
+    stop();
+    path_ = path;
+    startAt_ = 0;
+    slider_->setValue(0);
+    const bool device = !QMediaDevices::defaultAudioOutput().isNull();
+    const bool can = device && !path.empty();
+    button_->setEnabled(can);
+    slider_->setEnabled(can);
+    say(!device ? tr("No audio device: listening is not possible here.") : path.empty() ? whyNot : QString());
+}
+
+void ListeningBar::play() {
+    const auto device = QMediaDevices::defaultAudioOutput();
+    QAudioFormat format = device.preferredFormat();
+    format.setSampleFormat(QAudioFormat::Int16);
+    format.setChannelCount(2);
+    if (device.isNull() || !device.isFormatSupported(format)) {
+        say(tr("The audio device takes no 16-bit stereo sound."));
+        return;
+    }
+    auto reader = PcmReader::open(path_, format.sampleRate());
+    if (!reader) {
+        say(shown(reader.error().sentence));
+        return;
+    }
+    source_ = std::make_unique<ListeningSource>(std::move(*reader), nullptr);
+    if (startAt_ > 0) {
+        source_->goTo(startAt_);
+    }
+    sink_ = std::make_unique<QAudioSink>(device, format);
+    sink_->start(source_.get());
+    if (sink_->error() != QAudio::NoError) {
+        stop();
+        say(tr("The audio device could not be opened."));
+        return;
+    }
+    button_->setText(tr("Stop   P"));
+}
+
+void ListeningBar::stop() {
+    if (sink_) {
+        sink_->stop();
+    }
+    sink_.reset();
+    source_.reset();
+    button_->setText(tr("Play   P"));
+    emit placeChanged(-1);
+}
+
+void ListeningBar::goTo(double seconds) {
+    startAt_ = seconds;
+    if (source_) {
+        source_->goTo(seconds);
+    } else if (button_->isEnabled()) {
+        play();
+    }
+}
+
+void ListeningBar::follow() {
+    if (!source_ || !sink_) {
+        return;
+    }
+    if (source_->atEnd() && sink_->state() == QAudio::IdleState) {
+        startAt_ = 0;
+        stop();
+        return;
+    }
+    const double place = source_->place();
+    if (!slider_->isSliderDown() && source_->seconds() > 0) {
+        slider_->setValue(static_cast<int>(place / source_->seconds() * sliderSteps));
+    }
+    say(QStringLiteral("%1 / %2").arg(clock(place), clock(source_->seconds())));
+    emit placeChanged(place);
+}
+
+} // namespace sober::app

@@ -1,0 +1,50 @@
+#pragma once
+
+#include "core/base/paths.h"
+
+#include <QPointer>
+#include <QWidget>
+
+#include <memory>
+
+class QAudioSink;
+class QLabel;
+class QPushButton;
+class QSlider;
+
+namespace sober::app {
+
+class ListeningSource;
+
+/// Play, seek, stop. Without an audio device it says so and does nothing.
+class ListeningBar : public QWidget {
+    Q_OBJECT
+
+  public:
+    explicit ListeningBar(QWidget* parent = nullptr);
+    ~ListeningBar() override;
+
+    /// The file that Play plays; "" for none. What is playing stops.
+    void setFile(const BytePath& path, const QString& whyNot = {});
+    void goTo(double seconds);
+    bool isPlaying() const;
+
+  signals:
+    void placeChanged(double seconds); ///< negative where nothing plays
+
+  private:
+    void play();
+    void stop();
+    void follow();
+    void say(const QString& text);
+
+    BytePath path_;
+    QPushButton* button_;
+    QSlider* slider_;
+    QLabel* text_;
+    std::unique_ptr<ListeningSource> source_;
+    std::unique_ptr<QAudioSink> sink_;
+    double startAt_ = 0;
+};
+
+} // namespace sober::app

@@ -1,0 +1,41 @@
+#pragma once
+
+#include "core/media/pcm_reader.h"
+
+#include <QIODevice>
+#include <QMutex>
+
+#include <atomic>
+
+namespace sober::app {
+
+/// A file's sound as a device that an audio output pulls from: 16-bit stereo, native byte order.
+class ListeningSource : public QIODevice {
+    Q_OBJECT
+
+  public:
+    ListeningSource(PcmReader reader, QObject* parent);
+
+    double seconds() const { return seconds_; } ///< of the whole, as stated
+    /// Of what was handed out so far.
+    double place() const;
+    void goTo(double seconds);
+
+    bool isSequential() const override { return true; }
+    bool atEnd() const override { return ended_; }
+    qint64 bytesAvailable() const override;
+
+  protected:
+    qint64 readData(char* data, qint64 most) override;
+    qint64 writeData(const char* /*data*/, qint64 /*length*/) override { return -1; }
+
+  private:
+    mutable QMutex mutex_; ///< the output may pull from a thread of its own
+    PcmReader reader_;
+    double seconds_;
+    double start_ = 0;        ///< seconds: where the last jump went
+    std::int64_t frames_ = 0; ///< handed out since
+    std::atomic<bool> ended_ = false;
+};
+
+} // namespace sober::app
