@@ -78,7 +78,8 @@ TEST_CASE("the whole way: survey, copies, docket, carry out, ledger, undo") {
     CHECK(surveyed.document["schema"] == "sober.survey/1");
     CHECK(surveyed.document["volumes"].size() == 3);
     CHECK(surveyed.document["seen"] == surveyed.document["added"]);
-    for (const auto& planted : demoTruth()["not_audio"]) {
+    const auto truth = demoTruth();
+    for (const auto& planted : truth["not_audio"]) {
         const auto& errors = surveyed.document["errors"];
         CHECK(std::any_of(errors.begin(), errors.end(), [&](const json& error) {
             return error["path"] == demo / planted.get<std::string>();

@@ -4,6 +4,7 @@
 #include <catch2/catch.hpp>
 
 #include <filesystem>
+#include <map>
 #include <set>
 #include <unistd.h>
 
@@ -33,7 +34,8 @@ std::string inDemo(const json& path) {
 
 TEST_CASE("the copy sets found in the demo are those that were planted") {
     std::set<std::set<std::string>> found;
-    for (const auto& set : answer({"copies"})["sets"]) {
+    const auto answered = answer({"copies"});
+    for (const auto& set : answered["sets"]) {
         CHECK(set["sameness"] == "bytes");
         std::set<std::string> members;
         int keepers = 0;
@@ -49,7 +51,8 @@ TEST_CASE("the copy sets found in the demo are those that were planted") {
         found.insert(members);
     }
     std::set<std::set<std::string>> planted;
-    for (const auto& set : demoTruth()["copy_sets"]) {
+    const auto truth = demoTruth();
+    for (const auto& set : truth["copy_sets"]) {
         std::set<std::string> members;
         for (const auto& member : set["members"]) {
             members.insert(inDemo(member));
@@ -103,7 +106,40 @@ TEST_CASE("odd names appear in the JSON as the contract has them") {
             CHECK(member.contains("path_encoding") == encoded);
         }
     }
-    for (const auto& name : demoTruth()["odd_names"]) {
+    const auto truth = demoTruth();
+    for (const auto& name : truth["odd_names"]) {
         CHECK(names.contains(demo / name.get<std::string>()));
+    }
+}
+
+TEST_CASE("the claims that were planted in the demo are seen through, and nothing else is accused") {
+    std::map<std::string, json> said;
+    const auto answered = answer({"claims"});
+    for (const auto& holding : answered["holdings"]) {
+        said[holding["path"]] = holding["verdict"];
+    }
+    std::size_t planted = 0;
+    const auto truth = demoTruth();
+    for (const auto& claim : truth["claims"]) {
+        const auto path = inDemo(claim["path"]);
+        CAPTURE(path, claim["what"].get<std::string>());
+        const auto verdicts = claim["verdict"].get<std::set<std::string>>();
+        const bool accused = verdicts.contains("transcoded") || verdicts.contains("doubtful");
+        REQUIRE(said.contains(path) == accused);
+        if (accused) {
+            ++planted;
+            CHECK(verdicts.contains(said[path]["class"]));
+            CHECK(said[path]["source_codec"] == claim["source_codec"]);
+            CHECK_FALSE(said[path]["reasons"].empty());
+        }
+    }
+    CHECK(said.size() == planted);
+    CHECK(answer({"condition"})["findings"]["claims"] == planted);
+    for (const auto& claim : truth["claims"]) {
+        const auto result = run({SOBER_PROGRAM, "examine", "--json", inDemo(claim["path"])});
+        REQUIRE(result.code == 0);
+        const auto verdict = json::parse(result.out)["holdings"][0]["verdict"];
+        CAPTURE(claim["path"].get<std::string>());
+        CHECK(claim["verdict"].get<std::set<std::string>>().contains(verdict["class"]));
     }
 }
