@@ -5,9 +5,11 @@
 #include "support/sound.h"
 
 #include <catch2/catch.hpp>
+#include <sys/resource.h>
 
 #include <cmath>
 #include <filesystem>
+#include <fstream>
 #include <random>
 
 using namespace sober;
@@ -235,4 +237,105 @@ TEST_CASE("an examination can be cancelled") {
     const auto examination = examineFile(folder / "in.wav", control, [](std::uint64_t) {});
     REQUIRE_FALSE(examination.ok());
     CHECK(examination.error().cause == Cause::interrupted);
+}
+
+TEST_CASE("containers that mislead are examined by what they hold") {
+    const TempFolder folder;
+    writeMusic(folder / "in.wav", 8, 4);
+    const auto plain = [&](const BytePath& path) {
+        const auto record = recordOf(path);
+        INFO(path << (record ? record->problem : record.error().sentence));
+        REQUIRE(record.ok());
+        REQUIRE(record->evidence);
+        CHECK(record->evidence->seconds == Approx(4).epsilon(0.03));
+        return *record;
+    };
+    // The picture of a sleeve as the first stream.
+    ffmpeg({"-f", "lavfi", "-i", "color=c=gray:s=64x64:d=1", "-frames:v", "1", folder / "sleeve.png"});
+    ffmpeg({"-i", folder / "sleeve.png", "-i", folder / "in.wav", "-map", "0:v", "-map", "1:a", "-c:a", "aac",
+            "-c:v", "png", "-disposition:v:0", "attached_pic", folder / "sleeve first.m4a"});
+    CHECK(plain(folder / "sleeve first.m4a").claims.codec == "aac");
+    // A bitrate, a length and a sampling rate in the header that are not true.
+    std::string wav = readFile(folder / "in.wav");
+    wav[28] = wav[29] = wav[30] = 0; // bytes a second
+    writeFile(folder / "no rate.wav", wav);
+    plain(folder / "no rate.wav");
+    wav[24] = static_cast<char>(0x80);
+    wav[25] = static_cast<char>(0xBB); // 48,000 Hz instead of 44,100
+    wav[26] = 0;
+    writeFile(folder / "fast.wav", wav);
+    const auto fast = recordOf(folder / "fast.wav");
+    REQUIRE(fast.ok());
+    CHECK(fast->evidence->seconds == Approx(4 * 44.1 / 48).epsilon(0.03));
+    ffmpeg({"-i", folder / "in.wav", "-c:a", "libmp3lame", "-b:a", "128k", folder / "long.mp3"});
+    std::string mp3 = readFile(folder / "long.mp3");
+    const auto count = mp3.find("Info") + 8; // frames, big-endian
+    REQUIRE(count < 200);
+    mp3[count + 1] = 1; // 65,536 more
+    writeFile(folder / "long.mp3", mp3);
+    const auto lying = recordOf(folder / "long.mp3");
+    REQUIRE(lying.ok());
+    CHECK(lying->evidence->seconds == Approx(4).epsilon(0.03));
+    REQUIRE_FALSE(lying->evidence->problems.empty());
+    CHECK(lying->evidence->problems.front().kind == "truncated");
+}
+
+TEST_CASE("a film is no recording, a codec nobody knows gets a sentence") {
+    const TempFolder folder;
+    ffmpeg({"-f", "lavfi", "-i", "testsrc=s=64x64:d=2", "-f", "lavfi", "-i", "sine=d=2", "-c:v", "mpeg4",
+            "-c:a", "aac", folder / "film.mp4"});
+    const auto film = recordOf(folder / "film.mp4");
+    REQUIRE_FALSE(film.ok());
+    CHECK(film.error().cause == Cause::notAudio);
+    // A WAV of a codec that is none, and an MP4 whose samples are locked: noise where frames should be.
+    writeMusic(folder / "in.wav", 8, 2);
+    ffmpeg({"-i", folder / "in.wav", "-c:a", "aac", folder / "plain.m4a"});
+    const std::string whole = readFile(folder / "plain.m4a");
+    std::string unknown = readFile(folder / "in.wav");
+    unknown[20] = unknown[21] = '\x77'; // the format's number
+    writeFile(folder / "unknown.wav", unknown);
+    const auto refused = recordOf(folder / "unknown.wav");
+    REQUIRE_FALSE(refused.ok());
+    CHECK(refused.error().sentence.ends_with("."));
+    std::string locked = whole;
+    locked.replace(locked.find("mp4a"), 4, "drms");
+    std::mt19937 random(5);
+    for (std::size_t i = locked.find("mdat") + 8; i < locked.size() / 2; ++i) {
+        locked[i] = static_cast<char>(random());
+    }
+    writeFile(folder / "locked.m4a", locked);
+    const auto record = recordOf(folder / "locked.m4a");
+    CHECK((!record.ok() || !record->evidence->sound()));
+}
+
+TEST_CASE("a file that grows while it is read is not believed") {
+    const TempFolder folder;
+    writeMusic(folder / "growing.wav", 9, 20);
+    RunControl control;
+    bool grown = false;
+    const auto record = examineFile(folder / "growing.wav", control, [&](std::uint64_t) {
+        if (!grown) {
+            grown = true;
+            std::ofstream(folder / "growing.wav", std::ios::app) << "more";
+        }
+    });
+    CHECK(grown);
+    REQUIRE_FALSE(record.ok());
+    CHECK(record.error().cause == Cause::changed);
+    CHECK(recordOf(folder / "growing.wav").ok());
+}
+
+TEST_CASE("ten hours are examined in little memory") {
+    const TempFolder folder;
+    ffmpeg({"-f", "lavfi", "-i", "anoisesrc=d=36000:r=8000:a=0.1", "-c:a", "flac", "-ac", "1",
+            folder / "long.flac"});
+    rusage before{};
+    getrusage(RUSAGE_SELF, &before);
+    const auto evidence = examined(folder / "long.flac");
+    rusage after{};
+    getrusage(RUSAGE_SELF, &after);
+    REQUIRE(evidence.ok());
+    CHECK(evidence->seconds == Approx(36'000));
+    CHECK(evidence->sound());
+    CHECK(after.ru_maxrss - before.ru_maxrss < 100'000); // kB
 }
