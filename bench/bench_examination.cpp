@@ -21,7 +21,8 @@ std::string surveyOf(const fs::path& folder, const fs::path& catalogue) {
 }
 
 std::string toolsOn(const fs::path& folder) {
-    return "for f in " + quoted(folder) + "/*; do ffmpeg -nostdin -v error -i \"$f\" -f null - && sha256sum \"$f\"; done";
+    return "for f in " + quoted(folder) +
+           "/*; do ffmpeg -nostdin -v error -i \"$f\" -f null - && sha256sum \"$f\"; done";
 }
 
 } // namespace

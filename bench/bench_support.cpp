@@ -36,7 +36,8 @@ Cost costOf(const std::string& command) {
         return static_cast<double>(time.tv_sec) + static_cast<double>(time.tv_usec) / 1e6;
     };
     return {std::chrono::duration<double>(std::chrono::steady_clock::now() - began).count(),
-            secondsOf(usage.ru_utime) + secondsOf(usage.ru_stime), static_cast<double>(usage.ru_maxrss) / 1024};
+            secondsOf(usage.ru_utime) + secondsOf(usage.ru_stime),
+            static_cast<double>(usage.ru_maxrss) / 1024};
 }
 
 double median(std::vector<double> values) {

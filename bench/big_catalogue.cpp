@@ -2,15 +2,47 @@
 
 #include "core/audit/refresh_findings.h"
 #include "core/catalogue/catalogue.h"
+#include "core/catalogue/evidence_store.h"
 #include "core/catalogue/findings.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
 
+#include <array>
 #include <cstdint>
 #include <cstdio>
 #include <cstdlib>
+#include <cstring>
+#include <random>
 
 namespace sober::bench {
+namespace {
+
+constexpr std::array<int, 5> bitrates{96'000, 128'000, 192'000, 256'000, 320'000};
+
+/// As long and as wide as a real one.
+Evidence evidenceOf(int recording) {
+    std::mt19937 random(static_cast<unsigned>(recording));
+    Evidence evidence;
+    std::memcpy(evidence.payload.bytes.data(), &recording, sizeof recording);
+    evidence.seconds = 240;
+    const double cutoff = 10'000.0 + random() % 12'050;
+    evidence.bandwidth = Bandwidth{cutoff, 40, 0, random() % 4 == 0};
+    evidence.spectrum =
+        Spectrum{44'100.0 / 1024, std::vector<float>(513, 40), std::vector<float>(513, 50), 2500};
+    TracePeak peak;
+    peak.codec = "mp3";
+    peak.period = 576;
+    peak.strength = random() % 100;
+    peak.excess.assign(576, 1);
+    evidence.trace.highest = peak;
+    evidence.verdict.verdict = static_cast<VerdictClass>(random() % 20 < 17 ? 0 : 1 + random() % 3);
+    evidence.verdict.confidence = 0.95;
+    evidence.verdict.reasons = {"made up for a measurement"};
+    evidence.fingerprint.assign(1800, static_cast<std::uint32_t>(recording));
+    return evidence;
+}
+
+} // namespace
 
 void writeBigCatalogue(const BytePath& path, int holdings) {
     auto catalogue = Catalogue::openForWriting(path);
@@ -36,7 +68,7 @@ void writeBigCatalogue(const BytePath& path, int holdings) {
         database, "INSERT INTO holdings(volume, path, state, size, mtime, ctime, inode, links, xxh3, "
                   "troubled, container, codec, "
                   "bitrate, sample_rate, channels, bit_depth, duration, title, artist, album, first_seen) "
-                  "VALUES(?,?,?,?,?,?,?,1,?,0,'flac','flac',900000,44100,2,16,?,?,?,?,1)");
+                  "VALUES(?,?,?,?,?,?,?,1,?,0,?,?,?,44100,2,?,?,?,?,?,1)");
     for (int i = 0; i < holdings; ++i) {
         const int recording = i % 4 == 3 ? i / 8 : i; // a quarter carries another's content
         const std::string artist = "Performer " + std::to_string(recording / 120);
@@ -54,12 +86,21 @@ void writeBigCatalogue(const BytePath& path, int holdings) {
         insert.bind(6, static_cast<std::int64_t>(i));
         insert.bind(7, i + 100);
         insert.bind(8, checksum, sizeof checksum);
-        insert.bind(9, 200.0 + recording % 100);
-        insert.bind(10, title);
-        insert.bind(11, artist);
-        insert.bind(12, album);
+        const bool lossy = recording % 3 == 0;
+        insert.bind(9, lossy ? "mp3" : "flac");
+        insert.bind(10, lossy ? "mp3" : "flac");
+        insert.bind(11,
+                    lossy ? bitrates[static_cast<std::size_t>(recording / 3) % bitrates.size()] : 900'000);
+        insert.bind(12, lossy ? 0 : 16);
+        insert.bind(13, 200.0 + recording % 100);
+        insert.bind(14, title);
+        insert.bind(15, artist);
+        insert.bind(16, album);
         insert.exec();
         insert.reset();
+        if (i % 10 == 0) {
+            writeEvidence(database, i + 1, evidenceOf(recording));
+        }
     }
     database.exec("UPDATE freshness SET findings_stale = 1");
     transaction.commit();

@@ -217,56 +217,97 @@ void ClaimsMap::drawAxes(QPainter& painter) const {
     painter.drawRect(room);
 }
 
-/// All points in one image: each kind is drawn once and blended in wherever it lies.
+namespace {
+
+/// A drawn mark as the pixels that it covers.
+struct Stamp {
+    struct Pixel {
+        int x, y;
+        QRgb ink; ///< premultiplied
+    };
+    std::vector<Pixel> pixels;
+};
+
+Stamp stampOf(Mark mark, double ratio, double opacity) {
+    const int size = static_cast<int>(std::lround(stampSize * ratio));
+    QImage image(size, size, QImage::Format_ARGB32_Premultiplied);
+    image.fill(Qt::transparent);
+    {
+        QPainter painter(&image);
+        painter.scale(ratio, ratio);
+        painter.setOpacity(opacity);
+        paintMark(painter, QRectF(0, 0, stampSize, stampSize), mark);
+    }
+    Stamp stamp;
+    for (int y = 0; y < size; ++y) {
+        for (int x = 0; x < size; ++x) {
+            const QRgb ink = image.pixel(x, y);
+            if (qAlpha(ink) > 8) {
+                stamp.pixels.push_back({x - size / 2, y - size / 2, qPremultiply(ink)});
+            }
+        }
+    }
+    return stamp;
+}
+
+void blend(QRgb above, QRgb& below) {
+    const auto rest = 255U - static_cast<unsigned>(qAlpha(above));
+    const auto mix = [rest](int over, int under) {
+        return over + static_cast<int>(static_cast<unsigned>(under) * rest >> 8U);
+    };
+    below = qRgba(mix(qRed(above), qRed(below)), mix(qGreen(above), qGreen(below)),
+                  mix(qBlue(above), qBlue(below)), mix(qAlpha(above), qAlpha(below)));
+}
+
+} // namespace
+
+/// All points in one image: each kind of mark is drawn once and blended in wherever a point lies; where two
+/// of a kind share a pixel, one is enough.
 void ClaimsMap::stampPoints() {
     const double ratio = devicePixelRatioF();
-    const int size = static_cast<int>(std::lround(stampSize * ratio));
     constexpr std::size_t kinds = 5;
-    std::array<QImage, 2 * kinds> stamps;
+    std::array<Stamp, 2 * kinds> stamps;
     for (std::size_t kind = 0; kind < stamps.size(); ++kind) {
-        QImage stamp(size, size, QImage::Format_ARGB32_Premultiplied);
-        stamp.fill(Qt::transparent);
-        QPainter painter(&stamp);
-        painter.scale(ratio, ratio);
-        painter.setOpacity(kind >= kinds ? 0.22 : 1);
         const std::size_t which = kind % kinds;
-        paintMark(painter, QRectF(0, 0, stampSize, stampSize),
-                  which == 4 ? Mark::accepted : markOf(static_cast<VerdictClass>(which)));
-        stamps[kind] = stamp;
+        stamps[kind] = stampOf(which == 4 ? Mark::accepted : markOf(static_cast<VerdictClass>(which)), ratio,
+                               kind >= kinds ? 0.22 : 1);
     }
-    stamped_ = QImage((QSizeF(this->size()) * ratio).toSize(), QImage::Format_ARGB32_Premultiplied);
+    stamped_ = QImage((QSizeF(size()) * ratio).toSize(), QImage::Format_ARGB32_Premultiplied);
     stamped_.fill(Qt::transparent);
     const auto room = plot();
+    std::array<std::vector<QPoint>, 2 * kinds> places;
+    std::vector<std::uint16_t> taken(static_cast<std::size_t>(stamped_.width()) *
+                                     static_cast<std::size_t>(stamped_.height()));
+    for (std::size_t i = 0; i < points_.size(); ++i) {
+        const auto place =
+            onScreen(static_cast<double>(placed_[i].across), static_cast<double>(placed_[i].up));
+        if (!room.contains(place)) {
+            continue;
+        }
+        const auto& point = points_[i];
+        const bool faint = !selection_.empty() && !selection_.contains(point.holding);
+        const std::size_t kind =
+            (point.accepted ? 4 : static_cast<std::size_t>(point.verdict)) + (faint ? kinds : 0);
+        const QPoint pixel = (place * ratio).toPoint();
+        const auto at = static_cast<std::size_t>(pixel.y()) * static_cast<std::size_t>(stamped_.width()) +
+                        static_cast<std::size_t>(pixel.x());
+        const auto bit = static_cast<std::uint16_t>(1U << kind);
+        if ((taken[at] & bit) == 0) {
+            taken[at] = static_cast<std::uint16_t>(taken[at] | bit);
+            places[kind].push_back(pixel);
+        }
+    }
+    auto* bits = reinterpret_cast<QRgb*>(stamped_.bits());
+    const int stride = static_cast<int>(stamped_.bytesPerLine()) / 4;
     // From the least striking to the most, so that the outliers lie above.
     for (const std::size_t layer : {0U, 4U, 3U, 1U, 2U}) {
-        for (std::size_t i = 0; i < points_.size(); ++i) {
-            const auto& point = points_[i];
-            const std::size_t kind = point.accepted ? 4 : static_cast<std::size_t>(point.verdict);
-            if (kind != layer) {
-                continue;
-            }
-            const auto place =
-                onScreen(static_cast<double>(placed_[i].across), static_cast<double>(placed_[i].up));
-            if (!room.contains(place)) {
-                continue;
-            }
-            const bool faint = !selection_.empty() && !selection_.contains(point.holding);
-            const auto& stamp = stamps[kind + (faint ? kinds : 0)];
-            const int left = static_cast<int>(place.x() * ratio) - size / 2;
-            const int top = static_cast<int>(place.y() * ratio) - size / 2;
-            for (int y = std::max(0, -top); y < std::min(size, stamped_.height() - top); ++y) {
-                const auto* from = reinterpret_cast<const QRgb*>(stamp.constScanLine(y));
-                auto* to = reinterpret_cast<QRgb*>(stamped_.scanLine(top + y)) + left;
-                for (int x = std::max(0, -left); x < std::min(size, stamped_.width() - left); ++x) {
-                    const QRgb above = from[x];
-                    const auto rest = 255U - static_cast<unsigned>(qAlpha(above));
-                    if (rest != 255U) {
-                        const QRgb below = to[x];
-                        const auto mix = [rest](int over, int under) {
-                            return over + static_cast<int>(static_cast<unsigned>(under) * rest / 255U);
-                        };
-                        to[x] = qRgba(mix(qRed(above), qRed(below)), mix(qGreen(above), qGreen(below)),
-                                      mix(qBlue(above), qBlue(below)), mix(qAlpha(above), qAlpha(below)));
+        for (const std::size_t kind : {layer + kinds, layer}) {
+            for (const auto& place : places[kind]) {
+                for (const auto& pixel : stamps[kind].pixels) {
+                    const int x = place.x() + pixel.x;
+                    const int y = place.y() + pixel.y;
+                    if (x >= 0 && y >= 0 && x < stamped_.width() && y < stamped_.height()) {
+                        blend(pixel.ink, bits[y * stride + x]);
                     }
                 }
             }

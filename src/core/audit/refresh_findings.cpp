@@ -160,6 +160,8 @@ Outcome refreshFindings(const Catalogue& catalogue) {
         const bool inSet = builder.isMember(holding.id);
         auto& figures = byVolume[holding.volume];
         count(figures, holding, inSet, *suspects);
+        // What cannot be opened needs no examination.
+        figures.examined += holding.state == HoldingState::present && holding.troubled ? 1 : 0;
         if (holding.state == HoldingState::present && (!inSet || builder.isLinkedOnly(holding.id))) {
             ++figures.heldOnce;
         }
@@ -188,7 +190,7 @@ Outcome refreshFindings(const Catalogue& catalogue) {
         return examined.error();
     }
     for (const auto& [volume, count] : *examined) {
-        byVolume[volume].examined = count;
+        byVolume[volume].examined += count;
     }
     if (const auto found = findBetterCopies(catalogue); !found) {
         return found;

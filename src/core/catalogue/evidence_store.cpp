@@ -11,9 +11,15 @@ namespace {
 constexpr const char* worstFirst = "CASE e.verdict WHEN 2 THEN 0 WHEN 1 THEN 1 WHEN 3 THEN 2 ELSE 3 END, "
                                    "e.confidence DESC, h.volume, h.path";
 
-std::string meantSql(const std::string& columns, const FilterClause& clause, bool examinedOnly) {
-    return "SELECT " + columns + " FROM holdings h " + (examinedOnly ? "JOIN" : "LEFT JOIN") +
-           " evidence e ON e.holding = h.id WHERE h.state = 0 AND " + clause.sql();
+/// Where only examined holdings can be meant, the search begins with what was examined (SQLite keeps the
+/// order of a cross join): many more may never have been.
+std::string meantSql(const std::string& columns, const HoldingFilter& filter, const FilterClause& clause,
+                     bool examinedOnly = false) {
+    return "SELECT " + columns +
+           (examinedOnly || !filter.verdicts.empty()
+                ? " FROM evidence e CROSS JOIN holdings h ON h.id = e.holding"
+                : " FROM holdings h LEFT JOIN evidence e ON e.holding = h.id") +
+           " WHERE h.state = 0 AND " + clause.sql();
 }
 
 std::unordered_set<HoldingId> idsFrom(SQLite::Statement& ask) {
@@ -57,7 +63,7 @@ Result<std::vector<ClaimPoint>> EvidenceStore::points(const HoldingFilter& filte
             catalogue_.database(),
             meantSql(std::string("h.id, e.verdict, ") + acceptedSql +
                          ", h.lossless, h.bit_depth, h.sample_rate, h.bitrate, e.cutoff, e.confidence",
-                     clause, true) +
+                     filter, clause, true) +
                 " ORDER BY " + worstFirst);
         clause.bindTo(ask, 1);
         std::vector<ClaimPoint> points;
@@ -77,7 +83,7 @@ Result<std::vector<HoldingId>> EvidenceStore::meant(const HoldingFilter& filter)
     return guarded(catalogue_, [&] {
         const FilterClause clause(filter);
         SQLite::Statement ask(catalogue_.database(),
-                              meantSql("h.id", clause, false) + " ORDER BY h.volume, h.path");
+                              meantSql("h.id", filter, clause) + " ORDER BY h.volume, h.path");
         clause.bindTo(ask, 1);
         std::vector<HoldingId> ids;
         while (ask.executeStep()) {
@@ -90,7 +96,7 @@ Result<std::vector<HoldingId>> EvidenceStore::meant(const HoldingFilter& filter)
 Result<std::uint64_t> EvidenceStore::count(const HoldingFilter& filter) const {
     return guarded(catalogue_, [&] {
         const FilterClause clause(filter);
-        SQLite::Statement ask(catalogue_.database(), meantSql("count(*)", clause, false));
+        SQLite::Statement ask(catalogue_.database(), meantSql("count(*)", filter, clause));
         clause.bindTo(ask, 1);
         ask.executeStep();
         return static_cast<std::uint64_t>(ask.getColumn(0).getInt64());
@@ -100,8 +106,8 @@ Result<std::uint64_t> EvidenceStore::count(const HoldingFilter& filter) const {
 Result<std::vector<std::string>> EvidenceStore::codecs() const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),
-                              "SELECT DISTINCT h.codec FROM holdings h JOIN evidence e "
-                              "ON e.holding = h.id WHERE h.state = 0 ORDER BY 1");
+                              "SELECT DISTINCT h.codec FROM evidence e CROSS JOIN holdings h "
+                              "ON h.id = e.holding WHERE h.state = 0 ORDER BY 1");
         std::vector<std::string> codecs;
         while (ask.executeStep()) {
             codecs.push_back(ask.getColumn(0).getString());
@@ -128,9 +134,10 @@ Result<std::unordered_set<HoldingId>> EvidenceStore::contradicted() const {
 
 Result<std::vector<std::pair<VolumeId, std::uint64_t>>> EvidenceStore::examinedByVolume() const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(catalogue_.database(),
-                              "SELECT h.volume, count(*) FROM holdings h WHERE h.state = 0 AND (h.problem != '' OR "
-                              "EXISTS(SELECT 1 FROM evidence e WHERE e.holding = h.id)) GROUP BY h.volume");
+        SQLite::Statement ask(
+            catalogue_.database(),
+            "SELECT h.volume, count(*) FROM evidence e CROSS JOIN holdings h ON h.id = e.holding "
+            "WHERE h.state = 0 GROUP BY h.volume");
         std::vector<std::pair<VolumeId, std::uint64_t>> counts;
         while (ask.executeStep()) {
             counts.emplace_back(ask.getColumn(0).getInt64(),

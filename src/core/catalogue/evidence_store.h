@@ -66,13 +66,12 @@ class EvidenceStore {
     /// Present holdings that a filter means, examined or not, by volume and path.
     Result<std::vector<HoldingId>> meant(const HoldingFilter& filter) const;
     Result<std::uint64_t> count(const HoldingFilter& filter) const;
-    /// Codecs of present holdings, by name.
+    /// Codecs of present, examined holdings, by name.
     Result<std::vector<std::string>> codecs() const;
 
     /// Examined holdings that do not decode whole; those whose evidence contradicts their claim.
     Result<std::unordered_set<HoldingId>> unsound() const;
     Result<std::unordered_set<HoldingId>> contradicted() const;
-    /// Present holdings that need no examination: they had one, or cannot be decoded at all.
     Result<std::vector<std::pair<VolumeId, std::uint64_t>>> examinedByVolume() const;
 
     Outcome eachComparable(const std::function<void(const ComparableHolding&)>& visit) const;

@@ -57,7 +57,7 @@ struct VolumeFigures {
     std::uint64_t inSets = 0;
     std::uint64_t missing = 0;
     std::uint64_t troubled = 0; ///< could not be opened as audio, or do not decode whole
-    std::uint64_t examined = 0; ///< at full effort
+    std::uint64_t examined = 0; ///< at full effort, or cannot be opened at all
     std::uint64_t claims = 0;   ///< evidence contradicts what the file claims; accepted ones left out
 };
 

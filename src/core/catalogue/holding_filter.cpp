@@ -120,6 +120,8 @@ FilterClause::FilterClause(const HoldingFilter& filter) {
              "WHERE l.codec = h.codec)");
     }
     if (filter.betterElsewhere) {
+        // Those that have any better copy are few: the search begins with them.
+        also("h.id IN (SELECT holding FROM better_copies)");
         also("EXISTS(SELECT 1 FROM better_copies b JOIN holdings o ON o.id = b.better WHERE b.holding = h.id "
              "AND o.volume <> h.volume AND o.state = 0)");
     }

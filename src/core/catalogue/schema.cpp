@@ -170,6 +170,7 @@ CREATE TABLE evidence(
   cutoff REAL NOT NULL,
   sound INTEGER NOT NULL);
 CREATE INDEX evidence_payload ON evidence(payload);
+CREATE INDEX evidence_verdict ON evidence(verdict);
 
 CREATE TABLE packed_evidence(
   holding INTEGER PRIMARY KEY REFERENCES holdings(id),
