@@ -19,6 +19,7 @@ constexpr double leastWidth = 3;
 enum class Worst {
     sound,
     copies,
+    claims,
     missing,
     unreadable,
 };
@@ -30,6 +31,9 @@ Worst worstOf(const FolderFigures& folder) {
     if (folder.missing > 0) {
         return Worst::missing;
     }
+    if (folder.claims > 0) {
+        return Worst::claims;
+    }
     return folder.inSets > 0 ? Worst::copies : Worst::sound;
 }
 
@@ -39,6 +43,8 @@ Mark markOf(Worst worst) {
         return Mark::damaged;
     case Worst::missing:
         return Mark::missing;
+    case Worst::claims:
+        return Mark::doubtful;
     case Worst::copies:
         return Mark::copies;
     case Worst::sound:
@@ -114,12 +120,14 @@ void BandChart::draw(QPainter& painter) {
         return;
     }
     double legend = labelWidth;
-    for (const Worst worst : {Worst::sound, Worst::copies, Worst::missing, Worst::unreadable}) {
+    for (const Worst worst :
+         {Worst::sound, Worst::copies, Worst::claims, Worst::missing, Worst::unreadable}) {
         const QRectF swatch(legend, 3, 24, 14);
         painter.fillRect(swatch, fillOf(worst));
         paintMark(painter, swatch, markOf(worst));
         const QString word = worst == Worst::sound     ? tr("nothing known against it")
                              : worst == Worst::copies  ? tr("holds identical copies")
+                             : worst == Worst::claims  ? tr("not what it says")
                              : worst == Worst::missing ? tr("something is missing")
                                                        : tr("something cannot be read");
         painter.setPen(inks.quiet);
@@ -170,6 +178,9 @@ QString BandChart::valueAt(const QPointF& point) const {
                          shown(counted(folder.holdings, "holding")), shown(humanBytes(folder.bytes)));
             if (folder.inSets > 0) {
                 text += tr("\n%1 held more than once").arg(shown(humanCount(folder.inSets)));
+            }
+            if (folder.claims > 0) {
+                text += tr("\n%1 doubtful or transcoded").arg(shown(humanCount(folder.claims)));
             }
             if (folder.missing > 0) {
                 text += tr("\n%1 missing").arg(shown(humanCount(folder.missing)));

@@ -4,6 +4,7 @@
 #include "app/desks/ask_window.h"
 #include "app/desks/file_manager.h"
 #include "app/desks/standing_list_box.h"
+#include "app/listening/listening_bar.h"
 #include "app/words.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/holdings.h"
@@ -20,6 +21,7 @@
 #include <QScopedValueRollback>
 #include <QScrollArea>
 #include <QSettings>
+#include <QShortcut>
 #include <QSplitter>
 #include <QTimer>
 #include <QVBoxLayout>
@@ -287,6 +289,9 @@ void ClaimsDesk::buildButtons() {
         this));
     body()->addLayout(row);
     forget->setEnabled(false);
+    auto* play = new QShortcut(QKeySequence(Qt::Key_P), this);
+    play->setContext(Qt::WidgetWithChildrenShortcut);
+    connect(play, &QShortcut::activated, this, [this] { panel_->listening().toggle(); });
     connect(accept, &QPushButton::clicked, this, [this] { this->accept(); });
     connect(withdraw, &QPushButton::clicked, this, [this] { this->withdraw(); });
     connect(limits, &QPushButton::clicked, this, [this] { openLimits(); });

@@ -38,6 +38,7 @@ class EvidencePanel : public QWidget {
 
     /// Nothing shows an empty panel that says what to do.
     void setDetail(const std::optional<HoldingDetail>& detail);
+    ListeningBar& listening() { return *listening_; }
 
   private:
     void makePicture();

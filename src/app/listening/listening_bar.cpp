@@ -29,7 +29,7 @@ QString clock(double seconds) {
 
 ListeningBar::ListeningBar(QWidget* parent)
     : QWidget(parent),
-      button_(keyButton(tr("Play"), QKeySequence(Qt::Key_P), parent)),
+      button_(new QPushButton(this)),
       slider_(new QSlider(Qt::Horizontal, this)),
       text_(quietLabel({}, this)) {
     auto* layout = new QVBoxLayout(this);
@@ -45,6 +45,8 @@ ListeningBar::ListeningBar(QWidget* parent)
     slider_->setRange(0, sliderSteps);
     slider_->setAccessibleName(tr("Place in the recording"));
     text_->setAccessibleName(tr("Listening"));
+    button_->setAccessibleName(tr("Play"));
+    button_->setFocusPolicy(Qt::TabFocus);
     connect(button_, &QPushButton::clicked, this, [this] { isPlaying() ? stop() : play(); });
     connect(slider_, &QSlider::sliderReleased, this, [this] {
         if (source_) {
@@ -59,6 +61,10 @@ ListeningBar::ListeningBar(QWidget* parent)
 
 ListeningBar::~ListeningBar() {
     stop();
+}
+
+void ListeningBar::toggle() {
+    button_->click();
 }
 
 bool ListeningBar::isPlaying() const {

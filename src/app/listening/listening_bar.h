@@ -27,6 +27,8 @@ class ListeningBar : public QWidget {
     /// The file that Play plays; "" for none. What is playing stops.
     void setFile(const BytePath& path, const QString& whyNot = {});
     void goTo(double seconds);
+    /// As the button does, where there is something to play.
+    void toggle();
     bool isPlaying() const;
 
   signals:
