@@ -140,3 +140,64 @@ TEST_CASE("reasons are sentences a custodian understands") {
     CHECK(verdict.reasons[0] == "stops dead at 16.0 kHz, by 45 dB, as lossy encoders do");
     CHECK(verdict.reasons[1] == "block grid of an MP3 encoder found at 48 of 576, 34 times above chance");
 }
+
+// The classes' borders are medians of libmp3lame's lines kept; the bandwidths its usual low-passes.
+TEST_CASE("the source's bitrate comes from bandwidth, and from the lines kept where the two disagree") {
+    struct Case {
+        double cutoff; ///< 0: no wall
+        double lines;  ///< 0: not counted
+        std::int64_t expected;
+    };
+    for (const auto& each :
+         {Case{16'500, 0, 128'000}, Case{11'000, 0, 64'000}, Case{20'200, 0, 320'000}, Case{0, 0, 0},
+          Case{0, 80, 64'000}, Case{0, 400, 320'000}, Case{16'400, 167, 128'000}, Case{17'400, 230, 160'000},
+          // An encoder told to cut at 16 kHz at a high bitrate keeps many lines below it.
+          Case{16'000, 380, 320'000},
+          // One that keeps 20 kHz at 128 kbit/s has few lines: the higher class is named, and it is wrong.
+          Case{20'000, 170, 320'000}}) {
+        auto evidence = plain();
+        evidence.trace.last = peak("mp3", 80);
+        evidence.trace.linesPerGranule = each.lines;
+        evidence.bandwidth =
+            each.cutoff > 0 ? Bandwidth{each.cutoff, 50, 0, true} : Bandwidth{22'050, 3, 37, false};
+        CAPTURE(each.cutoff, each.lines);
+        CHECK(verdictOn(evidence).sourceBitrate == each.expected);
+    }
+}
+
+TEST_CASE("every codec has its article") {
+    for (const auto& [codec, words] : std::vector<std::pair<std::string, std::string>>{{"mp3", "an MP3"},
+                                                                                       {"aac", "an AAC"},
+                                                                                       {"vorbis", "a Vorbis"},
+                                                                                       {"opus", "an Opus"},
+                                                                                       {"ac3", "an AC-3"},
+                                                                                       {"wma", "a WMA"}}) {
+        auto evidence = plain();
+        evidence.trace.last = peak(codec, 30);
+        const auto verdict = verdictOn(evidence);
+        CHECK(verdict.sourceCodec == codec);
+        CHECK(verdict.reasons.back().find("block grid of " + words + " encoder") != std::string::npos);
+    }
+}
+
+TEST_CASE("a longer search is worth its time where bandwidth speaks against the claim") {
+    struct Case {
+        bool lossless;
+        std::int64_t bitrate;
+        Bandwidth bandwidth;
+        bool worth;
+    };
+    for (const auto& each : {Case{true, 900'000, {22'050, 3, 37, false}, false},
+                             Case{true, 900'000, {16'000, 45, 2, true}, true},
+                             Case{true, 900'000, {19'000, 25, 20, false}, true},
+                             Case{false, 320'000, {16'000, 45, 2, true}, true},
+                             Case{false, 128'000, {16'000, 45, 2, true}, false},
+                             Case{false, 320'000, {19'900, 45, 2, true}, false}}) {
+        Claims claims;
+        claims.lossless = each.lossless;
+        claims.codec = each.lossless ? "flac" : "mp3";
+        claims.bitrate = each.bitrate;
+        CAPTURE(each.lossless, each.bitrate, each.bandwidth.cutoff);
+        CHECK(raisesDoubt(claims, each.bandwidth) == each.worth);
+    }
+}

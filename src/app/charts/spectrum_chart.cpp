@@ -7,6 +7,7 @@
 #include <QPainterPath>
 
 #include <algorithm>
+#include <cmath>
 
 namespace sober::app {
 namespace {
@@ -107,9 +108,9 @@ void SpectrumChart::draw(QPainter& painter) {
     painter.setPen(QPen(inks.ink, 1));
     painter.drawPolyline(curve(spectrum_->mean));
     if (bandwidth_ && bandwidth_->cutoff > 0) {
-        const double x = xOf(bandwidth_->cutoff);
+        const double x = std::round(xOf(bandwidth_->cutoff)); // a line of two pixels stays sharp
         const QColor ink = bandwidth_->brickwall ? inks.damaged : inks.ink;
-        painter.setPen(QPen(ink, 1.2, bandwidth_->brickwall ? Qt::SolidLine : Qt::DashLine));
+        painter.setPen(QPen(ink, 2, bandwidth_->brickwall ? Qt::SolidLine : Qt::DashLine));
         painter.drawLine(QPointF(x, room.top()), QPointF(x, room.bottom()));
         const QString text = tr(bandwidth_->brickwall ? "stops dead at %1 kHz" : "reaches %1 kHz")
                                  .arg(bandwidth_->cutoff / 1000, 0, 'f', 1);

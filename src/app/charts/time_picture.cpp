@@ -102,8 +102,8 @@ void TimePicture::draw(QPainter& painter) {
     painter.setPen(inks.rule);
     painter.drawRect(room);
     if (place_ >= 0 && picture_->seconds > 0) {
-        const double x = room.left() + std::min(1.0, place_ / picture_->seconds) * room.width();
-        painter.setPen(QPen(inks.damaged, 1.4));
+        const double x = std::round(room.left() + std::min(1.0, place_ / picture_->seconds) * room.width());
+        painter.setPen(QPen(inks.damaged, 2));
         painter.drawLine(QPointF(x, room.top()), QPointF(x, room.bottom()));
     }
 }

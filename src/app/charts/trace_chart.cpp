@@ -7,6 +7,7 @@
 #include <QPainter>
 
 #include <algorithm>
+#include <cmath>
 
 namespace sober::app {
 
@@ -71,8 +72,8 @@ void TraceChart::draw(QPainter& painter) {
         const double x = xOf(static_cast<double>(position));
         painter.drawLine(QPointF(x, yOf(0)), QPointF(x, yOf(static_cast<double>(excess[position]) / unit)));
     }
-    const double x = xOf(static_cast<double>(peak_->offset));
-    painter.setPen(QPen(hit_ ? inks.damaged : inks.quiet, 1.4));
+    const double x = std::round(xOf(static_cast<double>(peak_->offset))); // a line of two pixels stays sharp
+    painter.setPen(QPen(hit_ ? inks.damaged : inks.quiet, 2));
     painter.drawLine(QPointF(x, yOf(0)), QPointF(x, yOf(peak_->strength)));
     painter.setPen(hit_ ? inks.ink : inks.quiet);
     const QString grid = earlier_ ? tr("Earlier %1 grid").arg(codecName(peak_->codec))

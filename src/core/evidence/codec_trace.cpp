@@ -17,8 +17,6 @@ constexpr double certainStrength = 12;
 constexpr double certainShare = 0.02;
 /// A part of the coefficients suffices to accept this much.
 constexpr double plainStrength = 20;
-/// What a third of the coefficients shows no more of than this is cleared without the rest.
-constexpr double clearStrength = 4.5;
 /// Opus leaves a fainter grid, whose chance peaks are higher.
 constexpr double celtStrength = 15;
 
