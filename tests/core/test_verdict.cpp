@@ -64,6 +64,26 @@ TEST_CASE("the verdict follows the evidence") {
         expected = VerdictClass::doubtful;
         codec = "mp3";
     }
+    SECTION("a wall where a recording made at 22,050 Hz ends") {
+        evidence.bandwidth = Bandwidth{10'950, 45, 2, true};
+        expected = VerdictClass::undetermined;
+    }
+    SECTION("the same wall with a grid") {
+        evidence.bandwidth = Bandwidth{10'950, 45, 2, true};
+        evidence.trace.last = peak("mp3", 60);
+        expected = VerdictClass::transcoded;
+        codec = "mp3";
+        bitrate = 64'000;
+    }
+    SECTION("320 kbit/s that stop where 128 do, with a faint earlier grid") {
+        evidence = plain(false);
+        evidence.trace.last = peak("mp3", 150);
+        evidence.trace.first = peak("mp3", 8, 0.015);
+        evidence.bandwidth = Bandwidth{16'500, 45, 2, true};
+        expected = VerdictClass::transcoded;
+        codec = "mp3";
+        bitrate = 128'000;
+    }
     SECTION("a wall and no grid") {
         evidence.bandwidth = Bandwidth{15'000, 45, 2, true};
         expected = VerdictClass::doubtful;
@@ -144,7 +164,7 @@ TEST_CASE("reasons are sentences a custodian understands") {
 // The classes' borders are medians of libmp3lame's lines kept; the bandwidths its usual low-passes.
 TEST_CASE("the source's bitrate comes from bandwidth, and from the lines kept where the two disagree") {
     struct Case {
-        double cutoff; ///< 0: no wall
+        double cutoff; ///< 0: full band; negative: no wall
         double lines;  ///< 0: not counted
         std::int64_t expected;
     };
@@ -153,13 +173,16 @@ TEST_CASE("the source's bitrate comes from bandwidth, and from the lines kept wh
           Case{0, 80, 64'000}, Case{0, 400, 320'000}, Case{16'400, 167, 128'000}, Case{17'400, 230, 160'000},
           // An encoder told to cut at 16 kHz at a high bitrate keeps many lines below it.
           Case{16'000, 380, 320'000},
-          // One that keeps 20 kHz at 128 kbit/s has few lines: the higher class is named, and it is wrong.
-          Case{20'000, 170, 320'000}}) {
+          // One that keeps 20 kHz at 128 kbit/s has few lines.
+          Case{20'000, 170, 128'000},
+          // Quiet sound that ends near a usual bandwidth says something; elsewhere it does not.
+          Case{-19'400, 300, 256'000}, Case{-18'000, 160, 128'000}, Case{-22'050, 400, 320'000}}) {
         auto evidence = plain();
         evidence.trace.last = peak("mp3", 80);
         evidence.trace.linesPerGranule = each.lines;
-        evidence.bandwidth =
-            each.cutoff > 0 ? Bandwidth{each.cutoff, 50, 0, true} : Bandwidth{22'050, 3, 37, false};
+        evidence.bandwidth = each.cutoff > 0   ? Bandwidth{each.cutoff, 50, 0, true}
+                             : each.cutoff < 0 ? Bandwidth{-each.cutoff, 10, 5, false}
+                                               : Bandwidth{22'050, 3, 37, false};
         CAPTURE(each.cutoff, each.lines);
         CHECK(verdictOn(evidence).sourceBitrate == each.expected);
     }

@@ -15,6 +15,8 @@ constexpr double hitStrength = 8;
 constexpr double hitShare = 0.01;
 constexpr double certainStrength = 12;
 constexpr double certainShare = 0.02;
+/// Of an earlier grid, where the bandwidth speaks against the claim by itself.
+constexpr double supportedStrength = 7;
 /// A part of the coefficients suffices to accept this much.
 constexpr double plainStrength = 20;
 /// Opus leaves a fainter grid, whose chance peaks are higher.
@@ -80,7 +82,7 @@ std::vector<GridRow> searched(Grid& grid, std::span<const TraceSegment> segments
 
 /// The last encode leaves true zeros, an earlier one by the same method larger remains: where the
 /// strongest peak of the finest threshold and that of a coarser one lie apart, there were two.
-void lookBelow(const std::vector<GridRow>& rows, CodecTrace& trace) {
+void lookBelow(const std::vector<GridRow>& rows, double least, CodecTrace& trace) {
     // Vorbis changes its alignment whenever it changes block sizes, so that one encode has several.
     if (!trace.last || trace.last->codec == "vorbis") {
         return;
@@ -99,7 +101,7 @@ void lookBelow(const std::vector<GridRow>& rows, CodecTrace& trace) {
                 continue;
             }
             auto peak = coarse.strongest(last.offset);
-            if (peak.strength >= certainStrength && peak.share >= hitShare &&
+            if (peak.strength >= least && peak.share >= hitShare &&
                 (!trace.first || peak.strength > trace.first->strength)) {
                 trace.first = std::move(peak);
                 trace.last = last;
@@ -152,7 +154,8 @@ class CommonGrids {
         mdctRows_ = searched(mdct_, segments, ownMdct ? Care::whole : found ? Care::quick : usual);
     }
 
-    void tell(CodecTrace& trace) const {
+    /// `doubted`: something else speaks against the claim, so that a fainter earlier grid counts.
+    void tell(CodecTrace& trace, bool doubted) const {
         for (const auto* rows : {&layerIIIRows_, &mdctRows_}) {
             keepHighest(*rows, trace);
             for (const auto& row : *rows) {
@@ -166,9 +169,13 @@ class CommonGrids {
             }
         }
         for (const auto* rows : {&layerIIIRows_, &mdctRows_}) {
-            lookBelow(*rows, trace);
-            if (!ownCodec_.empty()) {
-                lookForOthers(*rows, ownCodec_, trace);
+            lookBelow(*rows, doubted ? supportedStrength : certainStrength, trace);
+        }
+        if (!ownCodec_.empty()) {
+            lookForOthers(layerIIIRows_, ownCodec_, trace);
+            // The longer window of WMA leaves a fainter grid in the shorter ones.
+            if (ownCodec_ != "wma") {
+                lookForOthers(mdctRows_, ownCodec_, trace);
             }
         }
     }
@@ -222,14 +229,12 @@ void lookFurther(std::span<const TraceSegment> segments, const TraceQuestion& qu
     const double least = question.ownCodec.empty() ? hitStrength : certainStrength;
     auto wma = MdctGrid::ofWma();
     keepHit(searched(wma, segments, Care::staged), least, question.rate, question, trace);
-    auto ac3 = MdctGrid::ofAc3();
-    keepHit(searched(ac3, segments, Care::staged), least, question.rate, question, trace);
     const int other = question.rate == 44'100 ? 48'000 : 44'100;
     for (const double phase : {0.0, 0.5}) {
         const auto then = resampledTo(other, question.rate, phase, segments);
         const CommonGrids common(then, "", true);
         CodecTrace found;
-        common.tell(found);
+        common.tell(found, false);
         if (found.last && isCertain(*found.last) && (!trace.last || question.ownCodec.empty())) {
             found.last->rate = other;
             auto& place = question.ownCodec.empty() ? trace.last : trace.first;
@@ -257,7 +262,7 @@ CodecTrace findCodecTrace(std::span<const TraceSegment> segments, const TraceQue
         return trace;
     }
     const CommonGrids common(segments, question.ownCodec, false);
-    common.tell(trace);
+    common.tell(trace, !question.ownCodec.empty() && question.everything);
     for (auto* peak : {&trace.last, &trace.first, &trace.highest}) {
         if (*peak) {
             (*peak)->rate = question.rate;
@@ -269,7 +274,13 @@ CodecTrace findCodecTrace(std::span<const TraceSegment> segments, const TraceQue
         keepHit(searched(wma, segments, Care::quick), plainStrength, question.rate, question, trace);
     }
     const bool accused = trace.first || (question.ownCodec.empty() && trace.last);
-    if (question.everything && !accused) {
+    if (!accused && question.ownCodec.empty()) {
+        auto ac3 = MdctGrid::ofAc3(); // takes a twentieth of the time of the others
+        keepHit(searched(ac3, segments, Care::staged), hitStrength, question.rate, question, trace);
+    }
+    // Little music is made at 48 kHz: much that is so now was resampled, or is what Opus decodes to.
+    const bool unusual = question.ownCodec.empty() && question.rate == CeltGrid::rate;
+    if (!accused && (question.everything || unusual)) {
         lookFurther(segments, question, trace);
     }
     if (question.ownCodec.empty() && trace.last && !trace.first && trace.last->codec == "mp3" &&

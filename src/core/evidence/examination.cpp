@@ -40,6 +40,11 @@ class Listeners final : public SampleSink {
 constexpr int highestTraceRate = 48'000;
 constexpr int lowestTraceRate = 32'000;
 
+/// Versions of one codec share a grid.
+std::string gridCodec(const std::string& codec) {
+    return codec.starts_with("wma") ? "wma" : codec == "eac3" ? "ac3" : codec;
+}
+
 Evidence evidenceFrom(Listeners& listeners, DecodeReport& decode, const Claims& claims) {
     Evidence evidence;
     evidence.seconds = decode.seconds();
@@ -55,7 +60,7 @@ Evidence evidenceFrom(Listeners& listeners, DecodeReport& decode, const Claims& 
     const int rate = decode.format.sampleRate;
     if (rate >= lowestTraceRate && rate <= highestTraceRate) {
         evidence.trace = findCodecTrace(listeners.segments.finish(),
-                                        {rate, claims.lossless ? std::string() : claims.codec,
+                                        {rate, claims.lossless ? std::string() : gridCodec(claims.codec),
                                          evidence.bandwidth && raisesDoubt(claims, *evidence.bandwidth)});
     }
     if (decode.statedMd5 && evidence.samplesMd5 && decode.statedMd5 != evidence.samplesMd5) {
