@@ -215,7 +215,7 @@ TEST_CASE("folders dropped on the window are surveyed; a survey can be paused an
     QDropEvent drop(QPointF(400, 300), Qt::CopyAction, &urls, Qt::LeftButton, Qt::NoModifier);
     QApplication::sendEvent(&desktop.window(), &drop);
     desktop.settle();
-    CHECK(desktop.text("Message").startsWith("TERN: 26 seen, 26 added"));
+    CHECK(desktop.text("Message").startsWith("TERN: 28 seen, 28 added"));
     CHECK(desktop.find("Volume TERN, at hand") != nullptr);
 
     for (std::uint32_t i = 0; i < 800; ++i) {

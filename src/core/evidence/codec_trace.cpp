@@ -235,7 +235,7 @@ void lookFurther(std::span<const TraceSegment> segments, const TraceQuestion& qu
         const CommonGrids common(then, "", true);
         CodecTrace found;
         common.tell(found, false);
-        if (found.last && isCertain(*found.last) && (!trace.last || question.ownCodec.empty())) {
+        if (found.last && isCertain(*found.last)) {
             found.last->rate = other;
             auto& place = question.ownCodec.empty() ? trace.last : trace.first;
             if (!place || found.last->strength > place->strength) {

@@ -74,14 +74,16 @@ Spectrum spectrumFrom(const Json& json) {
     return {json.at("width"), levelsFrom(json.at("mean")), levelsFrom(json.at("high")), json.at("frames")};
 }
 
+/// The row in 127 steps up to its peak; dips are cut off at the same depth.
 Json peakShape(const TracePeak& peak) {
     float most = 1e-6F;
     for (const float value : peak.excess) {
-        most = std::max(most, std::abs(value));
+        most = std::max(most, value);
     }
     Bytes row;
     for (const float value : peak.excess) {
-        row.push_back(static_cast<std::uint8_t>(std::lround(value / most * 127) + 128));
+        row.push_back(
+            static_cast<std::uint8_t>(std::clamp(std::lround(value / most * 127), -127L, 127L) + 128));
     }
     return {{"codec", peak.codec},
             {"offset", peak.offset},

@@ -49,12 +49,12 @@ struct BitrateClass {
     double bandwidth;
     double mostLines;
 };
-constexpr std::array<BitrateClass, 7> bitrateClasses{{{64'000, 11'100, 102},
-                                                      {96'000, 15'300, 148},
-                                                      {128'000, 16'500, 192},
-                                                      {160'000, 17'300, 236},
-                                                      {192'000, 18'800, 293},
-                                                      {256'000, 19'500, 353},
+constexpr std::array<BitrateClass, 7> bitrateClasses{{{64'000, 11'100, 98},
+                                                      {96'000, 15'300, 142},
+                                                      {128'000, 16'500, 184},
+                                                      {160'000, 17'300, 226},
+                                                      {192'000, 18'800, 281},
+                                                      {256'000, 19'500, 343},
                                                       {320'000, 20'200, 577}}};
 
 const BitrateClass* classByBandwidth(double cutoff) {
@@ -87,11 +87,15 @@ std::int64_t layerIIIBitrate(const std::optional<Bandwidth>& bandwidth, double l
     return agree ? byBandwidth->bitrate : byLines->bitrate;
 }
 
-/// Whether sound ends where a recording made at a lower, common sampling rate ends.
+/// Whether sound ends where a recording made at a lower, common sampling rate ends, what a resampler's slope
+/// leaves above it included.
 std::optional<int> lowerRateThatEndsAt(double cutoff) {
-    constexpr double near = 250; // Hz: a resampler's slope
-    for (const int rate : {22'050, 24'000, 32'000}) {
-        if (cutoff <= rate / 2.0 + near / 2 && cutoff >= rate / 2.0 - 2 * near) {
+    struct Range {
+        int rate;
+        double from, to; ///< Hz
+    };
+    for (const auto& [rate, from, to] : {Range{22'050, 10'500, 12'800}, Range{32'000, 15'500, 16'300}}) {
+        if (cutoff >= from && cutoff <= to) {
             return rate;
         }
     }
