@@ -205,7 +205,7 @@ void ClaimsDesk::buildLists() {
     rows_ = new IdListModel<ClaimRow>(workbench(), std::move(columns), &ClaimsDesk::fetchRows, this);
     list_ = new ListView(tr("Holdings by their evidence, the worst first"), this);
     list_->setModel(rows_);
-    list_->setWidths({116, 150, 106, 76, 76, 92, 72}, 1);
+    list_->setWidths({128, 150, 104, 74, 76, 92, 70}, 1);
     list_->setContextMenuPolicy(Qt::CustomContextMenu);
     list_->setEmptyText(
         tr("Nothing here. What a survey at full effort has examined is listed, the worst first."));
