@@ -15,6 +15,17 @@ namespace {
 
 constexpr std::size_t oddBlock = 1009; // frames
 
+/// One channel after the other, as a sink is given them.
+std::vector<float> byChannel(std::span<const float> interleaved, std::size_t channels) {
+    std::vector<float> planar;
+    for (std::size_t channel = 0; channel < channels; ++channel) {
+        for (std::size_t at = channel; at < interleaved.size(); at += channels) {
+            planar.push_back(interleaved[at]);
+        }
+    }
+    return planar;
+}
+
 } // namespace
 
 void feed(SampleSink& sink, const std::vector<float>& interleaved, int sampleRate, int channels) {
@@ -22,7 +33,7 @@ void feed(SampleSink& sink, const std::vector<float>& interleaved, int sampleRat
     sink.begin({sampleRate, channels, 0, static_cast<double>(interleaved.size() / width) / sampleRate});
     for (std::size_t at = 0; at < interleaved.size(); at += oddBlock * width) {
         const auto length = std::min(oddBlock * width, interleaved.size() - at);
-        sink.take({std::span(interleaved).subspan(at, length), {}, length / width});
+        sink.take({byChannel(std::span(interleaved).subspan(at, length), width), {}, length / width});
     }
 }
 
@@ -33,7 +44,8 @@ void feedIntegers(SampleSink& sink, const std::vector<std::int32_t>& interleaved
         floats.push_back(std::ldexp(static_cast<float>(sample), 1 - bitDepth));
     }
     sink.begin({44100, channels, bitDepth, 1});
-    sink.take({floats, interleaved, interleaved.size() / static_cast<std::size_t>(channels)});
+    const auto width = static_cast<std::size_t>(channels);
+    sink.take({byChannel(floats, width), interleaved, interleaved.size() / width});
 }
 
 std::vector<float> whiteNoise(std::size_t frames, float deviation, unsigned seed) {

@@ -86,10 +86,7 @@ void CeltGrid::add(const TraceSegment& segment, std::size_t from, std::size_t to
                 out[1][k] = (std::complex<float>(0, -0.5F) * (here - mirror) * phase[k]).real();
             }
             const std::size_t place = positionInGrid(segment, base + position, period);
-            for (const auto& channel : out) {
-                counts_[0].count(place, channel.data(), bins);
-            }
-            counts_[1].countMixed(place, out[0].data(), out[1].data(), bins);
+            countNearZero(out[0].data(), out[1].data(), bins, place, counts_[0], counts_[1]);
         }
     }
     for (auto& counts : counts_) {

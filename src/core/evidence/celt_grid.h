@@ -13,6 +13,7 @@ class CeltGrid {
     CeltGrid();
     static constexpr std::size_t units() { return 6; } ///< frames that are looked at in a segment
     static constexpr std::size_t quickUnits() { return 1; }
+    static constexpr std::size_t mostUnits() { return units(); }
     /// Counts frames [from, to) of a segment at 48 kHz.
     void add(const TraceSegment& segment, std::size_t from, std::size_t to);
     std::span<const GridCounts> counts() const { return counts_; }

@@ -17,6 +17,9 @@ constexpr double certainStrength = 12;
 constexpr double certainShare = 0.02;
 /// Of an earlier grid, where the bandwidth speaks against the claim by itself.
 constexpr double supportedStrength = 7;
+/// Between these, more coefficients may decide.
+constexpr double faintStrength = 5.5;
+constexpr double clearStrength = 14;
 /// A part of the coefficients suffices to accept this much.
 constexpr double plainStrength = 20;
 /// Opus leaves a fainter grid, whose chance peaks are higher.
@@ -28,6 +31,10 @@ bool isHit(const TracePeak& peak) {
 
 bool isCertain(const TracePeak& peak) {
     return peak.strength >= certainStrength && peak.share >= certainShare;
+}
+
+bool isFaint(double strength) {
+    return strength >= faintStrength && strength < clearStrength;
 }
 
 /// The strongest position of all rows that has a share worth counting.
@@ -70,14 +77,18 @@ std::vector<GridRow> searched(Grid& grid, std::span<const TraceSegment> segments
     if (care != Care::whole) {
         auto rows = rowsOf(grid.counts());
         const auto best = strongestOf(rows);
-        if (getenv("TR"))
-            fprintf(stderr, "B %f\n", best ? best->strength : 0);
         if (plain(best)) {
             return rows;
         }
     }
     addEach(0, 1, grid.quickUnits(), grid.units());
-    return rowsOf(grid.counts());
+    auto rows = rowsOf(grid.counts());
+    const auto best = strongestOf(rows);
+    if (care == Care::staged && best && isFaint(best->strength)) {
+        addEach(0, 1, grid.units(), grid.mostUnits());
+        return rowsOf(grid.counts());
+    }
+    return rows;
 }
 
 /// The last encode leaves true zeros, an earlier one by the same method larger remains: where the
@@ -134,6 +145,20 @@ void lookForOthers(const std::vector<GridRow>& rows, const std::string& ownCodec
     }
 }
 
+/// Looks at more of an own codec's grid where an earlier one by the same method shows faintly.
+template <typename Grid>
+void deepen(Grid& grid, std::span<const TraceSegment> segments, std::vector<GridRow>& rows) {
+    CodecTrace found;
+    found.last = strongestOf(rows);
+    lookBelow(rows, faintStrength, found);
+    if (found.first && isFaint(found.first->strength)) {
+        for (const auto& segment : segments) {
+            grid.add(segment, grid.units(), grid.mostUnits());
+        }
+        rows = rowsOf(grid.counts());
+    }
+}
+
 void keepHighest(const std::vector<GridRow>& rows, CodecTrace& trace) {
     auto best = strongestOf(rows);
     if (best && (!trace.highest || best->strength > trace.highest->strength)) {
@@ -152,6 +177,11 @@ class CommonGrids {
         const auto plain = strongestOf(layerIIIRows_);
         const bool found = ownCodec.empty() && plain && plain->strength >= plainStrength;
         mdctRows_ = searched(mdct_, segments, ownMdct ? Care::whole : found ? Care::quick : usual);
+        if (ownCodec == "mp3") {
+            deepen(layerIII_, segments, layerIIIRows_);
+        } else if (ownMdct) {
+            deepen(mdct_, segments, mdctRows_);
+        }
     }
 
     /// `doubted`: something else speaks against the claim, so that a fainter earlier grid counts.

@@ -1,7 +1,7 @@
 #include "core/evidence/layer3_grid.h"
 
+#include "core/base/wide.h"
 #include "core/evidence/layer3_window.h"
-#include "core/evidence/wide.h"
 
 #include <algorithm>
 #include <cmath>
@@ -28,11 +28,13 @@ constexpr std::size_t slotsFor(std::size_t granules) {
     return lines - 1 + lines * (granules - 1) + 2 * lines;
 }
 
-/// Eight bands, computed together.
+/// Subband samples of both channels beside each other: those of the right follow those of the left.
+constexpr std::size_t width = 2 * most;
+
+constexpr std::size_t sixteen = 16;
+constexpr std::size_t eight = 8;
 using Eight = float __attribute__((vector_size(32)));
 using EightAnywhere = float __attribute__((vector_size(32), aligned(4), may_alias));
-constexpr std::size_t together = 8;
-// Not a function: a vector handed from one to another depends on the processor it is compiled for.
 #define SOBER_EIGHT_AT(at) (*reinterpret_cast<const EightAnywhere*>(at))
 
 /// One output slot of the polyphase filter: window, fold to 64, fold to 32, matrix.
@@ -54,7 +56,7 @@ SOBER_WIDE void filterSlot(const float* newest, const float* window, const float
     for (std::size_t j = 1; j < 16; ++j) {
         folded[16 + j] = sums[fold - 1 - (48 - j)] - sums[fold - 1 - (48 + j)];
     }
-    for (std::size_t band = 0; band < count; band += together) {
+    for (std::size_t band = 0; band < count; band += eight) {
         Eight sum{};
         Eight other{};
         for (std::size_t j = 0; j < halfFold; j += 2) {
@@ -66,11 +68,11 @@ SOBER_WIDE void filterSlot(const float* newest, const float* window, const float
     }
 }
 
-/// The 36-point MDCT of all bands, folded to 18 inputs: `subbands` [slot][band] of 36 slots, `odd` the
-/// sign of each band in odd slots, `out` [line][band].
+/// The 36-point MDCT of all bands, folded to 18 inputs: `subbands` [slot][width] of 36 slots, `odd` the
+/// sign of each band in odd slots, `out` [line][count].
 SOBER_WIDE void transformGranule(const float* subbands, const float* odd, const float* window,
                                  const float* matrix, std::size_t count, float* out) {
-    float turned[lines * most];
+    float turned[lines * width];
     for (std::size_t n = 0; n < lines; ++n) {
         // cos(pi/72 (2n + 19)(2i + 1)): over the first half antisymmetric about 8.5, over the second
         // symmetric about 26.5.
@@ -78,19 +80,21 @@ SOBER_WIDE void transformGranule(const float* subbands, const float* odd, const 
         const std::size_t a = second ? n + lines / 2 : n;
         const std::size_t b = second ? 2 * lines - 1 - (n - lines / 2) : lines - 1 - n;
         const float sign = second ? 1.0F : -1.0F;
+        // One of both slots is odd.
+        const float* evenSlot = subbands + (a % 2 == 0 ? a : b) * width;
+        const float* oddSlot = subbands + (a % 2 == 0 ? b : a) * width;
+        const float evenWindow = a % 2 == 0 ? window[a] : sign * window[b];
+        const float oddWindow = a % 2 == 0 ? sign * window[b] : window[a];
         for (std::size_t band = 0; band < count; ++band) {
-            const float oddA = a % 2 == 1 ? odd[band] : 1.0F;
-            const float oddB = b % 2 == 1 ? odd[band] : 1.0F;
-            turned[n * most + band] = window[a] * oddA * subbands[a * most + band] +
-                                      sign * window[b] * oddB * subbands[b * most + band];
+            turned[n * width + band] = evenWindow * evenSlot[band] + oddWindow * odd[band] * oddSlot[band];
         }
     }
     constexpr std::size_t atOnce = 6; // lines whose sums stay in registers
-    for (std::size_t band = 0; band < count; band += together) {
+    for (std::size_t band = 0; band < count; band += sixteen) {
         for (std::size_t i = 0; i < lines; i += atOnce) {
-            Eight sums[atOnce] = {};
+            Sixteen sums[atOnce] = {};
             for (std::size_t n = 0; n < lines; ++n) {
-                const Eight from = SOBER_EIGHT_AT(turned + n * most + band);
+                const Sixteen from = SOBER_SIXTEEN_AT(turned + n * width + band);
                 const float* factors = matrix + n * lines + i;
                 sums[0] += factors[0] * from;
                 sums[1] += factors[1] * from;
@@ -100,20 +104,21 @@ SOBER_WIDE void transformGranule(const float* subbands, const float* odd, const 
                 sums[5] += factors[5] * from;
             }
             for (std::size_t line = 0; line < atOnce; ++line) {
-                std::memcpy(out + (i + line) * count + band, &sums[line], sizeof(Eight));
+                SOBER_PUT_SIXTEEN(out + (i + line) * count + band, sums[line]);
             }
         }
     }
 }
 
-SOBER_WIDE void reduceAlias(std::size_t count, float* out) {
+/// Of one channel's bands in rows of `row` bands.
+SOBER_WIDE void reduceAlias(std::size_t channelBands, std::size_t row, float* out) {
     for (std::size_t i = 0; i < butterflies.size(); ++i) {
         const double c = butterflies[i];
         const auto cs = static_cast<float>(1 / std::sqrt(1 + c * c));
         const auto ca = static_cast<float>(c / std::sqrt(1 + c * c));
-        float* upper = out + (lines - 1 - i) * count;
-        float* lower = out + i * count;
-        for (std::size_t band = 0; band + 1 < count; ++band) {
+        float* upper = out + (lines - 1 - i) * row;
+        float* lower = out + i * row;
+        for (std::size_t band = 0; band + 1 < channelBands; ++band) {
             const float a = upper[band];
             const float b = lower[band + 1];
             upper[band] = a * cs + b * ca;
@@ -122,13 +127,22 @@ SOBER_WIDE void reduceAlias(std::size_t count, float* out) {
     }
 }
 
-SOBER_WIDE int countKept(const float* values, std::size_t length) {
+/// Lines of both channels, or of their middle and side where those are fewer, that are not zero.
+int fewestKept(const float* spectrum) {
     constexpr float kept = 1.5F;
-    int sum = 0;
-    for (std::size_t i = 0; i < length; ++i) {
-        sum += std::abs(values[i]) >= kept ? 1 : 0;
+    constexpr float half = std::numbers::sqrt2_v<float> / 2;
+    int apart = 0;
+    int together = 0;
+    for (std::size_t line = 0; line < lines; ++line) {
+        const float* left = spectrum + line * width;
+        const float* right = left + most;
+        for (std::size_t band = 0; band < most; ++band) {
+            apart += (std::abs(left[band]) >= kept ? 1 : 0) + (std::abs(right[band]) >= kept ? 1 : 0);
+            together += (half * std::abs(left[band] + right[band]) >= kept ? 1 : 0) +
+                        (half * std::abs(left[band] - right[band]) >= kept ? 1 : 0);
+        }
     }
-    return sum;
+    return std::min(apart, together);
 }
 
 } // namespace
@@ -168,9 +182,9 @@ LayerIIIGrid::LayerIIIGrid()
     }
 }
 
-/// Subband samples [slot][band]. The standard runs its buffer backwards: x[0] is the newest sample.
-void LayerIIIGrid::polyphase(const float* samples, std::size_t slotCount, std::size_t firstBand,
-                             std::size_t count, std::vector<float>& out) const {
+/// Subband samples [slot][width]. The standard runs its buffer backwards: x[0] is the newest sample.
+void LayerIIIGrid::polyphase(const float* left, const float* right, std::size_t slotCount,
+                             std::size_t firstBand, std::size_t count, std::vector<float>& out) const {
     static const std::vector<float> backwards = [] {
         std::vector<float> window(taps);
         for (std::size_t n = 0; n < taps; ++n) {
@@ -178,43 +192,53 @@ void LayerIIIGrid::polyphase(const float* samples, std::size_t slotCount, std::s
         }
         return window;
     }();
-    out.resize(slotCount * most);
+    out.resize(slotCount * width);
     for (std::size_t slot = 0; slot < slotCount; ++slot) {
-        filterSlot(samples + slot * slots + taps - 1, backwards.data(), matrix_.data() + firstBand, count,
-                   out.data() + slot * most);
+        float* row = out.data() + slot * width;
+        for (const float* samples : {left, right}) {
+            filterSlot(samples + slot * slots + taps - 1, backwards.data(), matrix_.data() + firstBand, count,
+                       row);
+            row += count;
+        }
     }
 }
 
+/// Both channels' spectrum of one granule, [line][2 count], those of the right after those of the left.
 void LayerIIIGrid::granule(const float* subbands, std::size_t firstBand, std::size_t count,
                            float* out) const {
     // Odd slots of odd subbands are inverted in frequency.
-    std::array<float, most> odd{};
+    std::array<float, width> odd{};
     for (std::size_t band = 0; band < count; ++band) {
-        odd[band] = (firstBand + band) % 2 == 1 ? -1.0F : 1.0F;
+        odd[band] = odd[count + band] = (firstBand + band) % 2 == 1 ? -1.0F : 1.0F;
     }
-    transformGranule(subbands, odd.data(), window_.data(), transform_.data(), count, out);
-    reduceAlias(count, out);
+    transformGranule(subbands, odd.data(), window_.data(), transform_.data(), 2 * count, out);
+    reduceAlias(count, 2 * count, out);
+    reduceAlias(count, 2 * count, out + count);
 }
 
 void LayerIIIGrid::add(const TraceSegment& segment, std::size_t from, std::size_t to) {
-    static_assert((slotsFor(units()) - 1) * slots + taps - 1 + slots <= traceBlock * traceBlocks);
-    std::array<std::vector<float>, 2> subbands;
-    std::array<Granule, 2> spectrum{Granule(lines * counted), Granule(lines * counted)};
+    static_assert((slotsFor(mostUnits()) - 1) * slots + taps - 1 + slots <= traceBlock * traceBlocks);
+    static_assert(2 * counted % sixteen == 0);
+    std::vector<float> subbands;
+    std::vector<float> spectrum(lines * 2 * counted);
+    std::array<std::vector<float>, 2> channels{std::vector<float>(lines * counted),
+                                               std::vector<float>(lines * counted)};
     const std::size_t skipped = from * lines * slots;
     for (std::size_t phase = 0; phase < slots; ++phase) {
-        polyphase(segment.left.data() + skipped + phase, slotsFor(to - from), firstCounted, counted,
-                  subbands[0]);
-        polyphase(segment.right.data() + skipped + phase, slotsFor(to - from), firstCounted, counted,
-                  subbands[1]);
+        polyphase(segment.left.data() + skipped + phase, segment.right.data() + skipped + phase,
+                  slotsFor(to - from), firstCounted, counted, subbands);
         for (std::size_t alignment = 0; alignment < lines; ++alignment) {
             const std::size_t position = positionInGrid(segment, alignment * slots + phase, slots * lines);
             for (std::size_t at = 0; at < to - from; ++at) {
-                for (std::size_t channel = 0; channel < 2; ++channel) {
-                    granule(subbands[channel].data() + (alignment + at * lines) * most, firstCounted, counted,
-                            spectrum[channel].data());
-                    counts_[0].count(position, spectrum[channel].data(), spectrum[channel].size());
+                granule(subbands.data() + (alignment + at * lines) * width, firstCounted, counted,
+                        spectrum.data());
+                for (std::size_t line = 0; line < lines; ++line) {
+                    const float* row = spectrum.data() + line * 2 * counted;
+                    std::copy_n(row, counted, channels[0].data() + line * counted);
+                    std::copy_n(row + counted, counted, channels[1].data() + line * counted);
                 }
-                counts_[1].countMixed(position, spectrum[0].data(), spectrum[1].data(), spectrum[0].size());
+                countNearZero(channels[0].data(), channels[1].data(), lines * counted, position, counts_[0],
+                              counts_[1]);
             }
         }
     }
@@ -225,40 +249,22 @@ void LayerIIIGrid::add(const TraceSegment& segment, std::size_t from, std::size_
 
 double LayerIIIGrid::linesKept(std::span<const TraceSegment> segments, std::size_t position) const {
     constexpr std::size_t period = slots * lines;
-    std::array<std::vector<float>, 2> subbands;
-    std::array<Granule, 2> spectrum{Granule(lines * bands), Granule(lines * bands)};
-    Granule mixed(lines * bands);
-    std::vector<int> kept;
+    std::vector<float> subbands;
+    std::vector<float> spectrum(lines * width);
+    double sum = 0;
+    std::size_t granules = 0;
     for (const auto& segment : segments) {
         const std::size_t first =
             (position + period - static_cast<std::size_t>(segment.start) % period) % period;
         const std::size_t length = segment.left.size();
         for (std::size_t at = first; at + (2 * lines - 1) * slots + taps <= length; at += period) {
-            polyphase(segment.left.data() + at, 2 * lines, 0, bands, subbands[0]);
-            polyphase(segment.right.data() + at, 2 * lines, 0, bands, subbands[1]);
-            int apart = 0;
-            int together = 0;
-            for (std::size_t channel = 0; channel < 2; ++channel) {
-                granule(subbands[channel].data(), 0, bands, spectrum[channel].data());
-                apart += countKept(spectrum[channel].data(), spectrum[channel].size());
-            }
-            for (const float sign : {1.0F, -1.0F}) {
-                for (std::size_t i = 0; i < mixed.size(); ++i) {
-                    mixed[i] = std::numbers::sqrt2_v<float> / 2 * (spectrum[0][i] + sign * spectrum[1][i]);
-                }
-                together += countKept(mixed.data(), mixed.size());
-            }
-            kept.push_back(std::min(apart, together));
+            polyphase(segment.left.data() + at, segment.right.data() + at, 2 * lines, 0, bands, subbands);
+            granule(subbands.data(), 0, bands, spectrum.data());
+            sum += fewestKept(spectrum.data()) / 2.0;
+            ++granules;
         }
     }
-    if (kept.empty()) {
-        return 0;
-    }
-    double sum = 0;
-    for (const int count : kept) {
-        sum += count / 2.0;
-    }
-    return sum / static_cast<double>(kept.size());
+    return granules > 0 ? sum / static_cast<double>(granules) : 0;
 }
 
 } // namespace sober

@@ -13,6 +13,7 @@ class LayerIIIGrid {
     LayerIIIGrid();
     static constexpr std::size_t units() { return 6; } ///< granules that are looked at in a segment
     static constexpr std::size_t quickUnits() { return 3; }
+    static constexpr std::size_t mostUnits() { return 12; } ///< where doubt remains
     /// Counts granules [from, to) of a segment.
     void add(const TraceSegment& segment, std::size_t from, std::size_t to);
     std::span<const GridCounts> counts() const { return counts_; }
@@ -24,9 +25,8 @@ class LayerIIIGrid {
 
   private:
     static constexpr std::size_t bands = 32;
-    using Granule = std::vector<float>; ///< [line][band]
-    void polyphase(const float* samples, std::size_t slots, std::size_t firstBand, std::size_t count,
-                   std::vector<float>& out) const;
+    void polyphase(const float* left, const float* right, std::size_t slots, std::size_t firstBand,
+                   std::size_t count, std::vector<float>& out) const;
     void granule(const float* subbands, std::size_t firstBand, std::size_t count, float* out) const;
 
     std::vector<float> matrix_;    ///< [folded sample][band], rows of unit norm

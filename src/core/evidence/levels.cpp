@@ -1,6 +1,6 @@
 #include "core/evidence/levels.h"
 
-#include "core/evidence/wide.h"
+#include "core/base/wide.h"
 
 #include <algorithm>
 #include <bit>
@@ -12,27 +12,26 @@ namespace {
 constexpr int shortestClip = 3; // samples in a row; common practice, no source
 constexpr double silence = -80; // dBFS
 
-constexpr std::size_t lanes = 16;
-
 struct PeakAndEnergy {
     float peak = 0;
     float energy = 0;
 };
 
 SOBER_WIDE PeakAndEnergy peakAndEnergy(const float* samples, std::size_t length) {
-    float peaks[lanes] = {};
-    float energies[lanes] = {};
+    constexpr std::size_t lanes = 16;
+    Sixteen highest{};
+    Sixteen lowest{};
+    Sixteen energies{};
     const std::size_t whole = length / lanes * lanes;
     for (std::size_t i = 0; i < whole; i += lanes) {
-        for (std::size_t lane = 0; lane < lanes; ++lane) {
-            const float size = std::abs(samples[i + lane]);
-            peaks[lane] = peaks[lane] < size ? size : peaks[lane];
-            energies[lane] += size * size;
-        }
+        const Sixteen now = SOBER_SIXTEEN_AT(samples + i);
+        highest = now > highest ? now : highest;
+        lowest = now < lowest ? now : lowest;
+        energies += now * now;
     }
     PeakAndEnergy both;
     for (std::size_t lane = 0; lane < lanes; ++lane) {
-        both.peak = std::max(both.peak, peaks[lane]);
+        both.peak = std::max({both.peak, highest[lane], -lowest[lane]});
         both.energy += energies[lane];
     }
     for (std::size_t i = whole; i < length; ++i) {
@@ -48,14 +47,6 @@ SOBER_WIDE std::uint32_t bitsIn(const std::int32_t* samples, std::size_t length)
         bits |= static_cast<std::uint32_t>(samples[i]);
     }
     return bits;
-}
-
-SOBER_WIDE bool alikeInPairs(const float* samples, std::size_t frames) {
-    int different = 0;
-    for (std::size_t i = 0; i < frames; ++i) {
-        different |= samples[2 * i] != samples[2 * i + 1] ? 1 : 0;
-    }
-    return different == 0;
 }
 
 double decibels(double amplitude) {
@@ -79,16 +70,16 @@ void LevelPass::take(const DecodedBlock& block) {
     samples_ += static_cast<std::int64_t>(block.floats.size());
     usedBits_ |= bitsIn(block.integers.data(), block.integers.size());
     if (channels == 2 && identical_) {
-        identical_ = alikeInPairs(block.floats.data(), block.frames);
+        identical_ = std::ranges::equal(block.channel(0), block.channel(1));
     }
     if (peak < full) {
         std::ranges::fill(run_, 0);
         return;
     }
-    for (std::size_t frame = 0; frame < block.frames; ++frame) {
-        for (std::size_t channel = 0; channel < channels; ++channel) {
-            int& run = run_[channel];
-            if (std::abs(block.floats[frame * channels + channel]) < full) {
+    for (std::size_t channel = 0; channel < channels; ++channel) {
+        int& run = run_[channel];
+        for (const float sample : block.channel(channel)) {
+            if (std::abs(sample) < full) {
                 run = 0;
             } else if (++run >= shortestClip) {
                 clipped_ += run == shortestClip ? shortestClip : 1;

@@ -1,7 +1,7 @@
 #include "core/evidence/mdct_grid.h"
 
+#include "core/base/wide.h"
 #include "core/evidence/fourier.h"
-#include "core/evidence/wide.h"
 
 #include <algorithm>
 #include <cmath>
@@ -14,6 +14,8 @@ constexpr double pi = std::numbers::pi;
 constexpr std::size_t margin = 5; ///< bins beside those counted that the windows' terms reach
 /// A transform is slid on from its neighbour so many times before it is made anew: rounding adds up.
 constexpr std::size_t slides = 128;
+constexpr std::size_t sixteen = 16;
+constexpr std::size_t mostTerms = 5;
 
 std::vector<float> expansion(const std::vector<double>& window, std::size_t terms) {
     std::vector<float> result;
@@ -82,60 +84,70 @@ SOBER_WIDE void slideOn(float change, const float* twistRe, const float* twistIm
     }
 }
 
-/// coefficient k = sin phi_k D_re - cos phi_k D_im, the differences weighted by the window's terms.
-SOBER_WIDE void combine(const float* re, const float* im, const float* terms, std::size_t termCount,
-                        const float* sines, const float* cosines, std::size_t bins, float* out) {
-    constexpr std::size_t piece = 64;
-    for (std::size_t first = 0; first < bins; first += piece) {
-        float differenceRe[piece] = {};
-        float differenceIm[piece] = {};
-        const std::size_t now = bins - first < piece ? bins - first : piece;
-        for (std::size_t m = 0; m < termCount; ++m) {
-            const float term = terms[m];
-            const float* reUp = re + first + m + 1;
-            const float* reDown = re + first - m;
-            const float* imUp = im + first + m + 1;
-            const float* imDown = im + first - m;
-            for (std::size_t k = 0; k < now; ++k) {
-                differenceRe[k] += term * (reUp[k] - reDown[k]);
-                differenceIm[k] += term * (imUp[k] - imDown[k]);
+/// The first terms of up to three windows' coefficients: of the pairs' sums that belong to them.
+struct Weights {
+    float first = 0;
+    std::array<float, mostTerms - 1> rest{};
+    bool plain = true; ///< nothing but the first
+};
+
+/// coefficient k = sum w_m P_m(k), P_m(k) = A(k+m+1) + B(k-m), where A and B are imaginary and real part for
+/// even m, real and imaginary for odd. Sixteen bins at a time, for all windows: `out` [window][stride].
+SOBER_WIDE void combine(const float* re, const float* im, const Weights* weights, std::size_t windows,
+                        std::size_t bins, std::size_t stride, float* out) {
+    for (std::size_t k = 0; k < bins; k += sixteen) {
+        const Sixteen p0 = SOBER_SIXTEEN_AT(im + k + 1) + SOBER_SIXTEEN_AT(re + k);
+        const Sixteen p1 = SOBER_SIXTEEN_AT(re + k + 2) + SOBER_SIXTEEN_AT(im + k - 1);
+        const Sixteen p2 = SOBER_SIXTEEN_AT(im + k + 3) + SOBER_SIXTEEN_AT(re + k - 2);
+        const Sixteen p3 = SOBER_SIXTEEN_AT(re + k + 4) + SOBER_SIXTEEN_AT(im + k - 3);
+        const Sixteen p4 = SOBER_SIXTEEN_AT(im + k + 5) + SOBER_SIXTEEN_AT(re + k - 4);
+        for (std::size_t w = 0; w < windows; ++w) {
+            Sixteen sum = weights[w].first * p0;
+            if (!weights[w].plain) {
+                const auto& rest = weights[w].rest;
+                sum += rest[0] * p1 + rest[1] * p2 + rest[2] * p3 + rest[3] * p4;
             }
-        }
-        for (std::size_t k = 0; k < now; ++k) {
-            out[first + k] = sines[first + k] * differenceRe[k] - cosines[first + k] * differenceIm[k];
+            SOBER_PUT_SIXTEEN(out + w * stride + k, sum);
         }
     }
+}
+
+Weights weightsOf(const std::vector<float>& terms) {
+    // The turn by a right angle from one term to the next: signs - - + + -.
+    constexpr std::array<float, mostTerms> signs{-1, -1, 1, 1, -1};
+    Weights weights;
+    weights.first = signs[0] * terms[0];
+    for (std::size_t m = 1; m < std::min(terms.size(), mostTerms); ++m) {
+        weights.rest[m - 1] = signs[m] * terms[m];
+        weights.plain = false;
+    }
+    return weights;
 }
 
 } // namespace
 
 /// With u = n + 1/2 and a window of half-sines, the MDCT's coefficient k is
-///   1/2 sum a_m (G(k+m+1) - G(k-m)),  G(j) = sin(phi_k) Re F(j) - cos(phi_k) Im F(j),
-/// where F(j) = sum x[n] exp(-2 pi i u j / N) and phi_k = pi/2 (k + 1/2): one Fourier transform at each
-/// position serves every window, and a sample later it is the same transform slid on.
+///   1/2 sum a_m (Re(c_k F(k+m+1)) - Re(c_k F(k-m))),  c_k = i exp(-i pi/2 (k + 1/2)),
+/// where F(j) = sum x[n] exp(-2 pi i u j / N): one Fourier transform at each position serves every window,
+/// and a sample later it is the same transform slid on. Kept is c_j F(j), scaled: c_k differs from it by
+/// right angles.
 struct MdctGrid::Slide {
     explicit Slide(const Shape& shape)
         : length(shape.length),
           lowest(shape.firstBin - margin),
           bins(shape.lastBin - shape.firstBin + 1),
-          span(bins + 2 * margin + 1),
+          stride((bins + sixteen - 1) / sixteen * sixteen),
+          span(stride + 2 * margin + 1),
           fourier(length) {
-        for (auto* values : {&twistRe, &twistIm, &turnRe, &turnIm}) {
-            values->resize(span);
-        }
+        const double scale = 0.5 * std::sqrt(2.0 / static_cast<double>(length / 2));
         for (std::size_t j = 0; j < span; ++j) {
-            const double angle = pi * static_cast<double>(lowest + j) / static_cast<double>(length);
-            twistRe[j] = static_cast<float>(std::cos(angle));
-            twistIm[j] = static_cast<float>(-std::sin(angle));
-            turnRe[j] = static_cast<float>(std::cos(2 * angle));
-            turnIm[j] = static_cast<float>(std::sin(2 * angle));
-        }
-        // sin and cos of phi_k are +-1/sqrt 2 in turn of four.
-        const float scale = 0.5F * std::sqrt(2.0F / static_cast<float>(length / 2)) * 0.70710678F;
-        for (std::size_t k = 0; k < bins; ++k) {
-            const std::size_t turn = (shape.firstBin + k) % 4;
-            sines.push_back(turn < 2 ? scale : -scale);
-            cosines.push_back(turn == 0 || turn == 3 ? scale : -scale);
+            const auto bin = static_cast<double>(lowest + j);
+            const double angle = pi * bin / static_cast<double>(length);
+            const double turn = pi / 2 * (1 - (bin + 0.5)) - angle;
+            twistRe.push_back(static_cast<float>(scale * std::cos(turn)));
+            twistIm.push_back(static_cast<float>(scale * std::sin(turn)));
+            turnRe.push_back(static_cast<float>(std::cos(2 * angle)));
+            turnIm.push_back(static_cast<float>(std::sin(2 * angle)));
         }
         for (auto& part : parts) {
             part.resize(span);
@@ -151,14 +163,15 @@ struct MdctGrid::Slide {
         const auto bin = fourier.transform();
         for (std::size_t j = 0; j < span; ++j) {
             const auto here = bin[lowest + j];
-            const auto mirror = std::conj(bin[length - lowest - j]);
-            const std::complex<float> twist(twistRe[j], twistIm[j]);
-            const auto first = 0.5F * (here + mirror) * twist;
-            const auto second = std::complex<float>(0, -0.5F) * (here - mirror) * twist;
-            parts[0][j] = first.real();
-            parts[1][j] = first.imag();
-            parts[2][j] = second.real();
-            parts[3][j] = second.imag();
+            const auto mirror = bin[length - lowest - j];
+            const float leftRe = 0.5F * (here.real() + mirror.real());
+            const float leftIm = 0.5F * (here.imag() - mirror.imag());
+            const float rightRe = 0.5F * (here.imag() + mirror.imag());
+            const float rightIm = 0.5F * (mirror.real() - here.real());
+            parts[0][j] = leftRe * twistRe[j] - leftIm * twistIm[j];
+            parts[1][j] = leftRe * twistIm[j] + leftIm * twistRe[j];
+            parts[2][j] = rightRe * twistRe[j] - rightIm * twistIm[j];
+            parts[3][j] = rightRe * twistIm[j] + rightIm * twistRe[j];
         }
     }
 
@@ -169,14 +182,16 @@ struct MdctGrid::Slide {
                 parts[2].data(), parts[3].data());
     }
 
-    void coefficients(std::size_t channel, const std::vector<float>& terms, float* out) const {
-        combine(parts[2 * channel].data() + margin, parts[2 * channel + 1].data() + margin, terms.data(),
-                terms.size(), sines.data(), cosines.data(), bins, out);
+    void coefficients(std::size_t channel, const std::vector<Weights>& weights, float* out) const {
+        combine(parts[2 * channel].data() + margin, parts[2 * channel + 1].data() + margin, weights.data(),
+                weights.size(), bins, stride, out);
     }
 
-    std::size_t length, lowest, bins, span;
+    std::size_t length, lowest, bins;
+    std::size_t stride; ///< bins, to the next multiple of sixteen
+    std::size_t span;
     ComplexFourier fourier;
-    std::vector<float> twistRe, twistIm, turnRe, turnIm, sines, cosines;
+    std::vector<float> twistRe, twistIm, turnRe, turnIm;
     std::array<std::vector<float>, 4> parts; ///< re and im of the left, re and im of the right
 };
 
@@ -206,14 +221,28 @@ MdctGrid MdctGrid::ofAc3() {
     return {{length, 48, 187, 12}, {{"ac3", expansion(kbdWindow(length, 5), 5)}}};
 }
 
+std::size_t MdctGrid::mostUnits() const {
+    const std::size_t period = shape_.length / 2;
+    const std::size_t room = traceBlock * traceBlocks - shape_.length - period;
+    return room / shape_.frames < 2 * period ? shape_.frames : 2 * shape_.frames;
+}
+
 void MdctGrid::add(const TraceSegment& segment, std::size_t from, std::size_t to) {
     const std::size_t length = shape_.length;
     const std::size_t period = length / 2;
     Slide slide(shape_);
-    std::array<std::vector<float>, 2> out{std::vector<float>(slide.bins), std::vector<float>(slide.bins)};
+    std::vector<Weights> weights;
+    for (const auto& window : windows_) {
+        weights.push_back(weightsOf(window.terms));
+    }
+    std::array<std::vector<float>, 2> out;
+    for (auto& channel : out) {
+        channel.resize(windows_.size() * slide.stride);
+    }
     for (std::size_t frame = from; frame < to; ++frame) {
-        const std::size_t base =
-            frame * (segment.left.size() - length - period) / shape_.frames / period * period;
+        const std::size_t room = segment.left.size() - length - period;
+        const std::size_t usual = frame % shape_.frames * room / shape_.frames / period * period;
+        const std::size_t base = frame < shape_.frames ? usual : usual + period;
         const float* left = segment.left.data() + base;
         const float* right = segment.right.data() + base;
         for (std::size_t position = 0; position < period; ++position) {
@@ -224,12 +253,11 @@ void MdctGrid::add(const TraceSegment& segment, std::size_t from, std::size_t to
                          right[position + length - 1] - right[position - 1]);
             }
             const std::size_t place = positionInGrid(segment, base + position, period);
+            slide.coefficients(0, weights, out[0].data());
+            slide.coefficients(1, weights, out[1].data());
             for (std::size_t w = 0; w < windows_.size(); ++w) {
-                for (std::size_t channel = 0; channel < 2; ++channel) {
-                    slide.coefficients(channel, windows_[w].terms, out[channel].data());
-                    counts_[2 * w].count(place, out[channel].data(), slide.bins);
-                }
-                counts_[2 * w + 1].countMixed(place, out[0].data(), out[1].data(), slide.bins);
+                countNearZero(out[0].data() + w * slide.stride, out[1].data() + w * slide.stride, slide.bins,
+                              place, counts_[2 * w], counts_[2 * w + 1]);
             }
         }
     }

@@ -31,7 +31,8 @@ class MdctGrid {
 
     std::size_t units() const { return shape_.frames; } ///< frames that are looked at in a segment
     std::size_t quickUnits() const { return (shape_.frames + 2) / 3; }
-    /// Counts frames [from, to) of a segment.
+    std::size_t mostUnits() const; ///< where doubt remains
+    /// Counts frames [from, to) of a segment; those past the usual lie between them.
     void add(const TraceSegment& segment, std::size_t from, std::size_t to);
     std::span<const GridCounts> counts() const { return counts_; }
 

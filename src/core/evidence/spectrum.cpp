@@ -1,7 +1,7 @@
 #include "core/evidence/spectrum.h"
 
+#include "core/base/wide.h"
 #include "core/evidence/fourier.h"
-#include "core/evidence/wide.h"
 
 #include <algorithm>
 #include <array>
@@ -19,10 +19,12 @@ constexpr double toSteps = 32768; ///< full scale in 16-bit steps
 // The distribution over time of each bin, in steps of 1 dB.
 constexpr int lowestLevel = -60;
 constexpr std::size_t levelCount = 180;
+constexpr int highestLevel = static_cast<int>(levelCount) - 1;
+constexpr std::size_t framesTogether = 16; ///< entered into the distributions at once, for the cache
 
 /// Powers to levels in whole dB above the lowest, and into the sum. The logarithm is the exponent and a
 /// polynomial of the mantissa through the Chebyshev nodes of 1 to 2, within 0.0004 dB.
-SOBER_WIDE void levelsOf(const float* power, float scale, double* sum, int* level) {
+SOBER_WIDE void levelsOf(const float* power, float scale, double* sum, std::uint8_t* level) {
     for (std::size_t bin = 0; bin < binCount; ++bin) {
         const float here = power[bin] * scale;
         sum[bin] += static_cast<double>(here);
@@ -33,9 +35,8 @@ SOBER_WIDE void levelsOf(const float* power, float scale, double* sum, int* leve
         const float decibels = 3.0103F * (static_cast<float>((bits >> 23) - 127) + log2OfMantissa) -
                                static_cast<float>(lowestLevel);
         const int whole = static_cast<int>(decibels);
-        level[bin] = whole < 0                                  ? 0
-                     : whole > static_cast<int>(levelCount) - 1 ? static_cast<int>(levelCount) - 1
-                                                                : whole;
+        const int least = whole < 0 ? 0 : whole;
+        level[bin] = static_cast<std::uint8_t>(least > highestLevel ? highestLevel : least);
     }
 }
 
@@ -46,37 +47,49 @@ SOBER_WIDE void addPower(const std::complex<float>* bins, float* power) {
     }
 }
 
+SOBER_WIDE void windowed(const float* samples, const float* window, std::size_t count, float* out) {
+    for (std::size_t i = 0; i < count; ++i) {
+        out[i] = samples[i] * window[i];
+    }
+}
+
 } // namespace
 
 struct SpectrumPass::State {
     SampleFormat format;
     std::size_t usedChannels = 0;
-    RealFourier fourier{frameLength};
+    std::array<RealFourier, 2> fourier{RealFourier(frameLength), RealFourier(frameLength)};
     std::array<float, frameLength> window{};
     float scale = 0;
-    std::array<std::array<float, frameLength>, 2> pending{};
     std::size_t filled = 0;
     std::vector<double> sum = std::vector<double>(binCount);
     std::vector<std::uint32_t> histogram = std::vector<std::uint32_t>(binCount * levelCount);
     std::vector<float> power = std::vector<float>(binCount);
-    std::vector<int> levels = std::vector<int>(binCount);
+    std::vector<std::uint8_t> levels = std::vector<std::uint8_t>(framesTogether * binCount);
+    std::size_t waiting = 0; ///< frames whose levels are not yet entered
     std::int64_t frames = 0;
 
     void endFrame() {
         std::ranges::fill(power, 0.0F);
         for (std::size_t channel = 0; channel < usedChannels; ++channel) {
-            const auto input = fourier.input();
-            for (std::size_t i = 0; i < frameLength; ++i) {
-                input[i] = pending[channel][i] * window[i];
-            }
-            addPower(fourier.transform().data(), power.data());
+            addPower(fourier[channel].transform().data(), power.data());
         }
-        levelsOf(power.data(), scale, sum.data(), levels.data());
-        for (std::size_t bin = 0; bin < binCount; ++bin) {
-            ++histogram[bin * levelCount + static_cast<std::size_t>(levels[bin])];
+        levelsOf(power.data(), scale, sum.data(), levels.data() + waiting * binCount);
+        if (++waiting == framesTogether) {
+            enter();
         }
         filled = 0;
         ++frames;
+    }
+
+    void enter() {
+        for (std::size_t bin = 0; bin < binCount; ++bin) {
+            auto* distribution = histogram.data() + bin * levelCount;
+            for (std::size_t frame = 0; frame < waiting; ++frame) {
+                ++distribution[levels[frame * binCount + bin]];
+            }
+        }
+        waiting = 0;
     }
 };
 
@@ -99,17 +112,13 @@ void SpectrumPass::begin(const SampleFormat& format) {
 
 void SpectrumPass::take(const DecodedBlock& block) {
     auto& state = *state_;
-    const auto channels = static_cast<std::size_t>(state.format.channels);
-    const float* from = block.floats.data();
-    for (std::size_t left = block.frames; left > 0;) {
-        const std::size_t now = std::min(left, frameLength - state.filled);
+    for (std::size_t at = 0; at < block.frames;) {
+        const std::size_t now = std::min(block.frames - at, frameLength - state.filled);
         for (std::size_t channel = 0; channel < state.usedChannels; ++channel) {
-            for (std::size_t i = 0; i < now; ++i) {
-                state.pending[channel][state.filled + i] = from[i * channels + channel];
-            }
+            windowed(block.channel(channel).data() + at, state.window.data() + state.filled, now,
+                     state.fourier[channel].input().data() + state.filled);
         }
-        from += now * channels;
-        left -= now;
+        at += now;
         state.filled += now;
         if (state.filled == frameLength) {
             state.endFrame();
@@ -117,8 +126,9 @@ void SpectrumPass::take(const DecodedBlock& block) {
     }
 }
 
-std::optional<Spectrum> SpectrumPass::finish() const {
-    const auto& state = *state_;
+std::optional<Spectrum> SpectrumPass::finish() {
+    auto& state = *state_;
+    state.enter();
     if (state.frames == 0) {
         return std::nullopt;
     }

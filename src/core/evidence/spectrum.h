@@ -34,7 +34,7 @@ class SpectrumPass final : public SampleSink {
     void begin(const SampleFormat& format) override;
     void take(const DecodedBlock& block) override;
     /// Nothing where the recording is shorter than one frame.
-    std::optional<Spectrum> finish() const;
+    std::optional<Spectrum> finish();
 
   private:
     struct State;

@@ -85,7 +85,7 @@ void TimeSpectrumPass::take(const DecodedBlock& block) {
     for (std::size_t frame = 0; frame < block.frames; ++frame) {
         float sum = 0;
         for (std::size_t channel = 0; channel < channels; ++channel) {
-            sum += block.floats[frame * channels + channel];
+            sum += block.floats[channel * block.frames + frame];
         }
         state.pending[state.filled++] = sum / static_cast<float>(channels);
         if (state.filled == frameLength) {

@@ -1,6 +1,6 @@
 #include "core/evidence/trace_segments.h"
 
-#include "core/evidence/wide.h"
+#include "core/base/wide.h"
 
 #include <algorithm>
 #include <cmath>
@@ -19,27 +19,32 @@ struct Liveliness {
 
 SOBER_WIDE Liveliness livelinessOf(const float* samples) {
     constexpr std::size_t lanes = 16;
-    float peaks[lanes] = {};
-    float energies[lanes] = {};
-    for (std::size_t i = 0; i + lanes <= traceBlock; i += lanes) {
-        for (std::size_t lane = 0; lane < lanes; ++lane) {
-            const float size = std::abs(samples[i + lane]);
-            peaks[lane] = peaks[lane] < size ? size : peaks[lane];
-        }
+    static_assert(traceBlock % lanes == 0);
+    Sixteen highest{};
+    Sixteen lowest{};
+    Sixteen energies{};
+    for (std::size_t i = 0; i < traceBlock; i += lanes) {
+        const Sixteen now = SOBER_SIXTEEN_AT(samples + i);
+        highest = now > highest ? now : highest;
+        lowest = now < lowest ? now : lowest;
     }
     for (std::size_t i = 2; i + lanes <= traceBlock; i += lanes) {
-        for (std::size_t lane = 0; lane < lanes; ++lane) {
-            const float* at = samples + i + lane;
-            const float difference = at[0] - 2 * at[-1] + at[-2];
-            energies[lane] += difference * difference;
-        }
+        const Sixteen difference = SOBER_SIXTEEN_AT(samples + i) - 2 * SOBER_SIXTEEN_AT(samples + i - 1) +
+                                   SOBER_SIXTEEN_AT(samples + i - 2);
+        energies += difference * difference;
     }
     Liveliness both;
     for (std::size_t lane = 0; lane < lanes; ++lane) {
-        both.loudest = std::max(both.loudest, peaks[lane]);
+        both.loudest = std::max({both.loudest, highest[lane], -lowest[lane]});
         both.energy += energies[lane];
     }
     return both;
+}
+
+SOBER_WIDE void scaled(const float* from, std::size_t count, float* out) {
+    for (std::size_t i = 0; i < count; ++i) {
+        out[i] = from[i] * toSteps;
+    }
 }
 
 } // namespace
@@ -52,19 +57,15 @@ void TraceSegmentPass::begin(const SampleFormat& format) {
 }
 
 void TraceSegmentPass::take(const DecodedBlock& block) {
-    const auto channels = static_cast<std::size_t>(format_.channels);
-    const std::size_t second = channels > 1 ? 1 : 0;
-    const float* from = block.floats.data();
-    for (std::size_t left = block.frames; left > 0;) {
-        const std::size_t now = std::min(left, traceBlock - filled_);
+    const float* left = block.floats.data();
+    const float* right = format_.channels > 1 ? left + block.frames : left;
+    for (std::size_t at = 0; at < block.frames;) {
+        const std::size_t now = std::min(block.frames - at, traceBlock - filled_);
         auto& current = recent_[static_cast<std::size_t>(blocksSeen_) % traceBlocks];
-        for (std::size_t i = 0; i < now; ++i) {
-            current.left[filled_ + i] = from[i * channels] * toSteps;
-            current.right[filled_ + i] = from[i * channels + second] * toSteps;
-        }
-        from += now * channels;
+        scaled(left + at, now, current.left.data() + filled_);
+        scaled(right + at, now, current.right.data() + filled_);
+        at += now;
         filled_ += now;
-        left -= now;
         if (filled_ == traceBlock) {
             endBlock(current);
             filled_ = 0;

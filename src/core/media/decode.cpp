@@ -213,44 +213,51 @@ class Decoder {
     template <typename Sample>
     void convert(std::size_t frames) {
         const auto channels = static_cast<std::size_t>(report_.format.channels);
-        const auto plane = [&](std::size_t channel) {
-            return reinterpret_cast<const Sample*>(frame_->extended_data[channel]);
-        };
-        if (av_sample_fmt_is_planar(static_cast<AVSampleFormat>(frame_->format)) == 0) {
-            convertRun(plane(0), 0, 1, frames * channels);
-        } else if (channels == 2) {
-            convertPair(plane(0), plane(1), frames);
-        } else {
-            for (std::size_t channel = 0; channel < channels; ++channel) {
-                convertRun(plane(channel), channel, channels, frames);
+        const bool planar = av_sample_fmt_is_planar(static_cast<AVSampleFormat>(frame_->format)) != 0;
+        std::array<const Sample*, 2> pair{};
+        for (std::size_t channel = 0; channel < channels; ++channel) {
+            const auto* plane = reinterpret_cast<const Sample*>(frame_->extended_data[planar ? channel : 0]);
+            const Sample* first = planar ? plane : plane + channel;
+            toFloats(first, planar ? 1 : channels, frames, floats_.data() + channel * frames);
+            if (channel < pair.size()) {
+                pair[channel] = first;
+            }
+            if (!integers_.empty() && planar && channels != 2) {
+                for (std::size_t i = 0; i < frames; ++i) {
+                    integers_[i * channels + channel] = asInteger(first[i], report_.format.bitDepth);
+                }
+            }
+        }
+        if (!integers_.empty() && (!planar || channels == 2)) {
+            std::int32_t* whole = integers_.data();
+            const int depth = report_.format.bitDepth;
+            if (planar) {
+                for (std::size_t i = 0; i < frames; ++i) {
+                    whole[2 * i] = asInteger(pair[0][i], depth);
+                    whole[2 * i + 1] = asInteger(pair[1][i], depth);
+                }
+            } else {
+                for (std::size_t i = 0; i < frames * channels; ++i) {
+                    whole[i] = asInteger(pair[0][i], depth);
+                }
             }
         }
     }
 
-    /// Samples in a row to every `step`th place.
+    /// Each step has a loop of its own that the compiler can widen.
     template <typename Sample>
-    void convertRun(const Sample* samples, std::size_t first, std::size_t step, std::size_t count) {
-        for (std::size_t i = 0; i < count; ++i) {
-            floats_[first + i * step] = asFloat(samples[i]);
-        }
-        for (std::size_t i = 0; i < count && !integers_.empty(); ++i) {
-            integers_[first + i * step] = asInteger(samples[i], report_.format.bitDepth);
-        }
-    }
-
-    template <typename Sample>
-    void convertPair(const Sample* left, const Sample* right, std::size_t frames) {
-        float* out = floats_.data();
-        for (std::size_t i = 0; i < frames; ++i) {
-            out[2 * i] = asFloat(left[i]);
-            out[2 * i + 1] = asFloat(right[i]);
-        }
-        if (!integers_.empty()) {
-            std::int32_t* whole = integers_.data();
-            const int depth = report_.format.bitDepth;
-            for (std::size_t i = 0; i < frames; ++i) {
-                whole[2 * i] = asInteger(left[i], depth);
-                whole[2 * i + 1] = asInteger(right[i], depth);
+    static void toFloats(const Sample* from, std::size_t step, std::size_t count, float* out) {
+        if (step == 1) {
+            for (std::size_t i = 0; i < count; ++i) {
+                out[i] = asFloat(from[i]);
+            }
+        } else if (step == 2) {
+            for (std::size_t i = 0; i < count; ++i) {
+                out[i] = asFloat(from[2 * i]);
+            }
+        } else {
+            for (std::size_t i = 0; i < count; ++i) {
+                out[i] = asFloat(from[i * step]);
             }
         }
     }

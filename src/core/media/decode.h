@@ -21,12 +21,14 @@ struct SampleFormat {
     double statedSeconds = 0; ///< what the container says; 0 where it does not
 };
 
-/// One run of decoded frames. `floats` are interleaved, full scale at ±1; `integers` hold the same
-/// frames as the codec made them, right-justified, only where `bitDepth` is stated.
+/// One run of decoded frames. `floats` hold one channel after the other, full scale at ±1; `integers` the
+/// same frames as the codec made them, interleaved and right-justified, only where `bitDepth` is stated.
 struct DecodedBlock {
     std::span<const float> floats;
     std::span<const std::int32_t> integers;
     std::size_t frames = 0;
+
+    std::span<const float> channel(std::size_t index) const { return floats.subspan(index * frames, frames); }
 };
 
 /// Hears a decode from beginning to end.
