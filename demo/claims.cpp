@@ -5,6 +5,7 @@
 #include <nlohmann/json.hpp>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <filesystem>
 #include <random>
@@ -30,7 +31,32 @@ struct PlantedClaim {
     bool dull = false; ///< played back from an old tape first
 };
 
+/// Copies of one recording in every form that a collection gathers over the years.
+std::vector<PlantedClaim> plannedForms();
+
+const std::array<BytePath, 8> polkaPlaces{
+    "GANNET/Music/Pell Silver Band/Bandstand Evenings/04 Fog Signal Polka.flac",
+    "GANNET/Downloads/fog_signal_polka.wav",
+    "PETREL/Archive/2008 Bandstand Evenings/Fog Signal Polka.m4a",
+    "TERN/MUSIC/0301 Fog Signal Polka.mp3",
+    "PETREL/Inbox/From a swap meet/11 Fog Signal Polka.mp3",
+    "PETREL/Inbox/From a swap meet/12 Fog Signal Polka.flac",
+    "PETREL/Archive/2008 Bandstand Evenings/Fog Signal Polka, quieter.flac",
+    "GANNET/Music/Pell Silver Band/Bandstand Evenings/Fog Signal Polka, excerpt.mp3"};
+const std::array<BytePath, 2> galePlaces{"TERN/MUSIC/0302 Gale Warning.mp3",
+                                         "PETREL/Inbox/From a swap meet/10 Gale Warning.mp3"};
+const std::array<BytePath, 2> hymnPlaces{
+    "PETREL/Archive/1988 Evening Harmonium/07 Hymn for the Ebb.flac",
+    "GANNET/Music/Adela Threlkeld/Evening Harmonium/Hymn for the Ebb.wav"};
+const std::array<BytePath, 2> carolPlaces{"GANNET/Music/Pell Harbour Choral Union/Tide Carol.flac",
+                                          "PETREL/Archive/Choral Union/Tide Carol.flac"};
+const std::string concertPlace = "PETREL/Archive/2010 Kelp and Rosin, the Concert/";
+
 const Words mp3At128{"-c:a", "libmp3lame", "-b:a", "128k"};
+
+const Words mp3At192{"-c:a", "libmp3lame", "-b:a", "192k"};
+// A cut of some samples, as every player's import makes one, lays the second encoder's grid elsewhere.
+const Words cutTo320{"-af", "atrim=start_sample=211", "-c:a", "libmp3lame", "-b:a", "320k"};
 
 std::vector<PlantedClaim> plannedClaims() {
     const std::string swapped = "PETREL/Inbox/From a swap meet/";
@@ -44,11 +70,9 @@ std::vector<PlantedClaim> plannedClaims() {
     };
     const Words mp3At96{"-c:a", "libmp3lame", "-b:a", "96k"};
     const Words aacAt256{"-c:a", "aac", "-b:a", "256k"};
-    // A cut of some samples, as every player's import makes one, lays the second encoder's grid elsewhere.
-    const Words cutTo320{"-af", "atrim=start_sample=211", "-c:a", "libmp3lame", "-b:a", "320k"};
     const TagSet tape{"", "Adela Threlkeld", "Reading Room Tapes", 0, 1979};
     const TagSet strings{"", "Tidewrack Strings", "Kelp and Rosin, the Concert", 0, 2010};
-    return {
+    std::vector<PlantedClaim> claims{
         {swapped + "01 Sea Wall March.flac",
          titled(swap, "Sea Wall March", 1),
          {Voice::brass, 901, 18, 104},
@@ -172,6 +196,78 @@ std::vector<PlantedClaim> plannedClaims() {
          "",
          "low bitrate, a better copy is on PETREL"},
     };
+    const auto forms = plannedForms();
+    claims.insert(claims.end(), forms.begin(), forms.end());
+    return claims;
+}
+
+std::vector<PlantedClaim> plannedForms() {
+    const TagSet polka{"Fog Signal Polka", "Pell Silver Band", "Bandstand Evenings", 4, 2008};
+    const TagSet gale{"Gale Warning", "Pell Harbour Choral Union", "Weather Songs", 2, 2012};
+    const TagSet hymn{"Hymn for the Ebb", "Adela Threlkeld", "Evening Harmonium", 7, 1988};
+    const TagSet carol{"Tide Carol", "Pell Harbour Choral Union", "", 0, 0};
+    const Piece polkaPiece{Voice::brass, 941, 24, 96};
+    const Piece galePiece{Voice::choir, 942, 18, 100};
+    const Piece hymnPiece{Voice::harmonium, 943, 18, 72};
+    const std::vector<std::string> honest{"genuine", "undetermined"};
+    return {
+        {polkaPlaces[0], polka, polkaPiece, {}, {}, honest, "", "one recording in eight forms"},
+        {polkaPlaces[1], polka, polkaPiece, {}, {}, honest, "", "the same samples as WAV"},
+        {polkaPlaces[2], polka, polkaPiece, {}, {"-c:a", "alac"}, honest, "", "the same samples as ALAC"},
+        {polkaPlaces[3], polka, polkaPiece, {}, mp3At192, honest, "", "an honest 192"},
+        {polkaPlaces[4],
+         polka,
+         polkaPiece,
+         {{"mp3", mp3At128}},
+         cutTo320,
+         {"transcoded"},
+         "mp3",
+         "128 kbit/s encoded again at 320"},
+        {polkaPlaces[5],
+         polka,
+         polkaPiece,
+         {{"mp3", mp3At128}},
+         {},
+         {"transcoded"},
+         "mp3",
+         "MP3 of 128 kbit/s inside FLAC"},
+        {polkaPlaces[6],
+         polka,
+         polkaPiece,
+         {},
+         {"-af", "volume=-3dB", "-sample_fmt", "s16"},
+         honest,
+         "",
+         "3 dB quieter"},
+        {polkaPlaces[7],
+         polka,
+         polkaPiece,
+         {},
+         {"-ss", "6", "-t", "12", "-c:a", "libmp3lame", "-b:a", "192k"},
+         honest,
+         "",
+         "twelve seconds of it"},
+        {galePlaces[0], gale, galePiece, {}, mp3At192, honest, "", "an honest 192"},
+        {galePlaces[1],
+         gale,
+         galePiece,
+         {{"mp3", mp3At128}},
+         cutTo320,
+         {"transcoded"},
+         "mp3",
+         "a false 320 beside an honest 192"},
+        {hymnPlaces[0], hymn, hymnPiece, {}, {}, honest, "", "the same samples in FLAC and WAV"},
+        {hymnPlaces[1], hymn, hymnPiece, {}, {}, honest, "", "the same samples in FLAC and WAV"},
+        {carolPlaces[0], carol, {Voice::choir, 951, 16, 76}, {}, {}, honest, "", "a first setting"},
+        {carolPlaces[1],
+         carol,
+         {Voice::choir, 952, 19, 92},
+         {},
+         {},
+         honest,
+         "",
+         "another setting under the same tags"},
+    };
 }
 
 /// Old tape: a head that has lost its treble, hiss, a hum, the speed a little unsteady.
@@ -249,6 +345,30 @@ Json claimsTruth() {
                          {"what", claim.what}});
     }
     return truth;
+}
+
+Json formsTruth() {
+    Json truth = Json::array();
+    const auto set = [&](const char* sameness, auto... places) {
+        truth.push_back({{"sameness", sameness}, {"members", {places...}}, {"hard_links", Json::array()}});
+    };
+    set("part", polkaPlaces[0], polkaPlaces[1], polkaPlaces[2], polkaPlaces[3], polkaPlaces[4],
+        polkaPlaces[5], polkaPlaces[6], polkaPlaces[7]);
+    set("lossy-copy", galePlaces[0], galePlaces[1]);
+    set("samples", hymnPlaces[0], hymnPlaces[1]);
+    set("lossy-copy", concertPlace + "01.flac", "TERN/MUSIC/0101 Chandlers Reel.mp3");
+    set("lossy-copy", concertPlace + "02.flac", "TERN/MUSIC/0102 Bollard Jig.mp3");
+    return truth;
+}
+
+Json alikeTagsTruth() {
+    return {{carolPlaces[0], carolPlaces[1]}};
+}
+
+Json keepersTruth() {
+    return {{polkaPlaces[0], "lossless, in a place that lasts, and says what it is"},
+            {galePlaces[0], "an honest 192 goes before a false 320"},
+            {hymnPlaces[0], "the same samples, compressed without loss"}};
 }
 
 } // namespace sober::demo

@@ -13,5 +13,11 @@ bool makeClaims(const BytePath& folder);
 
 /// What was planted: path, what `sober examine` should say, and why.
 nlohmann::ordered_json claimsTruth();
+/// The copy sets among them: members, and the weakest link that holds each together.
+nlohmann::ordered_json formsTruth();
+/// Files of which only the tags look alike.
+nlohmann::ordered_json alikeTagsTruth();
+/// Pairs of a file that should be kept of its set, and why.
+nlohmann::ordered_json keepersTruth();
 
 } // namespace sober::demo

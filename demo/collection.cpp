@@ -277,8 +277,11 @@ bool writeTruth(const BytePath& folder) {
             }
         }
         if (members.size() > 1 && i != editedRecording) {
-            sets.push_back({{"members", members}, {"hard_links", links}});
+            sets.push_back({{"sameness", "bytes"}, {"members", members}, {"hard_links", links}});
         }
+    }
+    for (const auto& set : formsTruth()) {
+        sets.push_back(set);
     }
     Json missing = Json::array();
     for (const auto& one : gone) {
@@ -309,7 +312,9 @@ bool writeTruth(const BytePath& folder) {
         {"no_permission", {"GANNET/Odd names/sealed.mp3"}},
         {"link_loop", "GANNET/Odd names/round and round"},
         {"fifo", "GANNET/Odd names/pipe.wav"},
-        {"claims", claimsTruth()}};
+        {"claims", claimsTruth()},
+        {"only_tags_alike", alikeTagsTruth()},
+        {"keepers", keepersTruth()}};
     std::ofstream file(joinPath(folder, "truth.json"));
     file << truth.dump(2) << '\n';
     return static_cast<bool>(file);

@@ -1,6 +1,7 @@
 #include "app/workbench.h"
 
 #include "app/words.h"
+#include "core/audit/match_recordings.h"
 #include "core/audit/refresh_findings.h"
 #include "core/catalogue/findings.h"
 #include "core/remedy/open_for_work.h"
@@ -153,7 +154,15 @@ void Workbench::survey(std::vector<SurveyRequest> requests) {
     runLong(
         LongWork::survey,
         [request, sink = progressSink()](Catalogue& catalogue, RunControl& control) {
-            return surveyVolume(catalogue, request, control, sink);
+            auto report = surveyVolume(catalogue, request, control, sink);
+            if (report && !report->interrupted && report->bytesRead > 0) {
+                const auto matched = matchRecordings(catalogue, control, sink);
+                if (!matched) {
+                    return Result<SurveyReport>(matched.error());
+                }
+                report->interrupted = matched->interrupted;
+            }
+            return report;
         },
         [this](const SurveyReport& report) { emit surveyed(report); });
 }

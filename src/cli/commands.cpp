@@ -2,6 +2,7 @@
 
 #include "cli/answers.h"
 #include "cli/json_shapes.h"
+#include "core/audit/match_recordings.h"
 #include "core/audit/refresh_findings.h"
 #include "core/audit/set_choice.h"
 #include "core/base/text.h"
@@ -97,9 +98,12 @@ Json surveysShape(const std::vector<SurveyReport>& reports) {
     return json;
 }
 
-Result<std::vector<ShownSet>> allSets(const Catalogue& catalogue, const std::vector<Volume>& volumes) {
+Result<std::vector<SetDetail>> allSets(const Catalogue& catalogue, const std::vector<Volume>& volumes,
+                                       std::optional<Sameness> sameness) {
     const Findings findings(catalogue);
-    const auto ids = findings.setOrder(SetOrder::mostBytes, {});
+    SetFilter filter;
+    filter.sameness = sameness;
+    const auto ids = findings.setOrder(SetOrder::mostBytes, filter);
     if (!ids) {
         return ids.error();
     }
@@ -107,14 +111,13 @@ Result<std::vector<ShownSet>> allSets(const Catalogue& catalogue, const std::vec
     if (!sets) {
         return sets.error();
     }
-    std::vector<ShownSet> shown;
+    std::vector<SetDetail> shown;
     for (const auto& set : *sets) {
-        auto members = Holdings(catalogue).carrying(set.checksum);
-        if (!members) {
-            return members.error();
+        auto detail = detailOf(catalogue, set, volumes);
+        if (!detail) {
+            return detail.error();
         }
-        auto advice = adviseOn(*members, volumes);
-        shown.push_back({set, std::move(*members), std::move(advice)});
+        shown.push_back(std::move(*detail));
     }
     return shown;
 }
@@ -242,13 +245,23 @@ int runSurvey(const CommonOptions& common, const SurveyOptions& options, RunCont
             break;
         }
     }
+    const auto all = combined(reports);
+    bool interrupted = all.interrupted;
+    if (!failure && !interrupted && all.bytesRead > 0) {
+        ProgressLine line(common.quiet);
+        const auto matched =
+            matchRecordings(*catalogue, control, [&](const Progress& progress) { line(progress); });
+        interrupted = matched && matched->interrupted;
+        if (!matched) {
+            failure = matched.error();
+        }
+    }
     if (const auto refreshed = refreshFindings(*catalogue); !refreshed && !failure) {
         failure = refreshed.error();
     }
     if (failure && reports.empty()) {
         return fail(*failure);
     }
-    const auto all = combined(reports);
     if (common.json) {
         printJson(surveysShape(reports));
     } else {
@@ -258,7 +271,7 @@ int runSurvey(const CommonOptions& common, const SurveyOptions& options, RunCont
     if (failure) {
         return fail(*failure);
     }
-    return all.interrupted ? exitInterrupted : all.errors.empty() ? exitDone : exitSomeUnread;
+    return interrupted ? exitInterrupted : all.errors.empty() ? exitDone : exitSomeUnread;
 }
 
 int runCondition(const CommonOptions& common) {
@@ -301,17 +314,19 @@ int runCopies(const CommonOptions& common) {
     if (!volumes) {
         return fail(volumes.error());
     }
-    const auto sets = allSets(*catalogue, *volumes);
-    if (!sets) {
-        return fail(sets.error());
+    const auto sets = allSets(*catalogue, *volumes, std::nullopt);
+    const auto alike = allSets(*catalogue, *volumes, Sameness::tagsOnly);
+    if (!sets || !alike) {
+        return fail(sets ? alike.error() : sets.error());
     }
     if (common.json) {
-        printJson(copiesShape(*sets, *volumes));
+        printJson(copiesShape(*sets, *alike, *volumes));
         return exitDone;
     }
     for (const auto& shown : *sets) {
-        fmt::print("{} of {}, same bytes, {} can be freed\n", counted(shown.members.size(), "holding"),
-                   humanBytes(shown.set.size), humanBytes(shown.set.reclaimable));
+        fmt::print("{} of up to {}, {}, {} can be freed\n", counted(shown.members.size(), "holding"),
+                   humanBytes(shown.set.size), samenessWords(shown.set.sameness),
+                   humanBytes(reclaimableOf(shown)));
         for (std::size_t i = 0; i < shown.members.size(); ++i) {
             fmt::print("  {:<7} {}\n", word(shown.advice[i].advice),
                        displayPath(absolutePath(shown.members[i], *volumes)));
@@ -320,7 +335,13 @@ int runCopies(const CommonOptions& common) {
             }
         }
     }
-    fmt::print("{} of identical copies\n", counted(sets->size(), "set"));
+    for (const auto& shown : *alike) {
+        fmt::print("only the tags look alike, no copies:\n");
+        for (const auto& member : shown.members) {
+            fmt::print("          {}\n", displayPath(absolutePath(member, *volumes)));
+        }
+    }
+    fmt::print("{} of copies\n", counted(sets->size(), "set"));
     return exitDone;
 }
 

@@ -95,7 +95,17 @@ Json conditionShape(const Condition& condition) {
             {"reclaimable_bytes", condition.reclaimable}};
 }
 
-Json copiesShape(const std::vector<ShownSet>& sets, const std::vector<Volume>& volumes) {
+std::uint64_t reclaimableOf(const SetDetail& detail) {
+    std::uint64_t bytes = 0;
+    for (std::size_t i = 0; i < detail.members.size(); ++i) {
+        const bool goes = detail.advice[i].advice == Advice::retire && detail.members[i].links <= 1;
+        bytes += goes ? detail.members[i].size : 0;
+    }
+    return detail.set.sameness == Sameness::bytes ? detail.set.reclaimable : bytes;
+}
+
+Json copiesShape(std::span<const SetDetail> sets, std::span<const SetDetail> alikeTags,
+                 const std::vector<Volume>& volumes) {
     Json list = Json::array();
     for (const auto& shown : sets) {
         Json members = Json::array();
@@ -105,15 +115,44 @@ Json copiesShape(const std::vector<ShownSet>& sets, const std::vector<Volume>& v
             json["suggestion"] = word(shown.advice[i].advice);
             json["reasons"] = shown.advice[i].reasons;
             json["links"] = member.links;
+            json["bytes"] = member.size;
             members.push_back(std::move(json));
         }
-        list.push_back({{"sameness", "bytes"},
+        list.push_back({{"sameness", word(shown.set.sameness)},
                         {"members", std::move(members)},
                         {"bytes_each", shown.set.size},
                         {"files", shown.set.files},
-                        {"reclaimable_bytes", shown.set.reclaimable}});
+                        {"reclaimable_bytes", reclaimableOf(shown)}});
     }
-    return {{"schema", "sober.copies/1"}, {"sets", std::move(list)}};
+    Json apart = Json::array();
+    for (const auto& shown : alikeTags) {
+        Json members = Json::array();
+        for (const auto& member : shown.members) {
+            members.push_back(withPath(absolutePath(member, volumes)));
+        }
+        apart.push_back({{"members", std::move(members)}});
+    }
+    return {{"schema", "sober.copies/1"}, {"sets", std::move(list)}, {"only_tags_alike", std::move(apart)}};
+}
+
+std::string_view word(Sameness sameness) {
+    switch (sameness) {
+    case Sameness::bytes:
+        return "bytes";
+    case Sameness::payload:
+        return "payload";
+    case Sameness::samples:
+        return "samples";
+    case Sameness::lossyCopy:
+        return "lossy-copy";
+    case Sameness::otherMaster:
+        return "other-master";
+    case Sameness::part:
+        return "part";
+    case Sameness::tagsOnly:
+        break;
+    }
+    return "only-tags";
 }
 
 Json docketShape(const DocketReview& review) {

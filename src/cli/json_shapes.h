@@ -2,6 +2,7 @@
 
 #include "core/audit/condition.h"
 #include "core/audit/keeper.h"
+#include "core/audit/set_choice.h"
 #include "core/catalogue/ledger_store.h"
 #include "core/remedy/carry_out.h"
 #include "core/remedy/docket.h"
@@ -23,12 +24,12 @@ Json docketShape(const DocketReview& review);
 Json carriedOutShape(const CarriedOut& carried);
 Json ledgerShape(const std::vector<LedgerEntry>& entries);
 
-struct ShownSet {
-    CopySet set;
-    std::vector<Holding> members;
-    std::vector<MemberAdvice> advice;
-};
-Json copiesShape(const std::vector<ShownSet>& sets, const std::vector<Volume>& volumes);
+/// Bytes that following the advice frees.
+std::uint64_t reclaimableOf(const SetDetail& detail);
+Json copiesShape(std::span<const SetDetail> sets, std::span<const SetDetail> alikeTags,
+                 const std::vector<Volume>& volumes);
+/// As in the contract: "bytes", "payload", "samples", "lossy-copy", "other-master", "part".
+std::string_view word(Sameness sameness);
 
 /// "keep", "retire", "decide".
 std::string_view word(Advice advice);

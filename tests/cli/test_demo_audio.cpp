@@ -109,6 +109,9 @@ TEST_CASE("everything that the truth names is as the truth says") {
     }
     for (const auto& set : truth["copy_sets"]) {
         const auto& members = set["members"];
+        if (set["sameness"] != "bytes") {
+            continue;
+        }
         for (const auto& member : members) {
             CHECK(run({"cmp", "-s", TEST_DEMO "/" + members[0].get<std::string>(),
                        TEST_DEMO "/" + member.get<std::string>()})

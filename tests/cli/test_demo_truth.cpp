@@ -33,10 +33,10 @@ std::string inDemo(const json& path) {
 } // namespace
 
 TEST_CASE("the copy sets found in the demo are those that were planted") {
-    std::set<std::set<std::string>> found;
+    std::map<std::set<std::string>, std::string> found;
+    std::map<std::string, std::string> suggested;
     const auto answered = answer({"copies"});
     for (const auto& set : answered["sets"]) {
-        CHECK(set["sameness"] == "bytes");
         std::set<std::string> members;
         int keepers = 0;
         std::uint64_t freed = 0;
@@ -44,22 +44,41 @@ TEST_CASE("the copy sets found in the demo are those that were planted") {
             members.insert(member["path"]);
             CHECK_FALSE(member["reasons"].empty());
             keepers += member["suggestion"] == "keep" ? 1 : 0;
-            freed += member["suggestion"] == "retire" ? set["bytes_each"].get<std::uint64_t>() : 0;
+            freed += member["suggestion"] == "retire" ? member["bytes"].get<std::uint64_t>() : 0;
+            suggested[member["path"]] = member["suggestion"];
         }
         CHECK(keepers == 1);
         CHECK(freed == set["reclaimable_bytes"]);
-        found.insert(members);
+        found[members] = set["sameness"];
     }
-    std::set<std::set<std::string>> planted;
+    std::map<std::set<std::string>, std::string> planted;
     const auto truth = demoTruth();
     for (const auto& set : truth["copy_sets"]) {
         std::set<std::string> members;
         for (const auto& member : set["members"]) {
             members.insert(inDemo(member));
         }
-        planted.insert(members);
+        planted[members] = set["sameness"];
     }
     CHECK(found == planted);
+    for (const auto& keeper : truth["keepers"]) {
+        CAPTURE(keeper[1].get<std::string>());
+        CHECK(suggested[inDemo(keeper[0])] == "keep");
+    }
+    std::set<std::set<std::string>> alike;
+    for (const auto& set : answered["only_tags_alike"]) {
+        std::set<std::string> members;
+        for (const auto& member : set["members"]) {
+            members.insert(member["path"]);
+            CHECK_FALSE(suggested.contains(member["path"]));
+        }
+        alike.insert(members);
+    }
+    std::set<std::set<std::string>> plantedAlike;
+    for (const auto& set : truth["only_tags_alike"]) {
+        plantedAlike.insert({inDemo(set[0]), inDemo(set[1])});
+    }
+    CHECK(alike == plantedAlike);
 }
 
 TEST_CASE("the demo's condition agrees with its truth and with other tools' counts") {

@@ -68,8 +68,8 @@ TEST_CASE("copy sets count members, files and volumes, and what keeping one woul
 TEST_CASE("a set is found by its content, and not where there is only one") {
     TwoVolumes collection;
     const Findings findings(collection.catalogue());
-    CHECK(findings.setOf(collection.holding("B", "one.wav")->checksum)->value().members == 3);
-    CHECK_FALSE(findings.setOf(collection.holding("B", "single.wav")->checksum)->has_value());
+    CHECK(findings.setOf(collection.holding("B", "one.wav")->id)->value().members == 3);
+    CHECK_FALSE(findings.setOf(collection.holding("B", "single.wav")->id)->has_value());
 }
 
 TEST_CASE("sets are ordered and filtered by text, volume and decision") {
@@ -88,7 +88,7 @@ TEST_CASE("sets are ordered and filtered by text, volume and decision") {
     SetFilter open;
     open.undecidedOnly = true;
     CHECK(collection.sets(SetOrder::mostBytes, open).size() == 3);
-    REQUIRE(Findings(collection.catalogue()).decide(collection.sets()[0].checksum, {}, true).ok());
+    REQUIRE(Findings(collection.catalogue()).decide(collection.sets()[0].content, {}, true).ok());
     collection.putOnDocket("retire", "A", "two too.wav");
     CHECK(collection.sets(SetOrder::mostBytes, open).size() == 1);
 }
@@ -159,14 +159,14 @@ TEST_CASE("decisions are remembered by content") {
     const Findings findings(collection.catalogue());
     const auto set = collection.sets()[1];
     const auto keeper = collection.holding("A", "two too.wav")->id;
-    REQUIRE(findings.decide(set.checksum, keeper, false).ok());
+    REQUIRE(findings.decide(set.content, keeper, false).ok());
     collection.putOnDocket("retire", "A", "music/two.wav");
-    const auto decision = findings.decisionOn(set.checksum);
+    const auto decision = findings.decisionOn(set);
     CHECK(decision->keeper == keeper);
     CHECK(decision->onDocket == 1);
     CHECK_FALSE(decision->leftAlone);
-    REQUIRE(findings.forgetDecision(set.checksum).ok());
-    CHECK_FALSE(findings.decisionOn(set.checksum)->keeper.has_value());
+    REQUIRE(findings.forgetDecision(set.content).ok());
+    CHECK_FALSE(findings.decisionOn(set)->keeper.has_value());
 }
 
 TEST_CASE("the condition adds up and says what to do next") {

@@ -4,6 +4,7 @@
 #include "app/desks/preference_window.h"
 #include "app/desks/set_words.h"
 #include "app/desks/standing_list_box.h"
+#include "app/listening/listening_bar.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
 #include "core/catalogue/holdings.h"
@@ -18,7 +19,9 @@
 #include <QMenu>
 #include <QPushButton>
 #include <QSettings>
+#include <QShortcut>
 #include <QSplitter>
+#include <QStackedWidget>
 #include <QTimer>
 #include <QVBoxLayout>
 
@@ -37,33 +40,66 @@ QString tagText(const Tags& tags) {
     return parts.join(QStringLiteral(" – "));
 }
 
+QString claimText(const Claims& claims) {
+    const QString codec = shown(claims.codec.substr(0, claims.codec.find('_'))).toUpper();
+    return claims.lossless ? QStringLiteral("%1 %2/%3")
+                                 .arg(codec)
+                                 .arg(claims.bitDepth)
+                                 .arg(claims.sampleRate / 1000.0, 0, 'g', 4)
+                           : QStringLiteral("%1 %2").arg(codec).arg(claims.bitrate / 1000);
+}
+
 } // namespace
 
 CopiesDesk::CopiesDesk(Workbench& workbench)
     : Desk(workbench, tr("Copies"), tr("Which of these do I keep?")),
+      pictures_(new QStackedWidget(this)),
       chart_(new SetChart(this)),
+      lineage_(new LineageChart(this)),
+      overlay_(new OverlayChart(this)),
+      listening_(new ListeningBar(this)),
       text_(new QLineEdit(this)),
       volume_(new QComboBox(this)),
       order_(new QComboBox(this)),
       which_(new QComboBox(this)),
+      sameness_(new QComboBox(this)),
       lists_(new StandingListBox(workbench, this)),
-      reasons_(new QLabel(this)) {
-    body()->addWidget(chart_);
+      reasons_(new QLabel(this)),
+      equal_(quietLabel({}, this)) {
+    equal_->setAccessibleName(tr("Alike in all members"));
+    auto* pair = new QWidget(this);
+    auto* side = new QHBoxLayout(pair);
+    side->setContentsMargins(0, 0, 0, 0);
+    side->setSpacing(16);
+    side->addWidget(lineage_, 3);
+    side->addWidget(overlay_, 2);
+    pictures_->addWidget(chart_);
+    pictures_->addWidget(pair);
+    body()->addWidget(pictures_);
     buildLists();
     buildButtons();
     connect(chart_, &SetChart::memberChosen, this, [this](HoldingId id) { chooseMember(id); });
+    connect(lineage_, &LineageChart::memberChosen, this, [this](HoldingId id) { chooseMember(id); });
 }
 
 void CopiesDesk::buildLists() {
     text_->setPlaceholderText(tr("Part of a name, title, artist or album"));
     text_->setAccessibleName(tr("Filter the sets by text"));
-    for (auto* box : {volume_, order_, which_}) {
+    for (auto* box : {volume_, order_, which_, sameness_}) {
         box->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+    }
+    sameness_->setAccessibleName(tr("How the members are the same"));
+    sameness_->addItem(tr("all copies"));
+    for (const auto sameness : {Sameness::bytes, Sameness::payload, Sameness::samples, Sameness::lossyCopy,
+                                Sameness::otherMaster, Sameness::part, Sameness::tagsOnly}) {
+        sameness_->addItem(samenessShort(sameness), static_cast<int>(sameness));
     }
     volume_->setAccessibleName(tr("Filter the sets by volume"));
     order_->setAccessibleName(tr("Order of the sets"));
     order_->addItem(tr("most bytes first"), static_cast<int>(SetOrder::mostBytes));
     order_->addItem(tr("most copies first"), static_cast<int>(SetOrder::mostMembers));
+    order_->addItem(tr("doubtful first"), static_cast<int>(SetOrder::mostDoubt));
+    order_->addItem(tr("weakest link first"), static_cast<int>(SetOrder::weakestFirst));
     which_->setAccessibleName(tr("Decided or not"));
     which_->addItem(tr("all sets"), false);
     which_->addItem(tr("undecided sets"), true);
@@ -76,6 +112,13 @@ void CopiesDesk::buildLists() {
                                                          : Mark::copies;
              return Cell{shown(row.name), mark, false, isDecided(row.decision), {}};
          }},
+        {tr("Same"),
+         [](const SetRow& row) {
+             return Cell{
+                 samenessShort(row.set.sameness), row.set.doubt ? Mark::doubtful : Mark::none, false, false,
+                 shown(samenessWords(row.set.sameness)) +
+                     (row.set.doubt ? tr("; holds something damaged or not what it claims") : QString())};
+         }},
         {tr("Held"),
          [](const SetRow& row) {
              return Cell{
@@ -84,11 +127,12 @@ void CopiesDesk::buildLists() {
          true},
         {tr("Frees"),
          [](const SetRow& row) {
-             return Cell{row.set.reclaimable == 0 ? tr("nothing") : shown(humanBytes(row.set.reclaimable)),
-                         Mark::none,
-                         false,
-                         row.set.reclaimable == 0,
-                         {}};
+             const bool exact = row.set.sameness == Sameness::bytes;
+             return Cell{row.set.reclaimable == 0 ? tr("nothing")
+                                                  : (exact ? QString() : QStringLiteral("≤ ")) +
+                                                        shown(humanBytes(row.set.reclaimable)),
+                         Mark::none, false, row.set.reclaimable == 0,
+                         exact ? QString() : tr("What keeping the largest file alone would free")};
          },
          true}};
     sets_ = new IdListModel<SetRow>(
@@ -101,10 +145,15 @@ void CopiesDesk::buildLists() {
             }
             std::vector<SetRow> rows;
             for (const auto& set : *sets) {
-                const auto members = Holdings(catalogue).carrying(set.checksum);
-                const auto decision = findings.decisionOn(set.checksum);
-                if (!members || !decision) {
-                    return members ? decision.error() : members.error();
+                const auto memberIds = findings.membersOf(set.id);
+                const auto decision = findings.decisionOn(set);
+                if (!memberIds || !decision) {
+                    return memberIds ? decision.error() : memberIds.error();
+                }
+                const auto members = Holdings(catalogue).byIds(
+                    std::span(*memberIds).first(std::min<std::size_t>(1, memberIds->size())));
+                if (!members) {
+                    return members.error();
                 }
                 std::string name = "(gone)";
                 if (!members->empty()) {
@@ -118,7 +167,7 @@ void CopiesDesk::buildLists() {
         this);
     setList_ = new ListView(tr("Copy sets"), this);
     setList_->setModel(sets_);
-    setList_->setWidths({160, 50, 84}, 0);
+    setList_->setWidths({150, 92, 44, 82}, 0);
     setList_->setEmptyText(tr("No identical copies here. Survey more volumes, or show all sets."));
     setList_->installEventFilter(this);
 
@@ -139,6 +188,19 @@ void CopiesDesk::buildLists() {
          [](const MemberRow& row) {
              return Cell{shownPath(row.holding().path), Mark::none, true, false,
                          shownPath(joinPath(row.root, row.holding().path))};
+         }},
+        {tr("Sound"),
+         [](const MemberRow& row) {
+             const auto& known = row.detail->known;
+             const auto& claims = row.holding().claims;
+             const QString stated = claimText(claims);
+             if (known.isEmpty() || !known.facts(row.at).examined) {
+                 return Cell{stated, Mark::none, false, false, {}};
+             }
+             const auto& evidence = known.facts(row.at).evidence;
+             return Cell{stated + QStringLiteral("  ") + shown(humanSeconds(evidence.seconds)),
+                         !evidence.sound() ? Mark::damaged : markOf(evidence.verdict.verdict), false, false,
+                         evidence.sound() ? verdictWord(evidence.verdict.verdict) : tr("damaged")};
          }},
         {tr("Written"),
          [](const MemberRow& row) {
@@ -166,7 +228,7 @@ void CopiesDesk::buildLists() {
     memberList_->setModel(members_);
     memberList_->setSelectionMode(QAbstractItemView::SingleSelection);
     memberList_->setContextMenuPolicy(Qt::CustomContextMenu);
-    memberList_->setWidths({130, 74, 190, 104, 100, 66, 84}, 2);
+    memberList_->setWidths({136, 76, 150, 140, 104, 100, 66, 84}, 2);
     reasons_->setWordWrap(true);
     reasons_->setMinimumHeight(40);
     reasons_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
@@ -177,6 +239,7 @@ void CopiesDesk::buildLists() {
     filters->addWidget(text_, 1);
     filters->addWidget(lists_);
     filters->addWidget(volume_);
+    filters->addWidget(sameness_);
     filters->addWidget(which_);
     filters->addWidget(order_);
     body()->addLayout(filters);
@@ -187,8 +250,10 @@ void CopiesDesk::buildLists() {
     auto* rightLayout = new QVBoxLayout(right);
     rightLayout->setContentsMargins(0, 0, 0, 0);
     rightLayout->setSpacing(8);
+    rightLayout->addWidget(equal_);
     rightLayout->addWidget(memberList_, 1);
     rightLayout->addWidget(reasons_);
+    rightLayout->addWidget(listening_);
     buttons_ = new QHBoxLayout;
     buttons_->setSpacing(8);
     rightLayout->addLayout(buttons_);
@@ -196,7 +261,7 @@ void CopiesDesk::buildLists() {
     split->addWidget(right);
     split->setStretchFactor(0, 2);
     split->setStretchFactor(1, 3);
-    split->setSizes({310, 730});
+    split->setSizes({372, 668});
     body()->addWidget(split, 1);
     setFocusProxy(setList_);
 
@@ -210,7 +275,7 @@ void CopiesDesk::buildLists() {
     order_->setCurrentIndex(settings.value(QStringLiteral("copies/order"), 0).toInt());
     which_->setCurrentIndex(settings.value(QStringLiteral("copies/which"), 0).toInt());
     split->restoreState(settings.value(QStringLiteral("copies/split")).toByteArray());
-    for (auto* box : {volume_, order_, which_}) {
+    for (auto* box : {volume_, order_, which_, sameness_}) {
         connect(box, &QComboBox::currentIndexChanged, this, [this] {
             QSettings().setValue(QStringLiteral("copies/order"), order_->currentIndex());
             QSettings().setValue(QStringLiteral("copies/which"), which_->currentIndex());
@@ -279,6 +344,9 @@ void CopiesDesk::buildButtons() {
     });
     connect(next, &QPushButton::clicked, this, [this] { nextSet(); });
     connect(many, &QPushButton::clicked, this, [this] { openPreference(); });
+    auto* listen = new QShortcut(QKeySequence(Qt::Key_P), this);
+    listen->setContext(Qt::WidgetWithChildrenShortcut);
+    connect(listen, &QShortcut::activated, listening_, &ListeningBar::toggle);
 }
 
 void CopiesDesk::setFilterText(const QString& text) {
@@ -302,6 +370,9 @@ void CopiesDesk::askOrder() {
         filter.volume = volume_->currentData().toLongLong();
     }
     filter.undecidedOnly = which_->currentData().toBool();
+    if (sameness_->currentData().isValid()) {
+        filter.sameness = static_cast<Sameness>(sameness_->currentData().toInt());
+    }
     filter.list = lists_->filter();
     const auto order = static_cast<SetOrder>(order_->currentData().toInt());
     workbench().ask<Order>(
@@ -338,6 +409,9 @@ void CopiesDesk::takeOrder(const Order& found) {
     if (found.ids.empty()) {
         members_->setRows({});
         chart_->setDetail(std::nullopt, {});
+        lineage_->setDetail(std::nullopt);
+        pictures_->setCurrentIndex(0);
+        listening_->setFile({});
         reasons_->clear();
     } else {
         setList_->selectRow(std::clamp(row, 0, static_cast<int>(found.ids.size()) - 1));
@@ -365,7 +439,7 @@ void CopiesDesk::askDetail() {
 
 void CopiesDesk::takeDetail(const SetDetail& found) {
     const auto before = currentMember();
-    const bool sameSet = detail_ && detail_->set.checksum == found.set.checksum;
+    const bool sameSet = detail_ && detail_->set.content == found.set.content;
     detail_ = std::make_shared<const SetDetail>(found);
     std::vector<MemberRow> rows;
     for (std::size_t i = 0; i < found.members.size(); ++i) {
@@ -375,7 +449,14 @@ void CopiesDesk::takeDetail(const SetDetail& found) {
                         volume != volumes_.end() ? volume->root : BytePath()});
     }
     members_->setRows(std::move(rows));
+    sayOnce();
     chart_->setDetail(found, volumes_);
+    lineage_->setDetail(found.known.isEmpty() ? std::nullopt : std::optional(found));
+    pictures_->setCurrentIndex(found.known.isEmpty() ? 0 : 1);
+    if (!sameSet) {
+        heard_.reset();
+        listening_->setFile({});
+    }
     if (sameSet && before) {
         chooseMember(*before);
     } else if (!found.members.empty()) {
@@ -383,6 +464,28 @@ void CopiesDesk::takeDetail(const SetDetail& found) {
         chooseMember(advised != found.advice.end() ? advised->holding : found.members.front().id);
     }
     showReasons();
+}
+
+/// What is the same of all members is said once, above the list; its columns hold what differs.
+void CopiesDesk::sayOnce() {
+    QStringList equal;
+    const int count = members_->rowCount({});
+    const auto words = [&](int row, int column) {
+        return members_->index(row, column).data(Qt::DisplayRole).toString();
+    };
+    for (int column = 1; column < members_->columnCount({}); ++column) {
+        bool same = count > 1;
+        for (int row = 1; row < count && same; ++row) {
+            same = words(row, column) == words(0, column);
+        }
+        memberList_->setColumnHidden(column, same);
+        if (same && !words(0, column).isEmpty()) {
+            equal << tr("%1: %2").arg(members_->headerData(column, Qt::Horizontal, Qt::DisplayRole).toString().toLower(),
+                                      words(0, column));
+        }
+    }
+    equal_->setText(equal.isEmpty() ? QString() : tr("Alike in all – ") + equal.join(QStringLiteral("; ")));
+    equal_->setVisible(!equal.isEmpty());
 }
 
 void CopiesDesk::chooseMember(HoldingId holding) {
@@ -425,6 +528,8 @@ void CopiesDesk::showReasons() {
         return;
     }
     chart_->setCurrent(*member);
+    lineage_->setCurrent(*member);
+    showPair();
     const auto advice = std::ranges::find(detail_->advice, *member, &MemberAdvice::holding);
     if (advice == detail_->advice.end()) {
         return;
@@ -437,6 +542,98 @@ void CopiesDesk::showReasons() {
                          : advice->advice == Advice::retire ? tr("Advised to retire: %1.")
                                                             : tr("Yours to decide: %1.");
     reasons_->setText(word.arg(reasons.join(QStringLiteral("; "))));
+}
+
+std::size_t CopiesDesk::keeperPlace() const {
+    const auto keeper = std::ranges::find(detail_->advice, Advice::keep, &MemberAdvice::advice);
+    return keeper != detail_->advice.end() ? static_cast<std::size_t>(keeper - detail_->advice.begin()) : 0;
+}
+
+/// The chosen member beside the keeper: spectra, what subtraction leaves, and the sound.
+void CopiesDesk::showPair() {
+    const int row = memberList_->currentRow();
+    if (!detail_ || row < 0) {
+        return;
+    }
+    const auto member = static_cast<std::size_t>(row);
+    listenTo(member);
+    if (detail_->known.isEmpty()) {
+        return;
+    }
+    const auto keeper = keeperPlace();
+    const auto sideOf = [&](std::size_t at) -> std::optional<OverlayChart::Side> {
+        const auto& facts = detail_->known.facts(at);
+        if (!facts.examined || !facts.evidence.spectrum) {
+            return std::nullopt;
+        }
+        return OverlayChart::Side{shownPath(BytePath(nameOf(detail_->members[at].path))),
+                                  *facts.evidence.spectrum};
+    };
+    overlay_->setSides(sideOf(keeper), member == keeper ? std::nullopt : sideOf(member));
+    const auto link = detail_->known.between(keeper, member);
+    auto comparison = detail_->known.comparison(keeper, member);
+    ++pairAsked_;
+    if (member == keeper) {
+        overlay_->setComparison(std::nullopt, tr("This is the keeper; choose another member."));
+    } else if (link && *link <= Sameness::samples) {
+        overlay_->setComparison(std::nullopt, tr("The same samples: nothing is left."));
+    } else if (comparison && !comparison->overTime.empty()) {
+        overlay_->setComparison(std::move(comparison));
+    } else {
+        comparePair(keeper, member);
+    }
+}
+
+void CopiesDesk::comparePair(std::size_t keeper, std::size_t member) {
+    const auto& rows = members_->rows();
+    if (!rows[keeper].atHand || !rows[member].atHand) {
+        overlay_->setComparison(std::nullopt, tr("One of both is away."));
+        return;
+    }
+    overlay_->setComparison(std::nullopt, tr("Comparing…"));
+    const auto pathOf = [&](std::size_t at) { return joinPath(rows[at].root, rows[at].holding().path); };
+    const auto chain = detail_->known.comparison(keeper, member);
+    workbench().look<DecodeComparison>(
+        this,
+        [first = pathOf(keeper), second = pathOf(member), coarse = chain ? chain->offset : 0.0](
+            RunControl& control) { return compareDecodes(first, second, coarse, control); },
+        [this, asked = pairAsked_](const DecodeComparison& made) {
+            if (asked == pairAsked_) {
+                overlay_->setComparison(made);
+            }
+        });
+}
+
+/// At the level of the quietest member, and where something plays at the same musical moment.
+void CopiesDesk::listenTo(std::size_t member) {
+    const auto& row = members_->rows()[member];
+    if (!row.atHand) {
+        listening_->setFile({}, tr("%1 is away.").arg(shown(row.volume)));
+        heard_.reset();
+        return;
+    }
+    const auto path = joinPath(row.root, row.holding().path);
+    const auto& known = detail_->known;
+    double gain = 0;
+    double later = 0;
+    if (!known.isEmpty()) {
+        double quietest = 0;
+        for (std::size_t at = 0; at < detail_->members.size(); ++at) {
+            if (known.facts(at).examined && !known.facts(at).evidence.levels.silent) {
+                quietest = std::min(quietest, known.facts(at).evidence.levels.rms);
+            }
+        }
+        if (known.facts(member).examined) {
+            gain = quietest - known.facts(member).evidence.levels.rms;
+        }
+        if (heard_ && *heard_ < detail_->members.size() && *heard_ != member) {
+            if (const auto comparison = known.comparison(*heard_, member)) {
+                later = -comparison->offset;
+            }
+        }
+    }
+    heard_ = member;
+    listening_->switchTo(path, later, std::min(gain, 0.0));
 }
 
 void CopiesDesk::decideHere(
@@ -455,14 +652,12 @@ void CopiesDesk::takeSuggestion() {
     if (!detail_) {
         return;
     }
-    const auto advised = std::ranges::find(detail_->advice, Advice::keep, &MemberAdvice::advice);
-    if (advised == detail_->advice.end()) {
-        reasons_->setText(tr("The evidence does not say which to keep: this one is yours to decide."));
+    if (std::ranges::find(detail_->advice, Advice::retire, &MemberAdvice::advice) == detail_->advice.end()) {
+        reasons_->setText(tr("The evidence does not say which to retire: this one is yours to decide."));
         return;
     }
-    decideHere([id = advised->holding](const Catalogue& catalogue, const SetDetail& detail,
-                                       const std::vector<Volume>& volumes) {
-        return keepOnly(catalogue, detail, id, volumes);
+    decideHere([](const Catalogue& catalogue, const SetDetail& detail, const std::vector<Volume>& volumes) {
+        return takeAdvice(catalogue, detail, volumes);
     });
     nextSet();
 }

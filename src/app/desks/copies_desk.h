@@ -1,5 +1,7 @@
 #pragma once
 
+#include "app/charts/lineage_chart.h"
+#include "app/charts/overlay_chart.h"
 #include "app/charts/set_chart.h"
 #include "app/desks/desk.h"
 #include "app/lists/id_list_model.h"
@@ -9,9 +11,11 @@
 
 class QComboBox;
 class QLineEdit;
+class QStackedWidget;
 
 namespace sober::app {
 
+class ListeningBar;
 class StandingListBox;
 
 /// Which of these do I keep?
@@ -63,23 +67,36 @@ class CopiesDesk : public Desk {
     void openPreference();
     void memberMenu(const QPoint& at);
     void showReasons();
+    void sayOnce();
+    void showPair();
+    void comparePair(std::size_t keeper, std::size_t member);
+    void listenTo(std::size_t member);
+    std::size_t keeperPlace() const;
 
+    QStackedWidget* pictures_;
     SetChart* chart_;
+    LineageChart* lineage_;
+    OverlayChart* overlay_;
+    ListeningBar* listening_;
     QLineEdit* text_;
     QComboBox* volume_;
     QComboBox* order_;
     QComboBox* which_;
+    QComboBox* sameness_;
     StandingListBox* lists_;
     IdListModel<SetRow>* sets_;
     ListView* setList_;
     RowListModel<MemberRow>* members_;
     ListView* memberList_;
     QLabel* reasons_;
+    QLabel* equal_;
     QHBoxLayout* buttons_;
     std::vector<Volume> volumes_;
     std::shared_ptr<const SetDetail> detail_;
     unsigned orderAsked_ = 0;
     unsigned detailAsked_ = 0;
+    unsigned pairAsked_ = 0;
+    std::optional<std::size_t> heard_; ///< the member that the listening bar holds
 };
 
 } // namespace sober::app

@@ -17,6 +17,26 @@ bool isOnDocket(const SetDetail& detail, HoldingId holding) {
 
 } // namespace
 
+QString samenessShort(Sameness sameness) {
+    switch (sameness) {
+    case Sameness::bytes:
+        return said("bytes");
+    case Sameness::payload:
+        return said("audio data");
+    case Sameness::samples:
+        return said("samples");
+    case Sameness::lossyCopy:
+        return said("lossy copy");
+    case Sameness::otherMaster:
+        return said("other master");
+    case Sameness::part:
+        return said("part");
+    case Sameness::tagsOnly:
+        break;
+    }
+    return said("only the tags");
+}
+
 bool isDecided(const SetDecision& decision) {
     return decision.leftAlone || decision.onDocket > 0;
 }

@@ -15,4 +15,7 @@ QString decisionText(const SetDetail& detail, std::size_t member);
 /// it stays remembered when its docket was cleared or taken back.
 bool isDecided(const SetDecision& decision);
 
+/// In two words, for a list.
+QString samenessShort(Sameness sameness);
+
 } // namespace sober::app

@@ -14,6 +14,8 @@
 #include <QTimer>
 #include <QVBoxLayout>
 
+#include <cmath>
+
 namespace sober::app {
 namespace {
 
@@ -79,12 +81,36 @@ void ListeningBar::setFile(const BytePath& path, const QString& whyNot) {
     stop();
     path_ = path;
     startAt_ = 0;
+    gain_ = 0;
     slider_->setValue(0);
     const bool device = !QMediaDevices::defaultAudioOutput().isNull();
     const bool can = device && !path.empty();
     button_->setEnabled(can);
     slider_->setEnabled(can);
     say(!device ? tr("No audio device: listening is not possible here.") : path.empty() ? whyNot : QString());
+}
+
+void ListeningBar::switchTo(const BytePath& path, double later, double gain) {
+    if (path == path_) {
+        return;
+    }
+    gain_ = gain;
+    if (!source_) {
+        const double place = startAt_;
+        setFile(path);
+        gain_ = gain;
+        startAt_ = std::max(0.0, place + later);
+        return;
+    }
+    auto reader = PcmReader::open(path, sink_->format().sampleRate());
+    if (!reader) {
+        setFile(path);
+        say(shown(reader.error().sentence));
+        return;
+    }
+    path_ = path;
+    source_->goOnWith(std::move(*reader), source_->place() + later);
+    source_->setFactor(static_cast<float>(std::pow(10.0, gain_ / 20)));
 }
 
 void ListeningBar::play() {
@@ -102,6 +128,7 @@ void ListeningBar::play() {
         return;
     }
     source_ = std::make_unique<ListeningSource>(std::move(*reader), nullptr);
+    source_->setFactor(static_cast<float>(std::pow(10.0, gain_ / 20)));
     if (startAt_ > 0) {
         source_->goTo(startAt_);
     }

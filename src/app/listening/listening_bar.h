@@ -27,6 +27,9 @@ class ListeningBar : public QWidget {
     /// The file that Play plays; "" for none. What is playing stops.
     void setFile(const BytePath& path, const QString& whyNot = {});
     void goTo(double seconds);
+    /// Another file from now on, `later` seconds further in it than in the present one: where something plays
+    /// it goes on at the same musical moment. `gain` in dB, 0 at most, brings both to one level.
+    void switchTo(const BytePath& path, double later, double gain);
     /// As the button does, where there is something to play.
     void toggle();
     bool isPlaying() const;
@@ -47,6 +50,7 @@ class ListeningBar : public QWidget {
     std::unique_ptr<ListeningSource> source_;
     std::unique_ptr<QAudioSink> sink_;
     double startAt_ = 0;
+    double gain_ = 0; ///< dB
 };
 
 } // namespace sober::app

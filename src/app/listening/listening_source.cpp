@@ -3,6 +3,7 @@
 #include <QMutexLocker>
 
 #include <algorithm>
+#include <cmath>
 
 namespace sober::app {
 namespace {
@@ -29,6 +30,26 @@ void ListeningSource::goTo(double seconds) {
     reader_.seek(start_);
 }
 
+double ListeningSource::seconds() const {
+    const QMutexLocker lock(&mutex_);
+    return seconds_;
+}
+
+void ListeningSource::goOnWith(PcmReader reader, double place) {
+    reader.seek(std::max(0.0, place));
+    const QMutexLocker lock(&mutex_);
+    reader_ = std::move(reader);
+    seconds_ = reader_.seconds();
+    start_ = std::max(0.0, place);
+    frames_ = 0;
+    ended_ = false;
+}
+
+void ListeningSource::setFactor(float factor) {
+    const QMutexLocker lock(&mutex_);
+    factor_ = std::clamp(factor, 0.0F, 1.0F);
+}
+
 qint64 ListeningSource::bytesAvailable() const {
     return ended_ ? 0 : reader_.rate() * bytesPerFrame;
 }
@@ -38,6 +59,11 @@ qint64 ListeningSource::readData(char* data, qint64 most) {
     const auto samples = static_cast<std::size_t>(most / bytesPerFrame * 2);
     std::vector<std::int16_t> stereo(samples);
     const auto frames = reader_.read(stereo);
+    if (factor_ < 1) {
+        for (auto& sample : stereo) {
+            sample = static_cast<std::int16_t>(std::lround(static_cast<float>(sample) * factor_));
+        }
+    }
     std::copy_n(reinterpret_cast<const char*>(stereo.data()), frames * bytesPerFrame, data);
     frames_ += static_cast<std::int64_t>(frames);
     ended_ = frames * 2 < samples;

@@ -16,10 +16,14 @@ class ListeningSource : public QIODevice {
   public:
     ListeningSource(PcmReader reader, QObject* parent);
 
-    double seconds() const { return seconds_; } ///< of the whole, as stated
+    double seconds() const; ///< of the whole, as stated
     /// Of what was handed out so far.
     double place() const;
     void goTo(double seconds);
+    /// Goes on with another decode at `place` seconds of it, without a gap: what was handed out stays.
+    void goOnWith(PcmReader reader, double place);
+    /// What every sample is multiplied by, 1 at most.
+    void setFactor(float factor);
 
     bool isSequential() const override { return true; }
     bool atEnd() const override { return ended_; }
@@ -33,6 +37,7 @@ class ListeningSource : public QIODevice {
     mutable QMutex mutex_; ///< the output may pull from a thread of its own
     PcmReader reader_;
     double seconds_;
+    float factor_ = 1;
     double start_ = 0;        ///< seconds: where the last jump went
     std::int64_t frames_ = 0; ///< handed out since
     std::atomic<bool> ended_ = false;

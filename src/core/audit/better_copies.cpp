@@ -1,5 +1,6 @@
 #include "core/audit/better_copies.h"
 
+#include "core/base/text.h"
 #include "core/catalogue/evidence_store.h"
 
 #include <algorithm>
@@ -17,17 +18,6 @@ constexpr double mostLengthApart = 5; // seconds
 constexpr int reach = 40;             // words: five seconds either way
 /// A title that half the collection has ("Track 1") is not worth comparing with all of them.
 constexpr std::size_t mostCandidates = 40;
-
-std::string keyOf(const std::string& title) {
-    std::string key;
-    for (const char c : title) {
-        const auto byte = static_cast<unsigned char>(c);
-        if (byte >= 0x80 || std::isalnum(byte) != 0) {
-            key.push_back(static_cast<char>(byte < 0x80 ? std::tolower(byte) : byte));
-        }
-    }
-    return key;
-}
 
 bool isBetterThan(const ComparableHolding& candidate, const ComparableHolding& low) {
     const bool trusted =
@@ -50,7 +40,7 @@ Outcome findBetterCopies(const Catalogue& catalogue) {
     const EvidenceStore store(catalogue);
     std::unordered_map<std::string, std::vector<ComparableHolding>> byTitle;
     const auto walked = store.eachComparable([&](const ComparableHolding& holding) {
-        if (auto key = keyOf(holding.title); !key.empty()) {
+        if (auto key = lettersAndDigits(holding.title); !key.empty()) {
             byTitle[std::move(key)].push_back(holding);
         }
     });

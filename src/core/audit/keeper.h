@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/audit/set_knowledge.h"
 #include "core/catalogue/records.h"
 
 #include <span>
@@ -41,10 +42,12 @@ int nameScore(const Holding& holding);
 /// True where the path looks like a place that does not last: downloads, temporary, desktop, trash.
 bool isPassingPlace(const BytePath& path);
 
-/// Which of byte-identical holdings to keep. The keeper is at hand; of the others, those at hand are
-/// advised to be retired, hard links to the keeper and those away are left to be decided. With a
-/// preference that no member meets, all say decide.
+/// Which members of a copy set to keep. Sound goes before damaged, what was measured before what is claimed,
+/// then completeness, fewer generations, depth and rate that are really used; then the preference, tags and
+/// name. The keeper is at hand; of the others, those at hand that are not better in any of this are advised
+/// to be retired. Hard links to the keeper, those away, other masters and what is shorter but better
+/// are left to be decided. With a preference that no member meets, all say decide.
 std::vector<MemberAdvice> adviseOn(std::span<const Holding> members, std::span<const Volume> volumes,
-                                   const KeeperPreference& preference = {});
+                                   const KeeperPreference& preference = {}, const SetKnowledge& known = {});
 
 } // namespace sober

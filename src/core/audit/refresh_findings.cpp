@@ -1,6 +1,7 @@
 #include "core/audit/refresh_findings.h"
 
 #include "core/audit/better_copies.h"
+#include "core/audit/copy_sets.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/findings.h"
 #include "core/catalogue/holdings.h"
@@ -8,80 +9,28 @@
 
 #include <algorithm>
 #include <map>
-#include <set>
-#include <unordered_map>
 #include <unordered_set>
 
 namespace sober {
 namespace {
 
-/// Hard links have the same inode on the same file system, told by UUID or else by volume.
-using FileIdentity = std::pair<std::string, std::uint64_t>;
-
-class SetBuilder {
-  public:
-    explicit SetBuilder(std::span<const Volume> volumes) {
-        for (const auto& volume : volumes) {
-            const auto& uuid = volume.identity.filesystem;
-            filesystems_[volume.id] = uuid.empty() ? "volume " + std::to_string(volume.id) : uuid;
-            atHand_[volume.id] = volume.atHand;
-        }
-    }
-
-    void visit(const Duplicated& row) {
-        if (!run_.empty() && (run_.front().checksum != row.checksum || run_.front().size != row.size)) {
-            endRun();
-        }
-        run_.push_back(row);
-    }
-
-    void endRun() {
-        if (run_.size() < 2) {
-            run_.clear();
-            return;
-        }
-        std::set<FileIdentity> files;
-        std::set<FileIdentity> filesAtHand;
-        std::set<VolumeId> volumes;
-        for (const auto& row : run_) {
-            const FileIdentity file = row.links > 1
-                                          ? FileIdentity{filesystems_[row.volume], row.inode}
-                                          : FileIdentity{"holding", static_cast<std::uint64_t>(row.id)};
-            files.insert(file);
-            volumes.insert(row.volume);
-            if (atHand_[row.volume]) {
-                filesAtHand.insert(file);
-            }
-        }
-        CopySet set;
-        set.checksum = run_.front().checksum;
-        set.size = run_.front().size;
-        set.members = run_.size();
-        set.files = files.size();
-        set.volumes = volumes.size();
-        set.reclaimable = filesAtHand.empty() ? 0 : set.size * (filesAtHand.size() - 1);
-        for (const auto& row : run_) {
-            members_.insert(row.id);
-            if (set.files == 1) {
-                linkedOnly_.insert(row.id);
-            }
-        }
-        sets_.push_back(set);
-        run_.clear();
-    }
-
-    const std::vector<CopySet>& sets() const { return sets_; }
-    bool isMember(HoldingId id) const { return members_.contains(id); }
+/// Which holdings are held more than once.
+struct SetMembership {
+    std::unordered_set<HoldingId> members;
     /// All its fellows are hard links to the same file, so that it is still held once only.
-    bool isLinkedOnly(HoldingId id) const { return linkedOnly_.contains(id); }
+    std::unordered_set<HoldingId> linkedOnly;
 
-  private:
-    std::unordered_map<VolumeId, std::string> filesystems_;
-    std::unordered_map<VolumeId, bool> atHand_;
-    std::vector<Duplicated> run_;
-    std::vector<CopySet> sets_;
-    std::unordered_set<HoldingId> members_;
-    std::unordered_set<HoldingId> linkedOnly_;
+    explicit SetMembership(std::span<const FoundSet> sets) {
+        for (const auto& [set, ids] : sets) {
+            if (set.sameness == Sameness::tagsOnly) {
+                continue;
+            }
+            members.insert(ids.begin(), ids.end());
+            if (set.files == 1) {
+                linkedOnly.insert(ids.begin(), ids.end());
+            }
+        }
+    }
 };
 
 /// The first `depth` folders of a relative path.
@@ -140,12 +89,11 @@ Outcome refreshFindings(const Catalogue& catalogue) {
     }
     const Holdings holdings(catalogue);
 
-    SetBuilder builder(*volumes);
-    if (const auto walked = holdings.eachDuplicated([&](const Duplicated& row) { builder.visit(row); });
-        !walked) {
-        return walked;
+    const auto sets = findCopySets(catalogue, *volumes);
+    if (!sets) {
+        return sets.error();
     }
-    builder.endRun();
+    const SetMembership membership(*sets);
 
     const auto suspects = suspectsOf(catalogue);
     if (!suspects) {
@@ -157,12 +105,13 @@ Outcome refreshFindings(const Catalogue& catalogue) {
     }
     std::map<std::tuple<VolumeId, int, BytePath>, FolderFigures> byFolder;
     const auto walked = holdings.eachOutline([&](const HoldingOutline& holding) {
-        const bool inSet = builder.isMember(holding.id);
+        const bool inSet = membership.members.contains(holding.id);
         auto& figures = byVolume[holding.volume];
         count(figures, holding, inSet, *suspects);
         // What cannot be opened needs no examination.
         figures.examined += holding.state == HoldingState::present && holding.troubled ? 1 : 0;
-        if (holding.state == HoldingState::present && (!inSet || builder.isLinkedOnly(holding.id))) {
+        if (holding.state == HoldingState::present &&
+            (!inSet || membership.linkedOnly.contains(holding.id))) {
             ++figures.heldOnce;
         }
         for (int depth = 1; depth <= 2; ++depth) {
@@ -205,7 +154,7 @@ Outcome refreshFindings(const Catalogue& catalogue) {
     for (auto& [key, figures] : byFolder) {
         folderRows.push_back(std::move(figures));
     }
-    return findings.replace(builder.sets(), volumeRows, folderRows);
+    return findings.replace(*sets, volumeRows, folderRows);
 }
 
 } // namespace sober

@@ -24,6 +24,37 @@ std::string keptInstead(const Holding& keeper, std::span<const Volume> volumes) 
     return "kept instead: " + displayPath(joinPath(label, keeper.path));
 }
 
+std::vector<MemberAdvice> adviceOnAlikeTags(std::span<const Holding> members) {
+    std::vector<MemberAdvice> advice;
+    for (const auto& member : members) {
+        advice.push_back({member.id, Advice::decide, {"only the tags look alike: not the same recording"}});
+    }
+    return advice;
+}
+
+struct Advised {
+    std::optional<HoldingId> keeper;
+    std::vector<DocketAction> actions;
+};
+
+Advised advisedFor(const SetDetail& detail, std::span<const Volume> volumes) {
+    Advised advised;
+    std::string instead;
+    for (std::size_t i = 0; i < detail.advice.size(); ++i) {
+        if (detail.advice[i].advice == Advice::keep) {
+            advised.keeper = detail.advice[i].holding;
+            instead = keptInstead(detail.members[i], volumes);
+        }
+    }
+    for (const auto& advice : detail.advice) {
+        if (advice.advice == Advice::retire) {
+            advised.actions.push_back(
+                {0, "retire", advice.holding, instead + "; " + joinedReasons(advice.reasons), timeNow()});
+        }
+    }
+    return advised;
+}
+
 std::vector<HoldingId> idsOf(std::span<const Holding> members) {
     std::vector<HoldingId> ids;
     std::ranges::transform(members, std::back_inserter(ids), &Holding::id);
@@ -36,13 +67,24 @@ Result<SetDetail> detailOf(const Catalogue& catalogue, const CopySet& set, std::
                            const KeeperPreference& preference) {
     SetDetail detail;
     detail.set = set;
-    auto members = Holdings(catalogue).carrying(set.checksum);
+    const auto ids = Findings(catalogue).membersOf(set.id);
+    if (!ids) {
+        return ids.error();
+    }
+    auto members = Holdings(catalogue).byIds(*ids);
     if (!members) {
         return members.error();
     }
     detail.members = std::move(*members);
-    detail.advice = adviseOn(detail.members, volumes, preference);
-    const auto decision = Findings(catalogue).decisionOn(set.checksum);
+    auto known = SetKnowledge::of(catalogue, detail.members);
+    if (!known) {
+        return known.error();
+    }
+    detail.known = std::move(*known);
+    detail.advice = set.sameness == Sameness::tagsOnly
+                        ? adviceOnAlikeTags(detail.members)
+                        : adviseOn(detail.members, volumes, preference, detail.known);
+    const auto decision = Findings(catalogue).decisionOn(set);
     if (!decision) {
         return decision.error();
     }
@@ -67,7 +109,6 @@ Result<PreferencePreview> previewPreference(const Catalogue& catalogue, std::spa
     }
     PreferencePreview preview;
     std::map<VolumeId, std::uint64_t> freed;
-    const auto now = timeNow();
     for (const auto& set : *sets) {
         if (!control.proceed()) {
             return Error{Cause::interrupted, {}, "Stopped; nothing was put on the docket."};
@@ -81,29 +122,17 @@ Result<PreferencePreview> previewPreference(const Catalogue& catalogue, std::spa
             ++preview.alreadyDecided;
             continue;
         }
-        std::optional<HoldingId> keeper;
-        std::string instead;
-        for (std::size_t i = 0; i < detail->advice.size(); ++i) {
-            if (detail->advice[i].advice == Advice::keep) {
-                keeper = detail->advice[i].holding;
-                instead = keptInstead(detail->members[i], *volumes);
-            }
+        const auto advised = advisedFor(*detail, *volumes);
+        for (const auto& action : advised.actions) {
+            const auto member = std::ranges::find(detail->members, action.holding, &Holding::id);
+            const std::uint64_t bytes = member->links > 1 ? 0 : member->size;
+            preview.frees += bytes;
+            freed[member->volume] += bytes;
+            preview.actions.push_back(action);
         }
-        const auto before = preview.actions.size();
-        for (std::size_t i = 0; i < detail->advice.size(); ++i) {
-            const auto& advice = detail->advice[i];
-            if (advice.advice == Advice::retire) {
-                preview.actions.push_back(
-                    {0, "retire", advice.holding, instead + "; " + joinedReasons(advice.reasons), now});
-                const auto& member = detail->members[i];
-                const std::uint64_t bytes = member.links > 1 ? 0 : member.size;
-                preview.frees += bytes;
-                freed[member.volume] += bytes;
-            }
-        }
-        if (keeper && preview.actions.size() > before) {
+        if (advised.keeper && !advised.actions.empty()) {
             ++preview.decided;
-            preview.keepers.emplace_back(set.checksum, *keeper);
+            preview.keepers.emplace_back(set.content, *advised.keeper);
         } else {
             ++preview.left;
         }
@@ -150,7 +179,18 @@ Outcome keepOnly(const Catalogue& catalogue, const SetDetail& detail, HoldingId 
     if (const auto added = docket.add(actions); !added) {
         return added;
     }
-    return Findings(catalogue).decide(detail.set.checksum, keeper, actions.empty());
+    return Findings(catalogue).decide(detail.set.content, keeper, actions.empty());
+}
+
+Outcome takeAdvice(const Catalogue& catalogue, const SetDetail& detail, std::span<const Volume> volumes) {
+    const auto advised = advisedFor(detail, volumes);
+    if (!advised.keeper || advised.actions.empty()) {
+        return Error{Cause::invalid, {}, "Nothing of this set is advised to go."};
+    }
+    if (const auto added = DocketStore(catalogue).add(advised.actions); !added) {
+        return added;
+    }
+    return Findings(catalogue).decide(detail.set.content, advised.keeper, false);
 }
 
 Outcome setRetire(const Catalogue& catalogue, const SetDetail& detail, HoldingId member, bool retire) {
@@ -164,21 +204,21 @@ Outcome setRetire(const Catalogue& catalogue, const SetDetail& detail, HoldingId
         return added;
     }
     const auto keeper = detail.decision.keeper == member ? std::nullopt : detail.decision.keeper;
-    return Findings(catalogue).decide(detail.set.checksum, keeper, false);
+    return Findings(catalogue).decide(detail.set.content, keeper, false);
 }
 
 Outcome leaveAlone(const Catalogue& catalogue, const SetDetail& detail) {
     if (const auto removed = DocketStore(catalogue).remove(idsOf(detail.members)); !removed) {
         return removed;
     }
-    return Findings(catalogue).decide(detail.set.checksum, std::nullopt, true);
+    return Findings(catalogue).decide(detail.set.content, std::nullopt, true);
 }
 
 Outcome forgetChoice(const Catalogue& catalogue, const SetDetail& detail) {
     if (const auto removed = DocketStore(catalogue).remove(idsOf(detail.members)); !removed) {
         return removed;
     }
-    return Findings(catalogue).forgetDecision(detail.set.checksum);
+    return Findings(catalogue).forgetDecision(detail.set.content);
 }
 
 } // namespace sober

@@ -11,7 +11,8 @@ namespace sober {
 struct SetDetail {
     CopySet set;
     std::vector<Holding> members;
-    std::vector<MemberAdvice> advice; ///< in the order of `members`
+    SetKnowledge known;               ///< in the order of `members`
+    std::vector<MemberAdvice> advice; ///< likewise
     SetDecision decision;
     std::vector<HoldingId> onDocket;
 };
@@ -42,6 +43,10 @@ Outcome applyPreview(const Catalogue& catalogue, const PreferencePreview& previe
 /// it goes on the docket.
 Outcome keepOnly(const Catalogue& catalogue, const SetDetail& detail, HoldingId keeper,
                  std::span<const Volume> volumes);
+
+/// Decides one set as advised: what is advised to be retired goes on the docket, what is yours to decide
+/// stays. Cause::invalid where nothing is advised.
+Outcome takeAdvice(const Catalogue& catalogue, const SetDetail& detail, std::span<const Volume> volumes);
 
 /// Puts one member on the docket, or takes it off again.
 Outcome setRetire(const Catalogue& catalogue, const SetDetail& detail, HoldingId member, bool retire);

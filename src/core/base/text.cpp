@@ -147,4 +147,15 @@ std::string counted(std::uint64_t count, std::string_view one, std::string_view 
     return humanCount(count) + " " + word;
 }
 
+std::string lettersAndDigits(std::string_view text) {
+    std::string key;
+    for (const char c : text) {
+        const auto byte = static_cast<unsigned char>(c);
+        if (byte >= 0x80 || std::isalnum(byte) != 0) {
+            key.push_back(static_cast<char>(byte < 0x80 ? std::tolower(byte) : byte));
+        }
+    }
+    return key;
+}
+
 } // namespace sober

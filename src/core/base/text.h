@@ -8,6 +8,9 @@
 
 namespace sober {
 
+/// Letters and digits alone, ASCII case ignored: what two spellings of one title have in common.
+std::string lettersAndDigits(std::string_view text);
+
 /// True where the bytes are well-formed UTF-8 (RFC 3629).
 bool isUtf8(std::string_view bytes);
 

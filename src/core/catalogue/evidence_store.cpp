@@ -30,6 +30,16 @@ std::unordered_set<HoldingId> idsFrom(SQLite::Statement& ask) {
     return ids;
 }
 
+std::optional<Md5> samplesOf(const SQLite::Column& column) {
+    const BytePath bytes = column.isNull() ? BytePath() : bytesOf(column);
+    Md5 md5{};
+    if (bytes.size() != md5.size()) {
+        return std::nullopt;
+    }
+    std::ranges::copy(bytes, md5.begin());
+    return md5;
+}
+
 void bindSamples(SQLite::Statement& statement, int index, const std::optional<Md5>& md5) {
     if (md5) {
         statement.bind(index, md5->data(), static_cast<int>(md5->size()));
@@ -157,17 +167,28 @@ Outcome EvidenceStore::eachComparable(const std::function<void(const ComparableH
                               "SELECT h.id, h.volume, h.path, h.title, h.artist, h.codec, h.lossless, "
                               "h.bitrate, h.duration, " +
                                   clause.sql() +
-                                  ", e.verdict, e.sound FROM holdings h JOIN evidence e ON e.holding = h.id "
+                                  ", e.verdict, e.sound, h.xxh3, e.payload, e.samples_md5, h.size, e.silent "
+                                  "FROM holdings h JOIN evidence e ON e.holding = h.id "
                                   "WHERE h.state = 0");
         clause.bindTo(ask, 1);
         while (ask.executeStep()) {
-            ComparableHolding row{
-                ask.getColumn(0).getInt64(),    ask.getColumn(1).getInt64(),
-                ask.getColumn(3).getString(),   ask.getColumn(4).getString(),
-                ask.getColumn(5).getString(),   ask.getColumn(6).getInt() != 0,
-                ask.getColumn(7).getInt64(),    ask.getColumn(8).getDouble(),
-                ask.getColumn(9).getInt() != 0, static_cast<VerdictClass>(ask.getColumn(10).getInt()),
-                ask.getColumn(11).getInt() != 0};
+            ComparableHolding row{ask.getColumn(0).getInt64(),
+                                  ask.getColumn(1).getInt64(),
+                                  ask.getColumn(3).getString(),
+                                  !ask.getColumn(3).getString().empty(),
+                                  ask.getColumn(4).getString(),
+                                  ask.getColumn(5).getString(),
+                                  ask.getColumn(6).getInt() != 0,
+                                  ask.getColumn(7).getInt64(),
+                                  ask.getColumn(8).getDouble(),
+                                  ask.getColumn(9).getInt() != 0,
+                                  static_cast<VerdictClass>(ask.getColumn(10).getInt()),
+                                  ask.getColumn(11).getInt() != 0,
+                                  checksumOf(ask.getColumn(12)),
+                                  static_cast<std::uint64_t>(ask.getColumn(15).getInt64()),
+                                  checksumOf(ask.getColumn(13)),
+                                  samplesOf(ask.getColumn(14)),
+                                  ask.getColumn(16).getInt() != 0};
             if (row.title.empty()) {
                 const BytePath path = bytesOf(ask.getColumn(2));
                 const auto name = nameOf(path);
@@ -280,7 +301,7 @@ Outcome EvidenceStore::setBitrateLimit(const std::string& codec, std::int64_t bi
 }
 
 void writeEvidence(SQLite::Database& database, HoldingId holding, const Evidence& evidence) {
-    SQLite::Statement insert(database, "INSERT OR REPLACE INTO evidence VALUES(?,?,?,?,?,?,?,?,?,?)");
+    SQLite::Statement insert(database, "INSERT OR REPLACE INTO evidence VALUES(?,?,?,?,?,?,?,?,?,?,?)");
     insert.bind(1, holding);
     insert.bind(2, evidenceMethod);
     bindBytes(insert, 3, evidence.payload);
@@ -291,6 +312,7 @@ void writeEvidence(SQLite::Database& database, HoldingId holding, const Evidence
     insert.bind(8, evidence.verdict.sourceBitrate);
     insert.bind(9, evidence.bandwidth ? evidence.bandwidth->cutoff : 0.0);
     insert.bind(10, evidence.sound() ? 1 : 0);
+    insert.bind(11, evidence.levels.silent ? 1 : 0);
     insert.exec();
     SQLite::Statement packed(database, "INSERT OR REPLACE INTO packed_evidence VALUES(?,?,?)");
     packed.bind(1, holding);

@@ -37,7 +37,8 @@ struct Acceptance {
 struct ComparableHolding {
     HoldingId holding = 0;
     VolumeId volume = 0;
-    std::string title; ///< as tagged, else the name of the file without its ending
+    std::string title;   ///< as tagged, else the name of the file without its ending
+    bool tagged = false; ///< the title is from the tags
     std::string artist;
     std::string codec;
     bool lossless = false;
@@ -46,6 +47,11 @@ struct ComparableHolding {
     bool underLimit = false;
     VerdictClass verdict = VerdictClass::undetermined;
     bool sound = true;
+    Checksum128 content; ///< of the whole file
+    std::uint64_t size = 0;
+    Checksum128 payload;
+    std::optional<Md5> samples;
+    bool silent = false;
 };
 
 /// The better copies of one holding, the best first.

@@ -17,29 +17,47 @@ void bindCount(SQLite::Statement& statement, int index, std::uint64_t count) {
 CopySet setFrom(SQLite::Statement& row) {
     return {row.getColumn(0).getInt64(),
             checksumOf(row.getColumn(1)),
-            countAt(row, 2),
+            static_cast<Sameness>(row.getColumn(2).getInt()),
             countAt(row, 3),
             countAt(row, 4),
             countAt(row, 5),
-            countAt(row, 6)};
+            countAt(row, 6),
+            countAt(row, 7),
+            row.getColumn(8).getInt() != 0};
 }
 
-constexpr const char* setColumns = "id, xxh3, size, members, files, volumes, reclaimable";
+constexpr const char* setColumns =
+    "s.id, s.content, s.sameness, s.size, s.members, s.files, s.volumes, s.reclaimable, s.doubt";
 
-void insertSets(SQLite::Database& database, std::span<const CopySet> sets) {
-    SQLite::Statement insert(database,
-                             "INSERT INTO copy_sets(xxh3, size, members, files, volumes, reclaimable) "
-                             "VALUES(?,?,?,?,?,?)");
-    for (const auto& set : sets) {
-        bindBytes(insert, 1, set.checksum);
-        bindCount(insert, 2, set.size);
-        bindCount(insert, 3, set.members);
-        bindCount(insert, 4, set.files);
-        bindCount(insert, 5, set.volumes);
-        bindCount(insert, 6, set.reclaimable);
+void insertSets(SQLite::Database& database, std::span<const FoundSet> sets) {
+    SQLite::Statement insert(database, "INSERT INTO copy_sets VALUES(?,?,?,?,?,?,?,?,?)");
+    SQLite::Statement insertMember(database, "INSERT INTO set_members VALUES(?,?)");
+    SetId id = 0;
+    for (const auto& [set, members] : sets) {
+        insert.bind(1, ++id);
+        bindBytes(insert, 2, set.content);
+        insert.bind(3, static_cast<int>(set.sameness));
+        bindCount(insert, 4, set.size);
+        bindCount(insert, 5, set.members);
+        bindCount(insert, 6, set.files);
+        bindCount(insert, 7, set.volumes);
+        bindCount(insert, 8, set.reclaimable);
+        insert.bind(9, set.doubt ? 1 : 0);
         insert.exec();
         insert.reset();
+        for (const auto member : members) {
+            insertMember.bind(1, id);
+            insertMember.bind(2, member);
+            insertMember.exec();
+            insertMember.reset();
+        }
     }
+}
+
+/// A condition on the members of a set `s`, as holdings `h`.
+std::string someMember(const std::string& condition, const std::string& joined = {}) {
+    return "EXISTS(SELECT 1 FROM set_members m JOIN holdings h ON h.id = m.holding " + joined +
+           " WHERE m.set_id = s.id AND h.state = 0 AND " + condition + ")";
 }
 
 void insertVolumes(SQLite::Database& database, std::span<const VolumeFigures> volumes) {
@@ -90,12 +108,13 @@ Outcome Findings::markStale() const {
                    [&] { catalogue_.database().exec("UPDATE freshness SET findings_stale = 1"); });
 }
 
-Outcome Findings::replace(std::span<const CopySet> sets, std::span<const VolumeFigures> volumes,
+Outcome Findings::replace(std::span<const FoundSet> sets, std::span<const VolumeFigures> volumes,
                           std::span<const FolderFigures> folders) const {
     return guarded(catalogue_, [&] {
         auto& database = catalogue_.database();
         SQLite::Transaction transaction(database);
-        database.exec("DELETE FROM copy_sets; DELETE FROM volume_figures; DELETE FROM folder_figures; "
+        database.exec("DELETE FROM copy_sets; DELETE FROM set_members; DELETE FROM volume_figures; DELETE "
+                      "FROM folder_figures; "
                       "UPDATE freshness SET findings_stale = 0");
         insertSets(database, sets);
         insertVolumes(database, volumes);
@@ -106,31 +125,43 @@ Outcome Findings::replace(std::span<const CopySet> sets, std::span<const VolumeF
 
 Result<std::vector<SetId>> Findings::setOrder(SetOrder order, const SetFilter& filter) const {
     return guarded(catalogue_, [&] {
-        std::string sql = "SELECT s.id FROM copy_sets s WHERE 1";
+        std::string sql = "SELECT s.id FROM copy_sets s WHERE ";
+        sql += filter.sameness ? "s.sameness = " + std::to_string(static_cast<int>(*filter.sameness))
+                               : "s.sameness <> " + std::to_string(static_cast<int>(Sameness::tagsOnly));
         if (filter.volume) {
-            sql += " AND EXISTS(SELECT 1 FROM holdings h WHERE h.state = 0 AND h.xxh3 = s.xxh3 AND h.volume "
-                   "= ?1)";
+            sql += " AND " + someMember("h.volume = ?1");
         }
         if (!filter.text.empty()) {
             sql +=
-                " AND EXISTS(SELECT 1 FROM holdings h WHERE h.state = 0 AND h.xxh3 = s.xxh3 AND "
-                "(CAST(h.path AS TEXT) LIKE ?2 OR h.title LIKE ?2 OR h.artist LIKE ?2 OR h.album LIKE ?2))";
+                " AND " + someMember("(CAST(h.path AS TEXT) LIKE ?2 OR h.title LIKE ?2 OR h.artist LIKE ?2 "
+                                     "OR h.album LIKE ?2)");
         }
         if (filter.undecidedOnly) {
-            sql += " AND NOT EXISTS(SELECT 1 FROM set_decisions d WHERE d.xxh3 = s.xxh3 AND d.left_alone) "
-                   "AND NOT "
-                   "EXISTS(SELECT 1 FROM holdings h JOIN docket d ON d.holding = h.id WHERE h.state = 0 AND "
-                   "h.xxh3 = "
-                   "s.xxh3)";
+            sql += " AND NOT EXISTS(SELECT 1 FROM set_decisions d WHERE d.xxh3 = s.content AND d.left_alone) "
+                   "AND NOT " +
+                   someMember("1", "JOIN docket d ON d.holding = h.id");
         }
         const FilterClause clause(filter.list.value_or(HoldingFilter{}));
         if (filter.list) {
-            sql += " AND s.xxh3 IN (SELECT h.xxh3 FROM holdings h LEFT JOIN evidence e ON e.holding = h.id "
-                   "WHERE h.state = 0 AND " +
-                   clause.sql() + ")";
+            sql +=
+                " AND s.id IN (SELECT m.set_id FROM set_members m JOIN holdings h ON h.id = m.holding LEFT "
+                "JOIN evidence e ON e.holding = h.id WHERE h.state = 0 AND " +
+                clause.sql() + ")";
         }
-        sql += order == SetOrder::mostBytes ? " ORDER BY s.reclaimable DESC, s.size DESC, s.id"
-                                            : " ORDER BY s.members DESC, s.reclaimable DESC, s.id";
+        switch (order) {
+        case SetOrder::mostBytes:
+            sql += " ORDER BY s.reclaimable DESC, s.size DESC, s.id";
+            break;
+        case SetOrder::mostMembers:
+            sql += " ORDER BY s.members DESC, s.reclaimable DESC, s.id";
+            break;
+        case SetOrder::mostDoubt:
+            sql += " ORDER BY s.doubt DESC, s.reclaimable DESC, s.id";
+            break;
+        case SetOrder::weakestFirst:
+            sql += " ORDER BY s.sameness DESC, s.reclaimable DESC, s.id";
+            break;
+        }
         SQLite::Statement ask(catalogue_.database(), sql);
         if (filter.volume) {
             ask.bind(1, *filter.volume);
@@ -155,7 +186,7 @@ Result<std::vector<CopySet>> Findings::sets(std::span<const SetId> ids) const {
         std::vector<CopySet> found;
         found.reserve(ids.size());
         SQLite::Statement ask(catalogue_.database(),
-                              std::string("SELECT ") + setColumns + " FROM copy_sets WHERE id = ?");
+                              std::string("SELECT ") + setColumns + " FROM copy_sets s WHERE s.id = ?");
         for (const auto id : ids) {
             ask.bind(1, id);
             if (ask.executeStep()) {
@@ -167,19 +198,39 @@ Result<std::vector<CopySet>> Findings::sets(std::span<const SetId> ids) const {
     });
 }
 
-Result<std::optional<CopySet>> Findings::setOf(const Checksum128& checksum) const {
+Result<std::optional<CopySet>> Findings::setOf(HoldingId holding) const {
     return guarded(catalogue_, [&]() -> std::optional<CopySet> {
-        SQLite::Statement ask(catalogue_.database(),
-                              std::string("SELECT ") + setColumns + " FROM copy_sets WHERE xxh3 = ?");
-        bindBytes(ask, 1, checksum);
+        SQLite::Statement ask(
+            catalogue_.database(),
+            std::string("SELECT ") + setColumns +
+                " FROM set_members m JOIN copy_sets s ON s.id = m.set_id WHERE m.holding = ? "
+                "AND s.sameness <> " +
+                std::to_string(static_cast<int>(Sameness::tagsOnly)));
+        ask.bind(1, holding);
         return ask.executeStep() ? std::optional(setFrom(ask)) : std::nullopt;
+    });
+}
+
+Result<std::vector<HoldingId>> Findings::membersOf(SetId set) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT h.id FROM set_members m JOIN holdings h ON h.id = m.holding WHERE "
+                              "m.set_id = ? AND h.state = 0 ORDER BY h.volume, h.path");
+        ask.bind(1, set);
+        std::vector<HoldingId> members;
+        while (ask.executeStep()) {
+            members.push_back(ask.getColumn(0).getInt64());
+        }
+        return members;
     });
 }
 
 Result<SetTotals> Findings::setTotals() const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(catalogue_.database(),
-                              "SELECT count(*), coalesce(sum(reclaimable), 0) FROM copy_sets");
+        SQLite::Statement ask(
+            catalogue_.database(),
+            "SELECT count(*), coalesce(sum(reclaimable), 0) FROM copy_sets WHERE sameness <> " +
+                std::to_string(static_cast<int>(Sameness::tagsOnly)));
         ask.executeStep();
         return SetTotals{countAt(ask, 0), countAt(ask, 1)};
     });
@@ -264,35 +315,35 @@ Result<std::vector<SurveyChange>> Findings::surveyChanges() const {
     });
 }
 
-Result<SetDecision> Findings::decisionOn(const Checksum128& checksum) const {
+Result<SetDecision> Findings::decisionOn(const CopySet& set) const {
     return guarded(catalogue_, [&] {
         SetDecision decision;
         SQLite::Statement ask(catalogue_.database(),
                               "SELECT keeper, left_alone FROM set_decisions WHERE xxh3 = ?");
-        bindBytes(ask, 1, checksum);
+        bindBytes(ask, 1, set.content);
         if (ask.executeStep()) {
             if (!ask.getColumn(0).isNull()) {
                 decision.keeper = ask.getColumn(0).getInt64();
             }
             decision.leftAlone = ask.getColumn(1).getInt() != 0;
         }
-        SQLite::Statement waiting(
-            catalogue_.database(),
-            "SELECT count(*) FROM holdings h JOIN docket d ON d.holding = h.id WHERE h.state = 0 "
-            "AND h.xxh3 = ? AND d.kind = 'retire'");
-        bindBytes(waiting, 1, checksum);
+        SQLite::Statement waiting(catalogue_.database(),
+                                  "SELECT count(*) FROM set_members m JOIN holdings h ON h.id = m.holding "
+                                  "JOIN docket d ON d.holding "
+                                  "= h.id WHERE m.set_id = ? AND h.state = 0 AND d.kind = 'retire'");
+        waiting.bind(1, set.id);
         waiting.executeStep();
         decision.onDocket = countAt(waiting, 0);
         return decision;
     });
 }
 
-Outcome Findings::decide(const Checksum128& checksum, std::optional<HoldingId> keeper, bool leftAlone) const {
+Outcome Findings::decide(const Checksum128& content, std::optional<HoldingId> keeper, bool leftAlone) const {
     return guarded(catalogue_, [&] {
         SQLite::Statement write(
             catalogue_.database(),
             "INSERT OR REPLACE INTO set_decisions(xxh3, keeper, left_alone) VALUES(?,?,?)");
-        bindBytes(write, 1, checksum);
+        bindBytes(write, 1, content);
         if (keeper) {
             write.bind(2, *keeper);
         } else {
@@ -303,10 +354,10 @@ Outcome Findings::decide(const Checksum128& checksum, std::optional<HoldingId> k
     });
 }
 
-Outcome Findings::forgetDecision(const Checksum128& checksum) const {
+Outcome Findings::forgetDecision(const Checksum128& content) const {
     return guarded(catalogue_, [&] {
         SQLite::Statement erase(catalogue_.database(), "DELETE FROM set_decisions WHERE xxh3 = ?");
-        bindBytes(erase, 1, checksum);
+        bindBytes(erase, 1, content);
         erase.exec();
     });
 }

@@ -11,16 +11,37 @@ namespace sober {
 
 using SetId = std::int64_t;
 
-/// The present holdings that carry one content, as the audit found them. "Files" counts hard links
+/// How two holdings are the same, the strongest first.
+enum class Sameness {
+    bytes = 0,
+    payload,     ///< the same audio data under other tags or in another container
+    samples,     ///< the same samples in another lossless codec
+    lossyCopy,   ///< the same recording through a lossy encoder or at another rate
+    otherMaster, ///< the same recording at another level, equalised, in mono, transferred anew
+    part,        ///< the same recording, shorter or longer
+    tagsOnly,    ///< only the tags look alike: no copy
+};
+
+/// The present holdings that carry one recording, as the audit found them. "Files" counts hard links
 /// to one file once; `reclaimable` is what keeping one file of the set would free, in bytes.
 struct CopySet {
     SetId id = 0;
-    Checksum128 checksum;
-    std::uint64_t size = 0;
+    /// Tells the set from others for as long as no content joins or leaves it: where all its bytes are the
+    /// same their checksum, else the checksum of all contents' checksums.
+    Checksum128 content;
+    Sameness sameness = Sameness::bytes; ///< the weakest link that holds it together
+    std::uint64_t size = 0;              ///< bytes of the largest member
     std::uint64_t members = 0;
     std::uint64_t files = 0;
     std::uint64_t volumes = 0;
     std::uint64_t reclaimable = 0;
+    bool doubt = false; ///< holds a member that is damaged or not what it claims to be
+};
+
+/// A set with the members that the audit gave it.
+struct FoundSet {
+    CopySet set;
+    std::vector<HoldingId> members;
 };
 
 /// What the custodian has said of a set so far.
@@ -33,6 +54,8 @@ struct SetDecision {
 enum class SetOrder {
     mostBytes,
     mostMembers,
+    mostDoubt,    ///< those that hold something damaged or false first
+    weakestFirst, ///< those whose link is weakest first: the riskiest to decide in bulk
 };
 
 /// Which sets a list shows.
@@ -40,6 +63,8 @@ struct SetFilter {
     std::string text;               ///< part of a member's path, title, artist or album; "" for all
     std::optional<VolumeId> volume; ///< with at least one member there
     bool undecidedOnly = false;
+    /// Sets held together by one kind of link; nothing for all but those of which only the tags look alike.
+    std::optional<Sameness> sameness;
     std::optional<HoldingFilter> list; ///< with at least one member that a standing list means
 };
 
@@ -89,12 +114,15 @@ class Findings {
     Result<bool> areStale() const;
     Outcome markStale() const;
     /// Replaces all findings at once; they are fresh afterwards.
-    Outcome replace(std::span<const CopySet> sets, std::span<const VolumeFigures> volumes,
+    Outcome replace(std::span<const FoundSet> sets, std::span<const VolumeFigures> volumes,
                     std::span<const FolderFigures> folders) const;
 
     Result<std::vector<SetId>> setOrder(SetOrder order, const SetFilter& filter) const;
     Result<std::vector<CopySet>> sets(std::span<const SetId> ids) const;
-    Result<std::optional<CopySet>> setOf(const Checksum128& checksum) const;
+    /// The copy set that a holding belongs to.
+    Result<std::optional<CopySet>> setOf(HoldingId holding) const;
+    /// Members of a set that are present, by volume and path.
+    Result<std::vector<HoldingId>> membersOf(SetId set) const;
     Result<SetTotals> setTotals() const;
     Result<std::vector<VolumeFigures>> volumeFigures() const;
     /// Folders of one depth in one volume, by path; with `within` only that folder and those below.
@@ -106,9 +134,9 @@ class Findings {
     Result<std::vector<SurveyError>> surveyErrors() const;
     Result<std::vector<SurveyChange>> surveyChanges() const;
 
-    Result<SetDecision> decisionOn(const Checksum128& checksum) const;
-    Outcome decide(const Checksum128& checksum, std::optional<HoldingId> keeper, bool leftAlone) const;
-    Outcome forgetDecision(const Checksum128& checksum) const;
+    Result<SetDecision> decisionOn(const CopySet& set) const;
+    Outcome decide(const Checksum128& content, std::optional<HoldingId> keeper, bool leftAlone) const;
+    Outcome forgetDecision(const Checksum128& content) const;
 
   private:
     const Catalogue& catalogue_;

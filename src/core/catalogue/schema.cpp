@@ -206,7 +206,40 @@ ALTER TABLE volume_figures ADD COLUMN claims INTEGER NOT NULL DEFAULT 0;
 ALTER TABLE folder_figures ADD COLUMN claims INTEGER NOT NULL DEFAULT 0;
 )sql";
 
-constexpr std::array<const char*, 2> steps{firstStep, evidenceStep};
+constexpr const char* copiesStep = R"sql(
+DROP TABLE copy_sets;
+CREATE TABLE copy_sets(
+  id INTEGER PRIMARY KEY,
+  content BLOB NOT NULL UNIQUE,
+  sameness INTEGER NOT NULL,
+  size INTEGER NOT NULL,
+  members INTEGER NOT NULL,
+  files INTEGER NOT NULL,
+  volumes INTEGER NOT NULL,
+  reclaimable INTEGER NOT NULL,
+  doubt INTEGER NOT NULL);
+CREATE INDEX copy_sets_order ON copy_sets(reclaimable DESC, size DESC, id);
+
+CREATE TABLE set_members(
+  set_id INTEGER NOT NULL,
+  holding INTEGER NOT NULL REFERENCES holdings(id),
+  PRIMARY KEY(set_id, holding)) WITHOUT ROWID;
+CREATE INDEX set_members_holding ON set_members(holding);
+
+CREATE TABLE recording_pairs(
+  first BLOB NOT NULL,
+  second BLOB NOT NULL,
+  bit_errors REAL NOT NULL,
+  offset REAL NOT NULL,
+  comparison TEXT NOT NULL,
+  PRIMARY KEY(first, second)) WITHOUT ROWID;
+
+ALTER TABLE evidence ADD COLUMN silent INTEGER NOT NULL DEFAULT 0;
+
+UPDATE freshness SET findings_stale = 1;
+)sql";
+
+constexpr std::array<const char*, 3> steps{firstStep, evidenceStep, copiesStep};
 
 } // namespace
 

@@ -5,8 +5,10 @@
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 #include "core/evidence/compare_content.h"
+#include "core/evidence/file_pass.h"
 #include "core/remedy/docket.h"
 #include "core/remedy/file_changes.h"
+#include "core/remedy/stand_ins.h"
 #include "core/remedy/trash.h"
 #include "core/survey/volume_identity.h"
 
@@ -218,8 +220,9 @@ class Executor {
         return moveEntry(planned.path, action.aside);
     }
 
-    /// The stamp of the file, once it is proven to be what was recorded and a copy that stays has
-    /// been compared with it byte for byte.
+    /// The stamp of the file, once it is proven to be what was recorded and a copy that stays has been
+    /// compared with it byte for byte; or, where none has its bytes, another that carries the recording
+    /// has been read and found to be what was recorded of it.
     Result<FileStamp> checkedStamp(const PlannedAction& planned) {
         const auto copies = Holdings(catalogue_).carrying(planned.holding.checksum);
         if (!copies) {
@@ -261,9 +264,50 @@ class Executor {
             lastReason = fmt::format("{} and {} differ by now; survey them again.", displayPath(planned.path),
                                      displayPath(path));
         }
+        return standInStamp(planned, lastReason);
+    }
+
+    Result<FileStamp> standInStamp(const PlannedAction& planned, std::string lastReason) {
+        const auto standIns = standInsFor(catalogue_, planned.holding, volumes_, going_);
+        if (!standIns) {
+            return standIns.error();
+        }
+        if (!standIns->empty()) {
+            const auto own = asRecorded(planned.path, planned.holding.checksum);
+            if (!own) {
+                return own;
+            }
+            for (const auto& other : *standIns) {
+                const auto volume = std::ranges::find(volumes_, other.volume, &Volume::id);
+                const auto path = joinPath(volume->root, other.path);
+                const auto stays = asRecorded(path, other.checksum);
+                if (stays) {
+                    return own;
+                }
+                if (stays.error().cause == Cause::interrupted) {
+                    return stays;
+                }
+                lastReason = stays.error().sentence;
+            }
+        }
         return refusedError(planned.path, lastReason.empty()
                                               ? "No copy that stays is at hand; it stays."
                                               : "No copy that stays could be confirmed: " + lastReason);
+    }
+
+    /// Reads a file and holds it against what was recorded of it.
+    Result<FileStamp> asRecorded(const BytePath& path, const Checksum128& recorded) {
+        const auto read = passOverFile(path, control_, [&](std::uint64_t bytes) {
+            progress_.bytes += bytes;
+            tell(path);
+        });
+        if (!read) {
+            return read.error();
+        }
+        if (read->checksums.file != recorded) {
+            return refusedError(path, displayPath(path) + " is not what was recorded; survey it again.");
+        }
+        return read->stamp;
     }
 
     Catalogue& catalogue_;

@@ -3,6 +3,7 @@
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
+#include "core/remedy/stand_ins.h"
 
 #include <fmt/format.h>
 
@@ -76,10 +77,6 @@ class Reviewer {
         if (!volume.atHand) {
             return Answer(fmt::format("{} is away; nothing can be done there now.", volume.label));
         }
-        const auto known = staying_.find(holding.checksum);
-        if (known != staying_.end()) {
-            return known->second;
-        }
         const auto copies = Holdings(catalogue_).carrying(holding.checksum);
         if (!copies) {
             return copies.error();
@@ -93,21 +90,25 @@ class Reviewer {
                 stay += toRetire_.contains(copy.id) ? 0 : 1;
             }
         }
-        Answer answer;
-        if (stay == 0 && atHand > 1) {
-            answer =
-                fmt::format("All {} copies at hand are told to retire; one of them has to stay.", atHand);
-        } else if (stay == 0) {
-            answer = "It is the only copy at hand.";
+        if (stay > 0) {
+            return Answer();
         }
-        staying_.emplace(holding.checksum, answer);
-        return answer;
+        const auto standIns = standInsFor(catalogue_, holding, volumes_, toRetire_);
+        if (!standIns) {
+            return standIns.error();
+        }
+        if (!standIns->empty()) {
+            return Answer();
+        }
+        return Answer(
+            atHand > 1
+                ? fmt::format("All {} copies at hand are told to retire; one of them has to stay.", atHand)
+                : "It is the only sound copy of the recording at hand.");
     }
 
     const Catalogue& catalogue_;
     std::vector<Volume> volumes_;
     std::unordered_set<HoldingId> toRetire_;
-    std::map<Checksum128, std::optional<std::string>> staying_;
 };
 
 /// A file with several names is freed when the last of them goes.

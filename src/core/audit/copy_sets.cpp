@@ -1,0 +1,315 @@
+#include "core/audit/copy_sets.h"
+
+#include "core/audit/sameness.h"
+#include "core/base/text.h"
+#include "core/catalogue/evidence_store.h"
+#include "core/catalogue/holdings.h"
+#include "core/catalogue/recording_pairs.h"
+
+#include <algorithm>
+#include <map>
+#include <numeric>
+#include <set>
+#include <unordered_map>
+
+namespace sober {
+namespace {
+
+/// Hard links have the same inode on the same file system, told by UUID or else by volume.
+using FileIdentity = std::pair<std::string, std::uint64_t>;
+
+/// One holding as far as sets are concerned.
+struct Member {
+    HoldingId id = 0;
+    VolumeId volume = 0;
+    Checksum128 content;
+    std::uint64_t size = 0;
+    std::uint64_t inode = 0;
+    std::uint64_t links = 1;
+};
+
+/// A content: one set of bytes, with what was measured of it.
+struct Content {
+    Checksum128 checksum;
+    std::vector<Member> members;
+    std::optional<ComparableHolding> measured;
+};
+
+/// Things that were joined, each with the weakest link that did.
+class Groups {
+  public:
+    explicit Groups(std::size_t count) : parent_(count), weakest_(count, Sameness::bytes) {
+        std::iota(parent_.begin(), parent_.end(), std::size_t{0});
+    }
+    std::size_t rootOf(std::size_t at) {
+        while (parent_[at] != at) {
+            parent_[at] = parent_[parent_[at]];
+            at = parent_[at];
+        }
+        return at;
+    }
+    void join(std::size_t a, std::size_t b, Sameness link) {
+        a = rootOf(a);
+        b = rootOf(b);
+        if (a != b) {
+            const auto weakest = std::max({weakest_[a], weakest_[b], link});
+            parent_[std::max(a, b)] = std::min(a, b);
+            weakest_[std::min(a, b)] = weakest;
+        }
+    }
+    Sameness weakest(std::size_t at) { return weakest_[rootOf(at)]; }
+
+  private:
+    std::vector<std::size_t> parent_;
+    std::vector<Sameness> weakest_;
+};
+
+class SetFinder {
+  public:
+    SetFinder(const Catalogue& catalogue, std::span<const Volume> volumes) : catalogue_(catalogue) {
+        for (const auto& volume : volumes) {
+            const auto& uuid = volume.identity.filesystem;
+            filesystems_[volume.id] = uuid.empty() ? "volume " + std::to_string(volume.id) : uuid;
+            atHand_[volume.id] = volume.atHand;
+        }
+    }
+
+    Result<std::vector<FoundSet>> find() {
+        if (const auto gathered = gather(); !gathered) {
+            return gathered.error();
+        }
+        Groups groups(contents_.size());
+        joinAlike(groups, Sameness::payload, [](const ComparableHolding& measured) {
+            return std::optional(std::string(measured.payload.bytes.begin(), measured.payload.bytes.end()));
+        });
+        joinAlike(groups, Sameness::samples, [](const ComparableHolding& measured) {
+            // Silence of one length is no recording that is held twice.
+            return measured.samples && !measured.silent
+                       ? std::optional(std::string(measured.samples->begin(), measured.samples->end()))
+                       : std::nullopt;
+        });
+        if (const auto joined = joinPairs(groups); !joined) {
+            return joined.error();
+        }
+        collect(groups);
+        addAlikeTags(groups);
+        return std::move(sets_);
+    }
+
+  private:
+    Outcome gather() {
+        const auto walked = Holdings(catalogue_).eachDuplicated([&](const Duplicated& row) {
+            contentFor(row.checksum)
+                .members.push_back({row.id, row.volume, row.checksum, row.size, row.inode, row.links});
+        });
+        if (!walked) {
+            return walked;
+        }
+        return EvidenceStore(catalogue_).eachComparable([&](const ComparableHolding& measured) {
+            auto& content = contentFor(measured.content);
+            if (content.members.empty()) {
+                content.members.push_back(
+                    {measured.holding, measured.volume, measured.content, measured.size, 0, 1});
+            }
+            if (!content.measured) {
+                content.measured = measured;
+            }
+        });
+    }
+
+    Content& contentFor(const Checksum128& checksum) {
+        const auto [place, isNew] = byChecksum_.try_emplace(checksum, contents_.size());
+        if (isNew) {
+            contents_.push_back({checksum, {}, std::nullopt});
+        }
+        return contents_[place->second];
+    }
+
+    template <typename KeyOf>
+    void joinAlike(Groups& groups, Sameness link, KeyOf keyOf) {
+        std::unordered_map<std::string, std::size_t> first;
+        for (std::size_t at = 0; at < contents_.size(); ++at) {
+            if (!contents_[at].measured) {
+                continue;
+            }
+            if (const auto key = keyOf(*contents_[at].measured)) {
+                const auto [place, isNew] = first.try_emplace(*key, at);
+                if (!isNew) {
+                    groups.join(place->second, at, link);
+                }
+            }
+        }
+    }
+
+    Outcome joinPairs(Groups& groups) {
+        const auto pairs = RecordingPairs(catalogue_).all();
+        if (!pairs) {
+            return pairs.error();
+        }
+        std::map<Checksum128, std::size_t> byPayload;
+        for (std::size_t at = 0; at < contents_.size(); ++at) {
+            if (contents_[at].measured) {
+                byPayload.try_emplace(contents_[at].measured->payload, at);
+            }
+        }
+        struct Weak {
+            std::size_t first, second;
+            Sameness link;
+            double agreeing;
+        };
+        std::vector<Weak> weak;
+        for (const auto& pair : *pairs) {
+            const auto a = byPayload.find(pair.first);
+            const auto b = byPayload.find(pair.second);
+            if (a == byPayload.end() || b == byPayload.end()) {
+                continue;
+            }
+            const auto link = samenessOf(pair, contents_[a->second].measured->duration,
+                                         contents_[b->second].measured->duration);
+            if (link == Sameness::lossyCopy) {
+                groups.join(a->second, b->second, *link);
+            } else if (link) {
+                weak.push_back({a->second, b->second, *link,
+                                pair.comparison ? pair.comparison->agreeing : 1 - pair.bitErrors});
+            }
+        }
+        std::ranges::stable_sort(weak, [](const Weak& a, const Weak& b) {
+            return std::tuple(a.link, -a.agreeing) < std::tuple(b.link, -b.agreeing);
+        });
+        // Of two that a weak link joins, the longer leads; what is led leads nothing and is led once.
+        enum class Role { leads, isLed };
+        std::map<std::size_t, Role> roles;
+        std::vector<std::tuple<std::size_t, std::size_t, Sameness>> joins;
+        for (const auto& [first, second, link, agreeing] : weak) {
+            auto lead = groups.rootOf(first);
+            auto follows = groups.rootOf(second);
+            const bool firstLeads = roles.contains(lead);
+            const bool secondLeads = roles.contains(follows);
+            const auto isLed = [&](std::size_t at) {
+                const auto role = roles.find(at);
+                return role != roles.end() && role->second == Role::isLed;
+            };
+            if (lead == follows || isLed(lead) || isLed(follows) || (firstLeads && secondLeads)) {
+                continue;
+            }
+            if (secondLeads ||
+                (!firstLeads && contents_[second].measured->duration > contents_[first].measured->duration)) {
+                std::swap(lead, follows);
+            }
+            roles[lead] = Role::leads;
+            roles[follows] = Role::isLed;
+            joins.emplace_back(lead, follows, link);
+        }
+        for (const auto& [lead, follows, link] : joins) {
+            groups.join(lead, follows, link);
+        }
+        return done();
+    }
+
+    void collect(Groups& groups) {
+        std::map<std::size_t, std::vector<std::size_t>> byRoot;
+        for (std::size_t at = 0; at < contents_.size(); ++at) {
+            byRoot[groups.rootOf(at)].push_back(at);
+        }
+        for (const auto& [root, contents] : byRoot) {
+            std::size_t members = 0;
+            for (const auto at : contents) {
+                members += contents_[at].members.size();
+            }
+            if (members >= 2) {
+                sets_.push_back(setOf(contents, groups.weakest(root)));
+            }
+        }
+    }
+
+    FoundSet setOf(const std::vector<std::size_t>& contents, Sameness sameness) {
+        FoundSet found;
+        std::map<FileIdentity, std::uint64_t> filesAtHand;
+        std::set<FileIdentity> files;
+        std::set<VolumeId> volumes;
+        std::vector<Checksum128> checksums;
+        for (const auto at : contents) {
+            const auto& content = contents_[at];
+            checksums.push_back(content.checksum);
+            found.set.doubt = found.set.doubt || (content.measured && isDoubtful(*content.measured));
+            for (const auto& member : content.members) {
+                const FileIdentity file =
+                    member.links > 1 ? FileIdentity{filesystems_[member.volume], member.inode}
+                                     : FileIdentity{"holding", static_cast<std::uint64_t>(member.id)};
+                files.insert(file);
+                volumes.insert(member.volume);
+                if (atHand_[member.volume]) {
+                    filesAtHand[file] = member.size;
+                }
+                found.members.push_back(member.id);
+                found.set.size = std::max(found.set.size, member.size);
+            }
+        }
+        std::ranges::sort(checksums);
+        found.set.content = checksums.size() == 1 ? checksums.front() : checksumOfAll(checksums);
+        found.set.sameness = sameness;
+        found.set.members = found.members.size();
+        found.set.files = files.size();
+        found.set.volumes = volumes.size();
+        std::uint64_t most = 0;
+        for (const auto& [file, size] : filesAtHand) {
+            found.set.reclaimable += size;
+            most = std::max(most, size);
+        }
+        found.set.reclaimable -= most;
+        return found;
+    }
+
+    static bool isDoubtful(const ComparableHolding& measured) {
+        return !measured.sound || measured.verdict == VerdictClass::doubtful ||
+               measured.verdict == VerdictClass::transcoded;
+    }
+
+    static Checksum128 checksumOfAll(std::span<const Checksum128> checksums) {
+        RunningChecksum sum;
+        for (const auto& checksum : checksums) {
+            sum.feed(checksum.bytes);
+        }
+        return sum.finish();
+    }
+
+    /// Same artist and title, yet no link: listed apart, never suggested for retiring.
+    void addAlikeTags(Groups& groups) {
+        std::map<std::pair<std::string, std::string>, std::vector<std::size_t>> byTags;
+        for (std::size_t at = 0; at < contents_.size(); ++at) {
+            const auto& measured = contents_[at].measured;
+            if (measured && measured->tagged && !measured->artist.empty()) {
+                byTags[{lettersAndDigits(measured->artist), lettersAndDigits(measured->title)}].push_back(at);
+            }
+        }
+        for (const auto& [tags, contents] : byTags) {
+            std::vector<std::size_t> apart;
+            std::set<std::size_t> roots;
+            for (const auto at : contents) {
+                if (roots.insert(groups.rootOf(at)).second) {
+                    apart.push_back(at);
+                }
+            }
+            if (apart.size() >= 2) {
+                auto found = setOf(apart, Sameness::tagsOnly);
+                found.set.reclaimable = 0;
+                sets_.push_back(std::move(found));
+            }
+        }
+    }
+
+    const Catalogue& catalogue_;
+    std::unordered_map<VolumeId, std::string> filesystems_;
+    std::unordered_map<VolumeId, bool> atHand_;
+    std::map<Checksum128, std::size_t> byChecksum_;
+    std::vector<Content> contents_;
+    std::vector<FoundSet> sets_;
+};
+
+} // namespace
+
+Result<std::vector<FoundSet>> findCopySets(const Catalogue& catalogue, std::span<const Volume> volumes) {
+    return SetFinder(catalogue, volumes).find();
+}
+
+} // namespace sober

@@ -1,0 +1,21 @@
+#pragma once
+
+#include "core/catalogue/findings.h"
+#include "core/catalogue/recording_pairs.h"
+
+#include <optional>
+#include <string>
+
+namespace sober {
+
+/// How two contents that were held against each other are the same; nothing where they are two recordings.
+/// `firstSeconds` and `secondSeconds` are their lengths.
+std::optional<Sameness> samenessOf(const RecordingPair& pair, double firstSeconds, double secondSeconds);
+
+/// "same bytes", "same recording, shorter or longer"…
+std::string samenessWords(Sameness sameness);
+
+/// What a comparison showed, in words: "3 dB quieter; differs at -26 dB".
+std::string comparisonWords(const DecodeComparison& comparison);
+
+} // namespace sober

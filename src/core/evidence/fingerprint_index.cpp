@@ -1,0 +1,147 @@
+#include "core/evidence/fingerprint_index.h"
+
+#include <tbb/parallel_sort.h>
+
+#include <algorithm>
+#include <bit>
+
+namespace sober {
+namespace {
+
+constexpr std::size_t apart = 6;        // words between both of a landmark: 0.74 s
+constexpr std::uint32_t keptOfLong = 8; // one landmark in so many
+constexpr std::size_t longFrom = 480;   // words: a minute
+constexpr std::size_t mostTogether = 24;
+constexpr std::size_t fewestWords = 24; // three seconds
+constexpr int looseness = 2;            // words by which landmarks may disagree on the offset
+
+/// Steps of a multiplicative hash (Knuth, The Art of Computer Programming 3, 6.4).
+std::uint32_t keyOf(std::uint32_t word, std::uint32_t later) {
+    std::uint64_t mixed = (static_cast<std::uint64_t>(word) << 32 | later) * 0x9E3779B97F4A7C15ULL;
+    mixed ^= mixed >> 29;
+    mixed *= 0xBF58476D1CE4E5B9ULL;
+    return static_cast<std::uint32_t>(mixed >> 32);
+}
+
+/// One landmark's word for a pair.
+struct Vote {
+    std::uint32_t first;
+    std::uint32_t second;
+    int offset;
+};
+
+std::uint64_t pairOf(const Vote& vote) {
+    return static_cast<std::uint64_t>(vote.first) << 32 | vote.second;
+}
+
+/// The offset that most votes of one pair agree on.
+FingerprintCandidate counted(std::span<const Vote> votes) {
+    FingerprintCandidate best{votes.front().first, votes.front().second, 0, 0};
+    std::size_t from = 0;
+    for (std::size_t to = 0; to < votes.size(); ++to) {
+        while (votes[to].offset - votes[from].offset > looseness) {
+            ++from;
+        }
+        if (to - from + 1 > best.landmarks) {
+            best.landmarks = static_cast<std::uint32_t>(to - from + 1);
+            best.offset = votes[from + (to - from) / 2].offset;
+        }
+    }
+    return best;
+}
+
+} // namespace
+
+void FingerprintIndex::add(std::uint32_t number, std::span<const std::uint32_t> words) {
+    if (!isTelling(words)) {
+        return;
+    }
+    const std::uint32_t kept = words.size() >= longFrom ? keptOfLong : 1;
+    std::uint32_t before = 0;
+    for (std::size_t at = 0; at + apart < words.size(); ++at) {
+        const auto key = keyOf(words[at], words[at + apart]);
+        if (words[at] != words[at + apart] && key % kept == 0 && (at == 0 || key != before)) {
+            landmarks_.push_back({key, number, static_cast<std::uint32_t>(at)});
+        }
+        before = key;
+    }
+}
+
+std::vector<FingerprintCandidate> FingerprintIndex::candidates() {
+    tbb::parallel_sort(landmarks_.begin(), landmarks_.end(), [](const Landmark& a, const Landmark& b) {
+        return std::tuple(a.key, a.number, a.position) < std::tuple(b.key, b.number, b.position);
+    });
+    std::vector<Vote> votes;
+    const auto vote = [&](const Landmark& a, const Landmark& b) {
+        if (a.number != b.number) {
+            votes.push_back(
+                {a.number, b.number, static_cast<int>(a.position) - static_cast<int>(b.position)});
+        }
+    };
+    for (auto run = landmarks_.begin(); run != landmarks_.end();) {
+        const auto end =
+            std::find_if(run, landmarks_.end(), [&](const Landmark& each) { return each.key != run->key; });
+        const auto together = static_cast<std::size_t>(end - run);
+        for (auto a = run; a != end; ++a) {
+            const auto reach = together <= mostTogether
+                                   ? end
+                                   : a + std::min<std::ptrdiff_t>(end - a, static_cast<std::ptrdiff_t>(3));
+            for (auto b = a + 1; b < reach; ++b) {
+                vote(*a, *b);
+            }
+            if (together > mostTogether) {
+                vote(*run, *a);
+            }
+        }
+        run = end;
+    }
+    landmarks_ = {};
+    tbb::parallel_sort(votes.begin(), votes.end(), [](const Vote& a, const Vote& b) {
+        return std::tuple(a.first, a.second, a.offset) < std::tuple(b.first, b.second, b.offset);
+    });
+    std::vector<FingerprintCandidate> found;
+    for (auto run = votes.begin(); run != votes.end();) {
+        const auto end =
+            std::find_if(run, votes.end(), [&](const Vote& each) { return pairOf(each) != pairOf(*run); });
+        found.push_back(counted({run, end}));
+        run = end;
+    }
+    return found;
+}
+
+bool isTelling(std::span<const std::uint32_t> words) {
+    if (words.size() < fewestWords) {
+        return false;
+    }
+    std::vector<std::uint32_t> sorted(words.begin(), words.end());
+    std::ranges::sort(sorted);
+    const auto distinct = static_cast<std::size_t>(std::ranges::unique(sorted).begin() - sorted.begin());
+    return distinct >= std::max<std::size_t>(8, words.size() / 50);
+}
+
+std::optional<FingerprintMatch> agreementNear(const Fingerprint& first, const Fingerprint& second,
+                                              int offset) {
+    const auto firstLength = static_cast<int>(first.size());
+    const auto secondLength = static_cast<int>(second.size());
+    const int shorter = std::min(firstLength, secondLength);
+    std::optional<FingerprintMatch> best;
+    for (int at = offset - looseness; at <= offset + looseness; ++at) {
+        const int from = std::max(0, at);
+        const int to = std::min(firstLength, secondLength + at);
+        if (to - from < std::max(static_cast<int>(fewestWords), shorter * 6 / 10)) {
+            continue;
+        }
+        int differing = 0;
+        for (int word = from; word < to; ++word) {
+            differing += std::popcount(first[static_cast<std::size_t>(word)] ^
+                                       second[static_cast<std::size_t>(word - at)]);
+        }
+        const double share = differing / (32.0 * (to - from));
+        if (!best || share < best->bitErrors) {
+            best = FingerprintMatch{share, at, static_cast<std::size_t>(to - from)};
+        }
+    }
+    return best;
+}
+
+} // namespace sober

@@ -1,0 +1,49 @@
+#pragma once
+
+#include "core/evidence/fingerprint.h"
+
+#include <cstdint>
+#include <optional>
+#include <span>
+#include <vector>
+
+namespace sober {
+
+/// Two fingerprints that share landmarks: worth comparing.
+struct FingerprintCandidate {
+    std::uint32_t first = 0; ///< numbers as given to `add`, first < second
+    std::uint32_t second = 0;
+    int offset = 0;              ///< words: the second's word w lies beside the first's word w + offset
+    std::uint32_t landmarks = 0; ///< that agree on the offset
+};
+
+/// An inverted index over fingerprints: pairs are met through the landmarks that they share, so that no
+/// pair is compared without a reason. A landmark is a word together with the one three quarters of a
+/// second later; of long recordings every eighth is kept, told by its value, so that a part keeps the same
+/// ones as the whole.
+class FingerprintIndex {
+  public:
+    void add(std::uint32_t number, std::span<const std::uint32_t> words);
+    /// All candidates, by number. Takes the index apart. Where very many share a landmark each is held
+    /// against its neighbours only, so that the work grows with the number of fingerprints.
+    std::vector<FingerprintCandidate> candidates();
+
+  private:
+    struct Landmark {
+        std::uint32_t key;
+        std::uint32_t number;
+        std::uint32_t position;
+    };
+    std::vector<Landmark> landmarks_;
+};
+
+/// Whether a fingerprint tells anything: silence and steady tones repeat one word for most of the time.
+bool isTelling(std::span<const std::uint32_t> words);
+
+/// How two fingerprints agree near an offset (as in FingerprintCandidate): the share of differing bits over
+/// all words that lie beside each other. Nothing where those are fewer than three seconds or than
+/// six tenths of the shorter.
+std::optional<FingerprintMatch> agreementNear(const Fingerprint& first, const Fingerprint& second,
+                                              int offset);
+
+} // namespace sober
