@@ -350,7 +350,8 @@ Json claimsTruth() {
 Json formsTruth() {
     Json truth = Json::array();
     const auto set = [&](const char* sameness, auto... places) {
-        truth.push_back({{"sameness", sameness}, {"members", {places...}}, {"hard_links", Json::array()}});
+        truth.push_back(
+            {{"sameness", sameness}, {"members", Json::array({places...})}, {"hard_links", Json::array()}});
     };
     set("part", polkaPlaces[0], polkaPlaces[1], polkaPlaces[2], polkaPlaces[3], polkaPlaces[4],
         polkaPlaces[5], polkaPlaces[6], polkaPlaces[7]);
@@ -362,13 +363,13 @@ Json formsTruth() {
 }
 
 Json alikeTagsTruth() {
-    return {{carolPlaces[0], carolPlaces[1]}};
+    return Json::array({Json::array({carolPlaces[0], carolPlaces[1]})});
 }
 
 Json keepersTruth() {
-    return {{polkaPlaces[0], "lossless, in a place that lasts, and says what it is"},
-            {galePlaces[0], "an honest 192 goes before a false 320"},
-            {hymnPlaces[0], "the same samples, compressed without loss"}};
+    return Json::array({Json::array({polkaPlaces[0], "lossless, in a place that lasts, and says what it is"}),
+                        Json::array({galePlaces[0], "an honest 192 goes before a false 320"}),
+                        Json::array({hymnPlaces[0], "the same samples, compressed without loss"})});
 }
 
 } // namespace sober::demo

@@ -245,7 +245,7 @@ int runSurvey(const CommonOptions& common, const SurveyOptions& options, RunCont
             break;
         }
     }
-    const auto all = combined(reports);
+    const auto all = reports.empty() ? SurveyReport{} : combined(reports);
     bool interrupted = all.interrupted;
     if (!failure && !interrupted && all.bytesRead > 0) {
         ProgressLine line(common.quiet);

@@ -82,11 +82,11 @@ struct ExaminedDesktop : Desktop {
 TEST_CASE("Claims lists what is not what it says, with its evidence") {
     ExaminedDesktop desktop;
     CHECK(desktop.rows() >= 35);
-    for (int row = 0; row < 7; ++row) {
+    for (int row = 0; row < 10; ++row) {
         CHECK(desktop.cell(claims, row, "Verdict") == "transcoded");
     }
-    CHECK(desktop.cell(claims, 7, "Verdict") == "doubtful");
-    CHECK(desktop.cell(claims, 8, "Verdict").toStdString() == "genuine");
+    CHECK(desktop.cell(claims, 10, "Verdict") == "doubtful");
+    CHECK(desktop.cell(claims, 11, "Verdict").toStdString() == "genuine");
 
     desktop.selectRowOf("Sea Wall March");
     CHECK(desktop.text("Verdict").startsWith("Transcoded, 98 % sure: was MP3 at about 128"));
@@ -160,20 +160,20 @@ TEST_CASE("filters by volume, folder, codec, verdict and claim") {
     ExaminedDesktop desktop;
     const int all = desktop.rows();
     desktop.choose("Filter by verdict", "transcoded");
-    CHECK(desktop.rows() == 7);
+    CHECK(desktop.rows() == 10);
     desktop.choose("Filter by claim", "lossless");
-    CHECK(desktop.rows() == 5);
+    CHECK(desktop.rows() == 6);
     desktop.choose("Filter by claim", "lossy");
-    CHECK(desktop.rows() == 2);
+    CHECK(desktop.rows() == 4);
     desktop.choose("Filter by claim", "any claim");
     desktop.choose("Filter by codec", "MP3");
-    CHECK(desktop.rows() == 2);
+    CHECK(desktop.rows() == 4);
     desktop.choose("Filter by codec", "all codecs");
     desktop.choose("Filter by verdict", "any verdict");
     desktop.choose("Filter by volume", "PETREL");
     CHECK(desktop.rows() == all);
     desktop.choose("Filter by folder", "Inbox/From a swap meet");
-    CHECK(desktop.rows() == 9);
+    CHECK(desktop.rows() == 12);
     desktop.choose("Filter by volume", "all volumes");
     CHECK(desktop.rows() == all);
     QTest::keyClicks(desktop.find("Filter by text"), "slack tide");
@@ -188,7 +188,7 @@ TEST_CASE("a holding is accepted with a reason through the docket, and that is t
     desktop.answer("Accept as it is", "the only transfer there is");
     CHECK(desktop.text("What waits on the docket").startsWith("1 action waits"));
     desktop.selectRowOf("High Water");
-    CHECK(desktop.cell(claims, 7, "Verdict") == "to accept");
+    CHECK(desktop.cell(claims, 10, "Verdict") == "to accept");
     desktop.press(Qt::Key_D, Qt::ControlModifier);
     CHECK(desktop.cell("Actions on the docket", 0, "Action") == "accept");
     CHECK(desktop.cell("Actions on the docket", 0, "Why") == "the only transfer there is");
@@ -197,7 +197,7 @@ TEST_CASE("a holding is accepted with a reason through the docket, and that is t
     desktop.press(Qt::Key_Escape, Qt::NoModifier, desktop.find("Actions on the docket"));
     desktop.choose("Filter by verdict", "doubtful");
     const int without = desktop.rows();
-    CHECK(without == 7);
+    CHECK(without == 10);
     desktop.press(Qt::Key_Space, Qt::NoModifier, desktop.button("accepted too"));
     CHECK(desktop.rows() == without + 1);
     desktop.selectRowOf("High Water");
@@ -217,18 +217,18 @@ TEST_CASE("a standing list is kept by name and can be used on every desk") {
     const QString lists = "Narrow to a standing list";
     desktop.choose("Filter by verdict", "doubtful or transcoded");
     desktop.choose("Filter by claim", "lossless");
-    REQUIRE(desktop.rows() == 6);
+    REQUIRE(desktop.rows() == 7);
     desktop.click(desktop.button("Keep as list…"));
     desktop.answer("Keep as a standing list", "to replace");
     CHECK(static_cast<QComboBox*>(desktop.find(lists))->currentText() == "to replace");
-    CHECK(desktop.rows() == 6);
+    CHECK(desktop.rows() == 7);
     desktop.choose(lists, "no list");
     CHECK(desktop.rows() > 30);
 
     // Condition counts it and leads to it.
     desktop.press(Qt::Key_1, Qt::AltModifier);
-    desktop.click(desktop.button("to replace: 6 holdings"));
-    CHECK(desktop.rows() == 6);
+    desktop.click(desktop.button("to replace: 7 holdings"));
+    CHECK(desktop.rows() == 7);
 
     // A copy of one of them, and one of them gone: the list narrows Copies and Whereabouts.
     namespace fs = std::filesystem;
@@ -241,8 +241,10 @@ TEST_CASE("a standing list is kept by name and can be used on every desk") {
     const int sets = desktop.list("Copy sets")->model()->rowCount();
     desktop.choose(lists, "to replace");
     CHECK(sets > 1);
-    CHECK(desktop.list("Copy sets")->model()->rowCount() == 1);
-    CHECK(desktop.cell("Copy sets", 0, "Recording") == "Sea Wall March");
+    // With the polka's set, which holds a false lossless file.
+    CHECK(desktop.list("Copy sets")->model()->rowCount() == 2);
+    CHECK((desktop.cell("Copy sets", 0, "Recording") == "Sea Wall March" ||
+           desktop.cell("Copy sets", 1, "Recording") == "Sea Wall March"));
     desktop.press(Qt::Key_4, Qt::AltModifier);
     CHECK(desktop.list("Missing holdings")->model()->rowCount() == 2);
     desktop.choose(lists, "to replace");

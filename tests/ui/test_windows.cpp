@@ -41,7 +41,11 @@ TEST_CASE("from the first folder to the undo, with keys alone") {
     const auto before = allContents(desktop.demo);
     desktop.press(Qt::Key_2, Qt::AltModifier);
     auto* sets = desktop.list("Copy sets");
-    REQUIRE(sets->model()->rowCount() == static_cast<int>(demoTruth()["copy_sets"].size()));
+    const auto truth = demoTruth();
+    // Surveyed without decoding, only copies of the same bytes are known.
+    REQUIRE(sets->model()->rowCount() == std::ranges::count_if(truth["copy_sets"], [](const auto& set) {
+                return set["sameness"] == "bytes";
+            }));
     const QString firstSet = desktop.cell("Copy sets", 0, "Recording");
     const int members = desktop.list("Members of the set")->model()->rowCount();
     REQUIRE(members == 4);
@@ -215,7 +219,7 @@ TEST_CASE("folders dropped on the window are surveyed; a survey can be paused an
     QDropEvent drop(QPointF(400, 300), Qt::CopyAction, &urls, Qt::LeftButton, Qt::NoModifier);
     QApplication::sendEvent(&desktop.window(), &drop);
     desktop.settle();
-    CHECK(desktop.text("Message").startsWith("TERN: 28 seen, 28 added"));
+    CHECK(desktop.text("Message").startsWith("TERN: 30 seen, 30 added"));
     CHECK(desktop.find("Volume TERN, at hand") != nullptr);
 
     for (std::uint32_t i = 0; i < 800; ++i) {

@@ -228,7 +228,7 @@ void CopiesDesk::buildLists() {
     memberList_->setModel(members_);
     memberList_->setSelectionMode(QAbstractItemView::SingleSelection);
     memberList_->setContextMenuPolicy(Qt::CustomContextMenu);
-    memberList_->setWidths({136, 76, 150, 140, 104, 100, 66, 84}, 2);
+    memberList_->setWidths({136, 76, 150, 164, 104, 100, 66, 84}, 2);
     reasons_->setWordWrap(true);
     reasons_->setMinimumHeight(40);
     reasons_->setAlignment(Qt::AlignTop | Qt::AlignLeft);

@@ -49,11 +49,12 @@ class Matcher {
             }
         }
         progress_.totalFiles = candidates_.size();
-        while (!candidates_.empty() && !report_.interrupted) {
+        while (!candidates_.empty() && !control_.isCancelled()) {
             if (const auto passed = passOver(); !passed) {
                 return passed.error();
             }
         }
+        report_.interrupted = control_.isCancelled();
         return report_;
     }
 
@@ -72,7 +73,6 @@ class Matcher {
                 busy.clear();
             }
             if (at == candidates_.size() || !control_.proceed()) {
-                report_.interrupted = at < candidates_.size();
                 break;
             }
             const auto first = rootOf(candidates_[at].first);

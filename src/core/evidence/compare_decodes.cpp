@@ -21,6 +21,8 @@ constexpr std::size_t firstMiddle = 2;   // bands from 250 Hz
 constexpr std::size_t lastMiddle = 7;    // to 4 kHz
 constexpr double mostFollowed = 400;     // samples by which the lag may move from block to block
 constexpr double quiet = 10;             // 16-bit steps, RMS of a block that counts as sounding
+constexpr int mostSearches = 4;         // for what lies elsewhere
+constexpr double surelyThere = 0.5;      // of a normalised correlation
 constexpr double agrees = 0.3;           // share of energy that may be left in the middle bands
 
 double decibels(double powerRatio) {
@@ -182,10 +184,9 @@ class Comparer {
 
     Result<DecodeComparison> run(double coarse) {
         const auto lag = findLag(coarse);
-        if (!lag) {
-            return DecodeComparison{};
+        if (lag) {
+            follow(*lag);
         }
-        follow(*lag);
         if (control_.isCancelled()) {
             return Error{Cause::interrupted, {}, "Stopped while comparing."};
         }
@@ -269,15 +270,66 @@ class Comparer {
             middle_[1] += secondEnergy;
             side_[0] += firstSide;
             side_[1] += secondSide;
-            const double more = look(a, b, static_cast<double>(at));
+            const double more = look(a, b);
+            if (!agreesAtLast() && searches_ < mostSearches) {
+                // Where frames were lost to damage the rest lies elsewhere.
+                if (const auto found = searchAround(b, there)) {
+                    lag = static_cast<double>(*found - at);
+                    if (first_.at(*found, block, a)) {
+                        forgetLast();
+                        lag += look(a, b);
+                        places_.push_back(static_cast<double>(at));
+                        lags_.push_back(lag);
+                        continue;
+                    }
+                }
+            }
             lag = std::round(lag) + more;
             places_.push_back(static_cast<double>(at));
             lags_.push_back(lag);
         }
     }
 
+    /// Where in the first a block of the second lies, within a second of `expected`.
+    std::optional<std::int64_t> searchAround(std::span<const float> blockOfSecond, std::int64_t expected) {
+        ++searches_;
+        const std::int64_t from = std::max<std::int64_t>(0, expected - rate);
+        std::vector<float> around;
+        if (!first_.at(from, block + 2 * static_cast<std::size_t>(rate), around) &&
+            !first_.at(from, block + static_cast<std::size_t>(rate), around)) {
+            return std::nullopt;
+        }
+        const auto lag = bestLag(blockOfSecond, around, 0);
+        return lag.strength > surelyThere ? std::optional(from + static_cast<std::int64_t>(lag.samples))
+                                          : std::nullopt;
+    }
+
+    bool agreesAtLast() const {
+        const auto& sums = blocks_.back();
+        double left = 0;
+        double whole = 0;
+        for (std::size_t band = firstMiddle; band <= lastMiddle; ++band) {
+            left += leftIn(sums, band);
+            whole += sums.second[band];
+        }
+        return left < agrees * whole;
+    }
+
+    /// Energy of a band that a gain and a turn of phase do not explain.
+    static double leftIn(const Sums& sums, std::size_t band) {
+        const double explained =
+            sums.first[band] > 0 ? sums.shared[band] * sums.shared[band] / sums.first[band] : 0;
+        return std::max(0.0, sums.second[band] - explained);
+    }
+
+    void forgetLast() {
+        blocks_.pop_back();
+        overTime_.pop_back();
+        soundAt_.pop_back();
+    }
+
     /// One block; returns by how many samples the lag moved on.
-    double look(std::span<const float> a, std::span<const float> b, double /*at*/) {
+    double look(std::span<const float> a, std::span<const float> b) {
         const auto transformed = [&](RealFourier& fourier, std::span<const float> samples) {
             const auto input = fourier.input();
             for (std::size_t i = 0; i < block; ++i) {
@@ -356,9 +408,7 @@ class Comparer {
             double blockLeft = 0;
             double blockWhole = 0;
             for (std::size_t band = 0; band < comparedBands; ++band) {
-                const double explained =
-                    sums.first[band] > 0 ? sums.shared[band] * sums.shared[band] / sums.first[band] : 0;
-                const double rest = std::max(0.0, sums.second[band] - explained);
+                const double rest = leftIn(sums, band);
                 all.first[band] += rest;
                 all.second[band] += sums.second[band];
                 if (band >= firstMiddle && band <= lastMiddle) {
@@ -442,6 +492,7 @@ class Comparer {
     RealFourier secondFourier_{block};
     ComplexFourier inverse_{block};
     std::array<double, 2> middle_{}, side_{};
+    int searches_ = 0;
     std::vector<Sums> blocks_;
     std::vector<std::size_t> soundAt_; ///< where each of `blocks_` stands in `overTime_`
     std::vector<float> overTime_;

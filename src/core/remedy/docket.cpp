@@ -103,7 +103,7 @@ class Reviewer {
         return Answer(
             atHand > 1
                 ? fmt::format("All {} copies at hand are told to retire; one of them has to stay.", atHand)
-                : "It is the only sound copy of the recording at hand.");
+                : "It is the only copy at hand.");
     }
 
     const Catalogue& catalogue_;
