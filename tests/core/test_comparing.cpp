@@ -55,9 +55,7 @@ Fingerprint disturbed(Fingerprint words, double share, unsigned seed) {
 
 std::vector<FingerprintCandidate> candidatesOf(const std::vector<Fingerprint>& all) {
     FingerprintIndex index;
-    for (std::uint32_t number = 0; number < all.size(); ++number) {
-        index.add(number, all[number]);
-    }
+    index.add(0, all);
     return index.candidates();
 }
 

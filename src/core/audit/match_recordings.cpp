@@ -25,6 +25,7 @@ namespace {
 constexpr double worthComparing = 0.25;
 constexpr double secondsAWord = 1365.0 / 11'025; // of Chromaprint: its hop over its rate
 constexpr std::size_t together = 8;              // pairs between two writes
+constexpr std::size_t readTogether = 1024;       // fingerprints
 
 struct Recording {
     ComparableHolding holding;
@@ -172,36 +173,75 @@ class Matcher {
 
     Outcome findCandidates() {
         FingerprintIndex index;
-        for (std::size_t at = 0; at < recordings_.size() && control_.proceed(); ++at) {
-            const auto words = store_.fingerprintOf(recordings_[at].holding.holding);
-            if (!words) {
-                return words.error();
+        std::vector<std::size_t> batch;
+        for (std::size_t at = 0; at < recordings_.size() && control_.proceed(); at += batch.size()) {
+            batch.resize(std::min(readTogether, recordings_.size() - at));
+            std::iota(batch.begin(), batch.end(), at);
+            const auto read = fingerprintsOf(batch);
+            if (!read) {
+                return read.error();
             }
-            index.add(static_cast<std::uint32_t>(at), *words);
+            index.add(static_cast<std::uint32_t>(at), *read);
         }
-        std::optional<std::pair<std::size_t, Fingerprint>> held;
-        for (const auto& candidate : index.candidates()) {
-            if (known_.contains({candidate.first, candidate.second}) || !control_.proceed()) {
-                continue;
-            }
-            if (!held || held->first != candidate.first) {
-                auto words = store_.fingerprintOf(recordings_[candidate.first].holding.holding);
-                if (!words) {
-                    return words.error();
-                }
-                held.emplace(candidate.first, std::move(*words));
-            }
-            const auto words = store_.fingerprintOf(recordings_[candidate.second].holding.holding);
-            if (!words) {
-                return words.error();
-            }
-            const auto match = agreementNear(held->second, *words, candidate.offset);
-            if (match && match->bitErrors <= worthComparing) {
-                candidates_.push_back(
-                    {candidate.first, candidate.second, match->bitErrors, match->offset * secondsAWord});
+        if (control_.isCancelled()) {
+            return done();
+        }
+        auto met = index.candidates();
+        std::erase_if(met, [&](const FingerprintCandidate& each) {
+            return known_.contains({each.first, each.second});
+        });
+        for (std::size_t at = 0; at < met.size() && control_.proceed(); at += readTogether) {
+            const auto now = std::span(met).subspan(at, std::min(readTogether, met.size() - at));
+            if (const auto weighed = weigh(now); !weighed) {
+                return weighed;
             }
         }
         std::ranges::sort(candidates_, {}, &Candidate::bitErrors);
+        return done();
+    }
+
+    Result<std::vector<Fingerprint>> fingerprintsOf(std::span<const std::size_t> recordings) const {
+        std::vector<HoldingId> ids;
+        std::ranges::transform(recordings, std::back_inserter(ids),
+                               [&](std::size_t at) { return recordings_[at].holding.holding; });
+        const auto packed = store_.packedFingerprints(ids);
+        if (!packed) {
+            return packed.error();
+        }
+        std::vector<Fingerprint> read(recordings.size());
+        tbb::parallel_for(std::size_t{0}, read.size(), [&](std::size_t at) {
+            read[at] = unpackFingerprint((*packed)[at]).value_or(Fingerprint{});
+        });
+        return read;
+    }
+
+    /// Keeps those of the candidates whose fingerprints agree.
+    Outcome weigh(std::span<const FingerprintCandidate> met) {
+        std::vector<std::size_t> needed;
+        for (const auto& each : met) {
+            needed.push_back(each.first);
+            needed.push_back(each.second);
+        }
+        std::ranges::sort(needed);
+        needed.erase(std::ranges::unique(needed).begin(), needed.end());
+        const auto read = fingerprintsOf(needed);
+        if (!read) {
+            return read.error();
+        }
+        const auto wordsOf = [&](std::uint32_t number) -> const Fingerprint& {
+            return (*read)[static_cast<std::size_t>(std::ranges::lower_bound(needed, std::size_t{number}) -
+                                                    needed.begin())];
+        };
+        std::vector<std::optional<FingerprintMatch>> matches(met.size());
+        tbb::parallel_for(std::size_t{0}, met.size(), [&](std::size_t at) {
+            matches[at] = agreementNear(wordsOf(met[at].first), wordsOf(met[at].second), met[at].offset);
+        });
+        for (std::size_t at = 0; at < met.size(); ++at) {
+            if (matches[at] && matches[at]->bitErrors <= worthComparing) {
+                candidates_.push_back({met[at].first, met[at].second, matches[at]->bitErrors,
+                                       matches[at]->offset * secondsAWord});
+            }
+        }
         return done();
     }
 

@@ -209,6 +209,23 @@ Result<Fingerprint> EvidenceStore::fingerprintOf(HoldingId holding) const {
     });
 }
 
+Result<std::vector<std::string>>
+EvidenceStore::packedFingerprints(std::span<const HoldingId> holdings) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT fingerprint FROM packed_evidence WHERE holding = ?");
+        std::vector<std::string> packed(holdings.size());
+        for (std::size_t at = 0; at < holdings.size(); ++at) {
+            ask.bind(1, holdings[at]);
+            if (ask.executeStep()) {
+                packed[at] = bytesOf(ask.getColumn(0));
+            }
+            ask.reset();
+        }
+        return packed;
+    });
+}
+
 Outcome EvidenceStore::replaceBetterCopies(std::span<const BetterCopies> found) const {
     return guarded(catalogue_, [&] {
         SQLite::Transaction transaction(catalogue_.database());

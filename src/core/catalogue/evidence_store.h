@@ -82,6 +82,8 @@ class EvidenceStore {
 
     Outcome eachComparable(const std::function<void(const ComparableHolding&)>& visit) const;
     Result<Fingerprint> fingerprintOf(HoldingId holding) const;
+    /// Of many, in their order, as packFingerprint made them; empty where there is none.
+    Result<std::vector<std::string>> packedFingerprints(std::span<const HoldingId> holdings) const;
     Outcome replaceBetterCopies(std::span<const BetterCopies> found) const;
     /// The best of a holding's better copies, where one is known and present.
     Result<std::optional<HoldingId>> betterThan(HoldingId holding) const;

@@ -1,5 +1,8 @@
 #include "core/evidence/fingerprint_index.h"
 
+#include "core/base/wide.h"
+
+#include <tbb/parallel_for.h>
 #include <tbb/parallel_sort.h>
 
 #include <algorithm>
@@ -13,7 +16,9 @@ constexpr std::uint32_t keptOfLong = 8; // one landmark in so many
 constexpr std::size_t longFrom = 480;   // words: a minute
 constexpr std::size_t mostTogether = 24;
 constexpr std::size_t fewestWords = 24; // three seconds
-constexpr int looseness = 2;            // words by which landmarks may disagree on the offset
+constexpr std::uint32_t fewestShared = 2;
+constexpr std::size_t sampled = 256; // words that tell whether a fingerprint tells anything
+constexpr int looseness = 2;         // words by which landmarks may disagree on the offset
 
 /// Steps of a multiplicative hash (Knuth, The Art of Computer Programming 3, 6.4).
 std::uint32_t keyOf(std::uint32_t word, std::uint32_t later) {
@@ -50,20 +55,36 @@ FingerprintCandidate counted(std::span<const Vote> votes) {
     return best;
 }
 
+SOBER_WIDE int differingBits(const std::uint32_t* first, const std::uint32_t* second, std::size_t count) {
+    int differing = 0;
+    for (std::size_t i = 0; i < count; ++i) {
+        differing += std::popcount(first[i] ^ second[i]);
+    }
+    return differing;
+}
+
 } // namespace
 
-void FingerprintIndex::add(std::uint32_t number, std::span<const std::uint32_t> words) {
-    if (!isTelling(words)) {
-        return;
-    }
-    const std::uint32_t kept = words.size() >= longFrom ? keptOfLong : 1;
-    std::uint32_t before = 0;
-    for (std::size_t at = 0; at + apart < words.size(); ++at) {
-        const auto key = keyOf(words[at], words[at + apart]);
-        if (words[at] != words[at + apart] && key % kept == 0 && (at == 0 || key != before)) {
-            landmarks_.push_back({key, number, static_cast<std::uint32_t>(at)});
+void FingerprintIndex::add(std::uint32_t first, std::span<const Fingerprint> recordings) {
+    std::vector<std::vector<Landmark>> made(recordings.size());
+    tbb::parallel_for(std::size_t{0}, recordings.size(), [&](std::size_t at) {
+        const auto& words = recordings[at];
+        if (!isTelling(words)) {
+            return;
         }
-        before = key;
+        const auto number = first + static_cast<std::uint32_t>(at);
+        const std::uint32_t kept = words.size() >= longFrom ? keptOfLong : 1;
+        std::uint32_t before = 0;
+        for (std::size_t place = 0; place + apart < words.size(); ++place) {
+            const auto key = keyOf(words[place], words[place + apart]);
+            if (words[place] != words[place + apart] && key % kept == 0 && (place == 0 || key != before)) {
+                made[at].push_back({key, number, static_cast<std::uint32_t>(place)});
+            }
+            before = key;
+        }
+    });
+    for (const auto& landmarks : made) {
+        landmarks_.insert(landmarks_.end(), landmarks.begin(), landmarks.end());
     }
 }
 
@@ -103,7 +124,9 @@ std::vector<FingerprintCandidate> FingerprintIndex::candidates() {
     for (auto run = votes.begin(); run != votes.end();) {
         const auto end =
             std::find_if(run, votes.end(), [&](const Vote& each) { return pairOf(each) != pairOf(*run); });
-        found.push_back(counted({run, end}));
+        if (const auto candidate = counted({run, end}); candidate.landmarks >= fewestShared) {
+            found.push_back(candidate);
+        }
         run = end;
     }
     return found;
@@ -113,10 +136,14 @@ bool isTelling(std::span<const std::uint32_t> words) {
     if (words.size() < fewestWords) {
         return false;
     }
-    std::vector<std::uint32_t> sorted(words.begin(), words.end());
+    std::vector<std::uint32_t> sorted;
+    const std::size_t step = std::max<std::size_t>(1, words.size() / sampled);
+    for (std::size_t at = 0; at < words.size(); at += step) {
+        sorted.push_back(words[at]);
+    }
     std::ranges::sort(sorted);
     const auto distinct = static_cast<std::size_t>(std::ranges::unique(sorted).begin() - sorted.begin());
-    return distinct >= std::max<std::size_t>(8, words.size() / 50);
+    return distinct >= std::max<std::size_t>(8, sorted.size() / 16);
 }
 
 std::optional<FingerprintMatch> agreementNear(const Fingerprint& first, const Fingerprint& second,
@@ -131,11 +158,8 @@ std::optional<FingerprintMatch> agreementNear(const Fingerprint& first, const Fi
         if (to - from < std::max(static_cast<int>(fewestWords), shorter * 6 / 10)) {
             continue;
         }
-        int differing = 0;
-        for (int word = from; word < to; ++word) {
-            differing += std::popcount(first[static_cast<std::size_t>(word)] ^
-                                       second[static_cast<std::size_t>(word - at)]);
-        }
+        const int differing = differingBits(first.data() + from, second.data() + (from - at),
+                                            static_cast<std::size_t>(to - from));
         const double share = differing / (32.0 * (to - from));
         if (!best || share < best->bitErrors) {
             best = FingerprintMatch{share, at, static_cast<std::size_t>(to - from)};

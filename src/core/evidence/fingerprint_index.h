@@ -23,9 +23,11 @@ struct FingerprintCandidate {
 /// ones as the whole.
 class FingerprintIndex {
   public:
-    void add(std::uint32_t number, std::span<const std::uint32_t> words);
-    /// All candidates, by number. Takes the index apart. Where very many share a landmark each is held
-    /// against its neighbours only, so that the work grows with the number of fingerprints.
+    /// Adds recordings that are numbered from `first` on.
+    void add(std::uint32_t first, std::span<const Fingerprint> recordings);
+    /// All candidates that share two landmarks at least, by number. Takes the index apart. Where very many
+    /// share a landmark each is held against its neighbours only, so that the work grows with the number of
+    /// fingerprints.
     std::vector<FingerprintCandidate> candidates();
 
   private:
