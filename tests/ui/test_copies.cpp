@@ -1,0 +1,114 @@
+#include "app/charts/lineage_chart.h"
+#include "app/charts/overlay_chart.h"
+#include "support/run_program.h"
+#include "support/temp_folder.h"
+#include "ui/desktop.h"
+
+#include <QComboBox>
+#include <QTableView>
+
+#include <catch2/catch.hpp>
+
+#include <filesystem>
+
+using namespace sober;
+using namespace sober::app;
+using namespace sober::test;
+
+namespace {
+
+const QString sets = "Copy sets";
+const QString members = "Members of the set";
+
+/// The demo with the archive and the player's card examined, at one recording in five forms.
+struct CopiesDesktop : Desktop {
+    CopiesDesktop() : Desktop(false) {
+        workbench().survey({{demo / "PETREL", {}, {}, Effort::full}, {demo / "TERN", {}, {}, Effort::full}});
+        settle();
+        press(Qt::Key_2, Qt::AltModifier);
+        choose("How the members are the same", "other master");
+    }
+    void choose(const QString& box, const QString& item) {
+        auto* combo = static_cast<QComboBox*>(find(box));
+        const int index = combo->findText(item);
+        REQUIRE(index >= 0);
+        combo->setCurrentIndex(index);
+        settle();
+    }
+    int rowOf(const QString& ending) {
+        for (int row = 0; row < list(members)->model()->rowCount(); ++row) {
+            if (cell(members, row, "Path").endsWith(ending)) {
+                return row;
+            }
+        }
+        FAIL("no member ends in " << ending.toStdString());
+        return -1;
+    }
+};
+
+} // namespace
+
+TEST_CASE("a set of several forms shows its lineage, what differs, and why") {
+    CopiesDesktop desktop;
+    REQUIRE(desktop.list(sets)->model()->rowCount() == 1);
+    CHECK(desktop.cell(sets, 0, "Same") == "other master");
+    REQUIRE(desktop.list(members)->model()->rowCount() == 5);
+    auto* lineage = desktop.window().findChild<LineageChart*>();
+    REQUIRE(lineage != nullptr);
+    CHECK(lineage->isVisible());
+
+    const int keeper = desktop.rowOf("Fog Signal Polka.m4a");
+    CHECK(desktop.cell(members, keeper, "Decision") == "keep (advised)");
+    CHECK(desktop.cell(members, desktop.rowOf("quieter.flac"), "Decision") == "open");
+    CHECK(desktop.cell(members, desktop.rowOf("11 Fog Signal Polka.mp3"), "Decision") == "retire (advised)");
+    CHECK(desktop.text("Alike in all members").contains("Fog Signal Polka"));
+    CHECK(desktop.list(members)->isColumnHidden(5)); // tags: the same of all, said above
+
+    // A click on the second line of the lineage chooses that member and lays it over the keeper.
+    CHECK(desktop.list(members)->currentIndex().row() == keeper);
+    desktop.click(lineage, {60, 40});
+    CHECK(desktop.list(members)->currentIndex().row() != keeper);
+    desktop.list(members)->selectRow(desktop.rowOf("quieter.flac"));
+    desktop.settle();
+    CHECK(desktop.text("Reasons").contains("3.0 dB quieter"));
+    auto* overlay = desktop.window().findChild<OverlayChart*>();
+    const auto withResidual = overlay->grab().toImage();
+    desktop.list(members)->selectRow(keeper);
+    desktop.settle();
+    CHECK(overlay->grab().toImage() != withResidual);
+}
+
+TEST_CASE("as advised retires what the evidence decides and leaves what the ear has to") {
+    CopiesDesktop desktop;
+    namespace fs = std::filesystem;
+    const BytePath keeper = desktop.demo / "PETREL/Archive/2008 Bandstand Evenings/Fog Signal Polka.m4a";
+    const BytePath quieter =
+        desktop.demo / "PETREL/Archive/2008 Bandstand Evenings/Fog Signal Polka, quieter.flac";
+    const BytePath falseOne = desktop.demo / "PETREL/Inbox/From a swap meet/11 Fog Signal Polka.mp3";
+    const auto kept = readFile(keeper);
+    desktop.press(Qt::Key_D, Qt::NoModifier, desktop.find(sets));
+    CHECK(desktop.text("What waits on the docket").startsWith("3 actions wait"));
+    CHECK(fs::exists(falseOne));
+    desktop.press(Qt::Key_D, Qt::ControlModifier);
+    desktop.press(Qt::Key_Return, Qt::ControlModifier, desktop.find("Actions on the docket"));
+    REQUIRE(desktop.waitFor([&] { return desktop.text("Outcome").startsWith("Carried out: 3 actions"); }));
+    CHECK_FALSE(fs::exists(falseOne));
+    CHECK(fs::exists(quieter));
+    CHECK(readFile(keeper) == kept);
+    desktop.press(Qt::Key_Escape, Qt::NoModifier, desktop.find("Actions on the docket"));
+    desktop.press(Qt::Key_5, Qt::AltModifier);
+    desktop.press(Qt::Key_T);
+    CHECK(desktop.text("Message") == "Taken back: 3 actions.");
+    CHECK(fs::exists(falseOne));
+}
+
+TEST_CASE("sets are narrowed by how they are the same and ordered by doubt") {
+    CopiesDesktop desktop;
+    desktop.choose("How the members are the same", "lossy copy");
+    CHECK(desktop.list(sets)->model()->rowCount() == 3); // the false 320, and two low bitrates
+    desktop.choose("Order of the sets", "doubtful first");
+    CHECK(desktop.cell(sets, 0, "Recording") == "Gale Warning");
+    CHECK(desktop.cell(members, desktop.rowOf("0302 Gale Warning.mp3"), "Decision") == "keep (advised)");
+    desktop.choose("How the members are the same", "all copies");
+    CHECK(desktop.list(sets)->model()->rowCount() > 3);
+}
