@@ -129,10 +129,10 @@ void CopiesDesk::buildLists() {
          [](const SetRow& row) {
              const bool exact = row.set.sameness == Sameness::bytes;
              return Cell{row.set.reclaimable == 0 ? tr("nothing")
-                                                  : (exact ? QString() : QStringLiteral("≤ ")) +
+                                                  : (exact ? QString() : QStringLiteral("≈ ")) +
                                                         shown(humanBytes(row.set.reclaimable)),
                          Mark::none, false, row.set.reclaimable == 0,
-                         exact ? QString() : tr("What keeping the largest file alone would free")};
+                         exact ? QString() : tr("What keeping one copy of the main recording would free")};
          },
          true}};
     sets_ = new IdListModel<SetRow>(
@@ -480,8 +480,9 @@ void CopiesDesk::sayOnce() {
         }
         memberList_->setColumnHidden(column, same);
         if (same && !words(0, column).isEmpty()) {
-            equal << tr("%1: %2").arg(members_->headerData(column, Qt::Horizontal, Qt::DisplayRole).toString().toLower(),
-                                      words(0, column));
+            equal << tr("%1: %2").arg(
+                members_->headerData(column, Qt::Horizontal, Qt::DisplayRole).toString().toLower(),
+                words(0, column));
         }
     }
     equal_->setText(equal.isEmpty() ? QString() : tr("Alike in all – ") + equal.join(QStringLiteral("; ")));

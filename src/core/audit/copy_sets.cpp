@@ -200,6 +200,12 @@ class SetFinder {
             roles[follows] = Role::isLed;
             joins.emplace_back(lead, follows, link);
         }
+        for (std::size_t at = 0; at < contents_.size(); ++at) {
+            const auto role = roles.find(groups.rootOf(at));
+            if (role != roles.end() && role->second == Role::isLed) {
+                weaklyJoined_.insert(at);
+            }
+        }
         for (const auto& [lead, follows, link] : joins) {
             groups.join(lead, follows, link);
         }
@@ -238,7 +244,8 @@ class SetFinder {
                                      : FileIdentity{"holding", static_cast<std::uint64_t>(member.id)};
                 files.insert(file);
                 volumes.insert(member.volume);
-                if (atHand_[member.volume]) {
+                // Other masters and parts are not what one copy makes superfluous.
+                if (atHand_[member.volume] && !weaklyJoined_.contains(at)) {
                     filesAtHand[file] = member.size;
                 }
                 found.members.push_back(member.id);
@@ -303,6 +310,7 @@ class SetFinder {
     std::unordered_map<VolumeId, bool> atHand_;
     std::map<Checksum128, std::size_t> byChecksum_;
     std::vector<Content> contents_;
+    std::set<std::size_t> weaklyJoined_; ///< contents that are another master or a part of a set's main one
     std::vector<FoundSet> sets_;
 };
 

@@ -9,11 +9,15 @@
 namespace sober {
 namespace {
 
-std::string codecWords(const Holding& member) {
-    const auto& claims = member.claims;
-    std::string name = claims.codec.substr(0, claims.codec.find('_'));
+std::string inCapitals(std::string name) {
     std::ranges::transform(name, name.begin(),
                            [](unsigned char c) { return static_cast<char>(std::toupper(c)); });
+    return name;
+}
+
+std::string codecWords(const Holding& member) {
+    const auto& claims = member.claims;
+    const std::string name = inCapitals(claims.codec.substr(0, claims.codec.find('_')));
     return claims.lossless ? fmt::format("{} {}/{:.4g}", name, claims.bitDepth, claims.sampleRate / 1000.0)
                            : fmt::format("{} {}", name, claims.bitrate / 1000);
 }
@@ -107,7 +111,13 @@ class Tree {
         }
         const auto comparison = known_.comparison(*descent.from, descent.member);
         const std::string shows = comparison ? comparisonWords(*comparison) : std::string();
-        const std::string made = descent.told ? " made from it" : "";
+        const auto& verdict = known_.facts(descent.member).evidence.verdict;
+        std::string made = descent.told ? " made from it" : "";
+        if (!descent.told && verdict.verdict == VerdictClass::transcoded) {
+            made = ", was " + inCapitals(verdict.sourceCodec) +
+                   (verdict.sourceBitrate > 0 ? fmt::format(" {}", verdict.sourceBitrate / 1000) : "") +
+                   " before";
+        }
         return codecWords(member) + made + (shows.empty() ? "" : "; " + shows);
     }
 

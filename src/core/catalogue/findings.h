@@ -23,7 +23,8 @@ enum class Sameness {
 };
 
 /// The present holdings that carry one recording, as the audit found them. "Files" counts hard links
-/// to one file once; `reclaimable` is what keeping one file of the set would free, in bytes.
+/// to one file once; `reclaimable` is what keeping one file of the set would free, in bytes, other masters
+/// and parts left out.
 struct CopySet {
     SetId id = 0;
     /// Tells the set from others for as long as no content joins or leaves it: where all its bytes are the
