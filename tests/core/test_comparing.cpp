@@ -115,6 +115,25 @@ TEST_CASE("comparing two decodes finds offset, gain and what is left, and tells 
               .starts_with("3.0 dB quieter"));
 }
 
+TEST_CASE("a passage that two recordings share does not make them one") {
+    RecordingPair pair;
+    pair.comparison.emplace();
+    pair.comparison->agreeing = 1;
+    pair.comparison->compared = 30;
+    struct Case {
+        double first, second, offset;
+        std::optional<Sameness> sameness;
+    };
+    for (const auto& each : {Case{50, 50, 0, Sameness::lossyCopy}, Case{50, 50, 12, std::nullopt},
+                             Case{50, 50, -12, std::nullopt}, Case{50, 44, 3, Sameness::part},
+                             Case{50, 20, 28, Sameness::part}, Case{50, 20, 40, std::nullopt},
+                             Case{50, 51, -1, Sameness::lossyCopy}, Case{20, 50, -10, Sameness::part}}) {
+        CAPTURE(each.first, each.second, each.offset);
+        pair.comparison->offset = each.offset;
+        CHECK(samenessOf(pair, each.first, each.second) == each.sameness);
+    }
+}
+
 TEST_CASE("a comparison that is cancelled or cannot be decoded is an error") {
     const TempFolder folder;
     writeMusic(folder / "a.wav", 5, 6);

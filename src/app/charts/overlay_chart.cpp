@@ -11,10 +11,7 @@
 namespace sober::app {
 namespace {
 
-constexpr double lowestLevel = -10;
-constexpr double highestLevel = 116;
-constexpr double fullScale = 90.3; ///< dB of noise at full scale, in the square of one 16-bit step
-constexpr double deepest = -100;   ///< dB of residual at the foot of its picture
+constexpr double deepest = -100; ///< dB of residual at the foot of its picture
 
 } // namespace
 
@@ -33,23 +30,20 @@ void OverlayChart::setComparison(std::optional<DecodeComparison> comparison, con
     update();
 }
 
-QRectF OverlayChart::spectra() const {
-    return {40, 16, width() - 46.0, 92};
+SpectrumScale OverlayChart::spectra() const {
+    SpectrumScale scale{{40, 16, width() - 46.0, 92}};
+    for (const auto* side : {&keeper_, &other_}) {
+        if (*side) {
+            scale.highest =
+                std::max(scale.highest,
+                         (*side)->spectrum.binWidth * static_cast<double>((*side)->spectrum.high.size() - 1));
+        }
+    }
+    return scale;
 }
 
 QRectF OverlayChart::residual() const {
     return {40, 142, width() - 46.0, height() - 142.0 - 18};
-}
-
-double OverlayChart::highest() const {
-    double most = 22'050;
-    for (const auto* side : {&keeper_, &other_}) {
-        if (*side) {
-            most = std::max(most, (*side)->spectrum.binWidth *
-                                      static_cast<double>((*side)->spectrum.high.size() - 1));
-        }
-    }
-    return most;
 }
 
 void OverlayChart::draw(QPainter& painter) {
@@ -60,34 +54,17 @@ void OverlayChart::draw(QPainter& painter) {
 
 void OverlayChart::drawSpectra(QPainter& painter) {
     const auto& inks = Theme::inks();
-    const auto room = spectra();
-    painter.fillRect(room, inks.sheet);
-    const auto yOf = [&](double level) {
-        const double share =
-            (std::clamp(level, lowestLevel, highestLevel) - lowestLevel) / (highestLevel - lowestLevel);
-        return room.bottom() - share * room.height();
-    };
-    const auto xOf = [&](double hertz) { return room.left() + hertz / highest() * room.width(); };
-    for (const int below : {0, -40, -80}) {
-        drawLevelTick(painter, room, yOf(fullScale + below),
-                      below == 0 ? tr("%1 dB").arg(below) : QString::number(below));
-    }
-    const double step = highest() > 30'000 ? 10'000 : 5000;
-    for (double hertz = step; hertz < highest(); hertz += step) {
-        drawBaseTick(painter, room, xOf(hertz),
-                     hertz + step < highest() ? QString::number(hertz / 1000)
-                                              : tr("%1 kHz").arg(hertz / 1000));
-    }
-    painter.setPen(inks.rule);
-    painter.drawRect(room);
+    const auto scale = spectra();
+    const auto& room = scale.plot;
+    scale.drawGround(painter);
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setClipRect(room.adjusted(0, 0, 1, 1));
     const auto curve = [&](const Spectrum& spectrum) {
         QPolygonF line;
         for (std::size_t bin = 1; bin < spectrum.high.size(); ++bin) {
-            line << QPointF(xOf(static_cast<double>(bin) * spectrum.binWidth),
-                            yOf(static_cast<double>(spectrum.high[bin])));
+            line << QPointF(scale.xOf(static_cast<double>(bin) * spectrum.binWidth),
+                            scale.yOf(static_cast<double>(spectrum.high[bin])));
         }
         return line;
     };
@@ -163,8 +140,8 @@ void OverlayChart::drawResidual(QPainter& painter) {
 }
 
 QString OverlayChart::valueAt(const QPointF& point) const {
-    if (spectra().contains(point)) {
-        const double hertz = (point.x() - spectra().left()) / spectra().width() * highest();
+    if (spectra().plot.contains(point)) {
+        const double hertz = spectra().hertzAt(point.x());
         QStringList lines{tr("%1 kHz, level in the loudest 5 % of the time:").arg(hertz / 1000, 0, 'f', 2)};
         for (const auto* side : {&keeper_, &other_}) {
             if (*side && !(*side)->spectrum.high.empty()) {
@@ -172,7 +149,8 @@ QString OverlayChart::valueAt(const QPointF& point) const {
                                           (*side)->spectrum.high.size() - 1);
                 lines << tr("%1: %2 dB")
                              .arg((*side)->name)
-                             .arg(static_cast<double>((*side)->spectrum.high[bin]) - fullScale, 0, 'f', 0);
+                             .arg(static_cast<double>((*side)->spectrum.high[bin]) - SpectrumScale::fullScale,
+                                  0, 'f', 0);
             }
         }
         return lines.join(QLatin1Char('\n'));

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/charts/chart.h"
+#include "app/charts/spectrum_scale.h"
 #include "core/evidence/compare_decodes.h"
 #include "core/evidence/spectrum.h"
 
@@ -26,11 +27,10 @@ class OverlayChart : public Chart {
     QString valueAt(const QPointF& point) const override;
 
   private:
-    QRectF spectra() const;
+    SpectrumScale spectra() const;
     QRectF residual() const;
     void drawSpectra(QPainter& painter);
     void drawResidual(QPainter& painter);
-    double highest() const;
 
     std::optional<Side> keeper_;
     std::optional<Side> other_;

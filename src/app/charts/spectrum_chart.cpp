@@ -1,6 +1,5 @@
 #include "app/charts/spectrum_chart.h"
 
-#include "app/charts/axes.h"
 #include "app/theme/theme.h"
 
 #include <QPainter>
@@ -11,10 +10,6 @@
 
 namespace sober::app {
 namespace {
-
-constexpr double lowestLevel = -10;
-constexpr double highestLevel = 116;
-constexpr double fullScale = 90.3; ///< dB of noise at full scale, in the square of one 16-bit step
 
 struct Guide {
     double hertz;
@@ -38,47 +33,30 @@ QRectF SpectrumChart::plot() const {
     return {40, 18, width() - 46.0, height() - 18.0 - 20};
 }
 
-double SpectrumChart::highest() const {
-    return spectrum_ ? spectrum_->binWidth * static_cast<double>(spectrum_->high.size() - 1) : 22'050;
-}
-
-double SpectrumChart::xOf(double hertz) const {
-    return plot().left() + hertz / highest() * plot().width();
-}
-
-double SpectrumChart::yOf(double level) const {
-    const double share =
-        (std::clamp(level, lowestLevel, highestLevel) - lowestLevel) / (highestLevel - lowestLevel);
-    return plot().bottom() - share * plot().height();
+SpectrumScale SpectrumChart::scale() const {
+    SpectrumScale scale{plot()};
+    if (spectrum_) {
+        scale.highest = spectrum_->binWidth * static_cast<double>(spectrum_->high.size() - 1);
+    }
+    return scale;
 }
 
 void SpectrumChart::draw(QPainter& painter) {
     const auto& inks = Theme::inks();
     const auto room = plot();
     painter.setFont(Theme::text(11));
-    painter.fillRect(room, inks.sheet);
-    for (const int below : {0, -40, -80}) {
-        drawLevelTick(painter, room, yOf(fullScale + below),
-                      below == 0 ? tr("%1 dB").arg(below) : QString::number(below));
-    }
-    const double step = highest() > 30'000 ? 10'000 : 5000;
-    for (double hertz = step; hertz < highest(); hertz += step) {
-        drawBaseTick(painter, room, xOf(hertz),
-                     hertz + step < highest() ? QString::number(hertz / 1000)
-                                              : tr("%1 kHz").arg(hertz / 1000));
-    }
-    painter.setPen(inks.rule);
-    painter.drawRect(room);
+    const auto scale = this->scale();
+    scale.drawGround(painter);
     painter.setPen(inks.quiet);
     for (const auto& guide : guides) {
-        const double x = xOf(guide.hertz);
+        const double x = scale.xOf(guide.hertz);
         if (x < room.right()) {
             painter.drawLine(QPointF(x, room.top() - 4), QPointF(x, room.top()));
             painter.drawText(QRectF(x + guide.beside - 20, 0, 40, room.top() - 4),
                              Qt::AlignHCenter | Qt::AlignBottom, QString::fromLatin1(guide.text));
         }
     }
-    const double guideStart = xOf(guides.front().hertz) - 16;
+    const double guideStart = scale.xOf(guides.front().hertz) - 16;
     drawCut(painter, QRectF(room.left(), 0, guideStart - room.left(), room.top() - 4),
             Qt::AlignRight | Qt::AlignBottom, tr("MP3 usually ends, by kbit/s:"));
     if (!spectrum_) {
@@ -90,8 +68,8 @@ void SpectrumChart::draw(QPainter& painter) {
     const auto curve = [&](const std::vector<float>& levels) {
         QPolygonF line;
         for (std::size_t bin = 1; bin < levels.size(); ++bin) {
-            line << QPointF(xOf(static_cast<double>(bin) * spectrum_->binWidth),
-                            yOf(static_cast<double>(levels[bin])));
+            line << QPointF(scale.xOf(static_cast<double>(bin) * spectrum_->binWidth),
+                            scale.yOf(static_cast<double>(levels[bin])));
         }
         return line;
     };
@@ -108,7 +86,7 @@ void SpectrumChart::draw(QPainter& painter) {
     painter.setPen(QPen(inks.ink, 1));
     painter.drawPolyline(curve(spectrum_->mean));
     if (bandwidth_ && bandwidth_->cutoff > 0) {
-        const double x = std::round(xOf(bandwidth_->cutoff)); // a line of two pixels stays sharp
+        const double x = std::round(scale.xOf(bandwidth_->cutoff)); // a line of two pixels stays sharp
         const QColor ink = bandwidth_->brickwall ? inks.damaged : inks.ink;
         painter.setPen(QPen(ink, 2, bandwidth_->brickwall ? Qt::SolidLine : Qt::DashLine));
         painter.drawLine(QPointF(x, room.top()), QPointF(x, room.bottom()));
@@ -124,13 +102,13 @@ QString SpectrumChart::valueAt(const QPointF& point) const {
     if (!spectrum_ || !plot().contains(point)) {
         return {};
     }
-    const double hertz = (point.x() - plot().left()) / plot().width() * highest();
+    const double hertz = scale().hertzAt(point.x());
     const auto bin =
         std::min(static_cast<std::size_t>(hertz / spectrum_->binWidth), spectrum_->high.size() - 1);
     return tr("%1 kHz: mean %2 dB, in 5 % of the time above %3 dB")
         .arg(hertz / 1000, 0, 'f', 2)
-        .arg(static_cast<double>(spectrum_->mean[bin]) - fullScale, 0, 'f', 0)
-        .arg(static_cast<double>(spectrum_->high[bin]) - fullScale, 0, 'f', 0);
+        .arg(static_cast<double>(spectrum_->mean[bin]) - SpectrumScale::fullScale, 0, 'f', 0)
+        .arg(static_cast<double>(spectrum_->high[bin]) - SpectrumScale::fullScale, 0, 'f', 0);
 }
 
 } // namespace sober::app

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/charts/chart.h"
+#include "app/charts/spectrum_scale.h"
 #include "core/evidence/spectrum.h"
 
 #include <optional>
@@ -22,9 +23,7 @@ class SpectrumChart : public Chart {
 
   private:
     QRectF plot() const;
-    double highest() const; ///< Hz
-    double xOf(double hertz) const;
-    double yOf(double level) const;
+    SpectrumScale scale() const;
 
     std::optional<Spectrum> spectrum_;
     std::optional<Bandwidth> bandwidth_;

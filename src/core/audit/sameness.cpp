@@ -11,6 +11,7 @@ namespace {
 // and on other takes, tempos and instruments, which agree in less than one of twenty.
 constexpr double leastAgreeing = 0.75;
 constexpr double leastCompared = 2;        // seconds
+constexpr double leastBeside = 0.85;       // of the shorter: less is a passage that two recordings share
 constexpr double mostGain = 1.0;           // dB: encoders shift the level a little
 constexpr double mostSpread = 2.5;         // dB
 constexpr double mostDrift = 50;           // parts in a million
@@ -34,7 +35,10 @@ std::optional<Sameness> samenessOf(const RecordingPair& pair, double firstSecond
                                                   : std::optional(Sameness::lossyCopy);
     }
     const auto& comparison = *pair.comparison;
-    if (comparison.agreeing < leastAgreeing || comparison.compared < leastCompared) {
+    const double beside =
+        std::min(firstSeconds, secondSeconds + comparison.offset) - std::max(0.0, comparison.offset);
+    if (comparison.agreeing < leastAgreeing || comparison.compared < leastCompared ||
+        beside < leastBeside * std::min(firstSeconds, secondSeconds)) {
         return std::nullopt;
     }
     if (otherLength) {
