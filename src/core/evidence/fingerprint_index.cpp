@@ -74,13 +74,20 @@ void FingerprintIndex::add(std::uint32_t first, std::span<const Fingerprint> rec
         }
         const auto number = first + static_cast<std::uint32_t>(at);
         const std::uint32_t kept = words.size() >= longFrom ? keptOfLong : 1;
-        std::uint32_t before = 0;
-        for (std::size_t place = 0; place + apart < words.size(); ++place) {
-            const auto key = keyOf(words[place], words[place + apart]);
-            if (words[place] != words[place + apart] && key % kept == 0 && (place == 0 || key != before)) {
-                made[at].push_back({key, number, static_cast<std::uint32_t>(place)});
+        for (const unsigned shift : {0U, 16U}) {
+            std::uint32_t before = 0;
+            for (std::size_t place = 0; place + 2 * apart < words.size(); ++place) {
+                const auto half = [&](std::size_t from) { return words[from] >> shift & 0xFFFFU; };
+                const auto now = half(place);
+                const auto soon = half(place + apart);
+                const auto later = half(place + 2 * apart);
+                const auto key = keyOf(now << 16 | soon, later << 1 | shift >> 4);
+                const bool plain = now == soon && soon == later;
+                if (!plain && key % kept == 0 && (place == 0 || key != before)) {
+                    made[at].push_back({key, number, static_cast<std::uint32_t>(place)});
+                }
+                before = key;
             }
-            before = key;
         }
     });
     for (const auto& landmarks : made) {

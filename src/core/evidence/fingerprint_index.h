@@ -18,9 +18,9 @@ struct FingerprintCandidate {
 };
 
 /// An inverted index over fingerprints: pairs are met through the landmarks that they share, so that no
-/// pair is compared without a reason. A landmark is a word together with the one three quarters of a
-/// second later; of long recordings every eighth is kept, told by its value, so that a part keeps the same
-/// ones as the whole.
+/// pair is compared without a reason. A landmark is one half of a word together with those three
+/// quarters of a second and a second and a half later; of long recordings every eighth is kept, told by its
+/// value, so that a part keeps the same ones as the whole.
 class FingerprintIndex {
   public:
     /// Adds recordings that are numbered from `first` on.
