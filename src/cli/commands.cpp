@@ -190,12 +190,23 @@ Result<Holding> holdingAt(const Catalogue& catalogue, const std::vector<Volume>&
     return Error{Cause::notFound, given, displayPath(given) + " is not in the catalogue."};
 }
 
-Outcome addSuggested(const Catalogue& catalogue, RunControl& control) {
+Outcome addSuggested(const Catalogue& catalogue, const std::string& name, RunControl& control) {
+    Policy policy;
+    if (!name.empty()) {
+        const auto kept = Policies(catalogue).named(name);
+        if (!kept) {
+            return kept.error();
+        }
+        if (!*kept) {
+            return Error{Cause::notFound, {}, "There is no policy named \"" + name + "\"."};
+        }
+        policy = **kept;
+    }
     const auto ids = Findings(catalogue).setOrder(SetOrder::mostBytes, {});
     if (!ids) {
         return ids.error();
     }
-    const auto preview = previewPreference(catalogue, *ids, {}, control);
+    const auto preview = previewPolicy(catalogue, *ids, policy, control);
     return preview ? applyPreview(catalogue, *preview) : Outcome(preview.error());
 }
 
@@ -351,13 +362,21 @@ int runDocket(const CommonOptions& common) {
 }
 
 int runDocketAdd(const CommonOptions& common, const std::string& kind, const std::vector<BytePath>& paths,
-                 const std::string& reason, RunControl& control) {
+                 const std::string& reason) {
     const auto catalogue = openWorking(common);
     if (!catalogue) {
         return fail(catalogue.error());
     }
-    const auto added =
-        kind == "suggested" ? addSuggested(*catalogue, control) : addPaths(*catalogue, kind, paths, reason);
+    const auto added = addPaths(*catalogue, kind, paths, reason);
+    return added ? showDocket(common, *catalogue) : fail(added.error());
+}
+
+int runDocketAddSuggested(const CommonOptions& common, const std::string& policy, RunControl& control) {
+    const auto catalogue = openWorking(common);
+    if (!catalogue) {
+        return fail(catalogue.error());
+    }
+    const auto added = addSuggested(*catalogue, policy, control);
     return added ? showDocket(common, *catalogue) : fail(added.error());
 }
 

@@ -36,7 +36,9 @@ int runCondition(const CommonOptions& common);
 int runCopies(const CommonOptions& common);
 int runDocket(const CommonOptions& common);
 int runDocketAdd(const CommonOptions& common, const std::string& kind, const std::vector<BytePath>& paths,
-                 const std::string& reason, RunControl& control);
+                 const std::string& reason);
+/// What the policy of this name decides, "" for what the evidence says.
+int runDocketAddSuggested(const CommonOptions& common, const std::string& policy, RunControl& control);
 int runDocketClear(const CommonOptions& common);
 int runCarryOut(const CommonOptions& common, RunControl& control);
 int runLedger(const CommonOptions& common);

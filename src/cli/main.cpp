@@ -105,6 +105,8 @@ int main(int argc, char** argv) {
     addCommand->add_option("PATH", paths, "the files");
     std::string reason;
     addCommand->add_option("--reason", reason, "why, in your words");
+    std::string policy;
+    addCommand->add_option("--policy", policy, "with suggested: decide by the policy of this name");
     auto* clearCommand = docketCommand->add_subcommand("clear", "empty the docket");
     auto* carryCommand = docketCommand->add_subcommand("carry-out", "do what the docket says");
 
@@ -162,10 +164,17 @@ int main(int argc, char** argv) {
                              : "\"suggested\" takes no files: it adds what \"sober copies\" suggests.");
             return exitUsage;
         }
+        if (kind == "suggested") {
+            return runDocketAddSuggested(common, policy, control);
+        }
+        if (!policy.empty()) {
+            std::fprintf(stderr, "--policy goes with \"suggested\".\n");
+            return exitUsage;
+        }
         if (reason.empty() && kind == acceptKind) {
             reason = "accepted as it is";
         }
-        return runDocketAdd(common, kind, paths, reason, control);
+        return runDocketAdd(common, kind, paths, reason);
     }
     if (clearCommand->parsed()) {
         return runDocketClear(common);

@@ -39,6 +39,14 @@ Advice adviceOf(const std::vector<MemberAdvice>& advice, HoldingId id) {
     return std::ranges::find(advice, id, &MemberAdvice::holding)->advice;
 }
 
+Policy by(PreferenceKind kind) {
+    return {0, "mine", {{kind, 0, {}}}, Sameness::part, false};
+}
+
+Policy onVolume(VolumeId volume) {
+    return {0, "mine", {{PreferenceKind::onVolume, volume, {}}}, Sameness::part, true};
+}
+
 } // namespace
 
 TEST_CASE("of identical copies the better placed, better named, older is advised") {
@@ -81,11 +89,43 @@ TEST_CASE("nothing is advised that frees nothing or cannot be done") {
 TEST_CASE("a preference decides what it can and leaves the rest") {
     const std::vector members{member(1, 1, "Music/The Slipway.flac", 5), member(2, 2, "0001.flac", 9),
                               member(3, 1, "Downloads/z.flac", 1)};
-    CHECK(keeperOf(adviseOn(members, volumes(), {Preference::onVolume, 2})) == 2);
-    CHECK(keeperOf(adviseOn(members, volumes(), {Preference::older, 0})) == 3);
-    CHECK(keeperOf(adviseOn(members, volumes(), {Preference::betterNamed, 0})) == 1);
-    CHECK(keeperOf(adviseOn(std::vector{members[0], members[2]}, volumes(), {Preference::onVolume, 2})) == 0);
-    CHECK(keeperOf(adviseOn(members, volumes(false), {Preference::onVolume, 2})) == 0);
+    CHECK(keeperOf(adviseOn(members, volumes(), onVolume(2))) == 2);
+    CHECK(keeperOf(adviseOn(members, volumes(), by(PreferenceKind::older))) == 3);
+    CHECK(keeperOf(adviseOn(members, volumes(), by(PreferenceKind::betterNamed))) == 1);
+    CHECK(keeperOf(adviseOn(std::vector{members[0], members[2]}, volumes(), onVolume(2))) == 0);
+    CHECK(keeperOf(adviseOn(members, volumes(false), onVolume(2))) == 0);
+}
+
+TEST_CASE("preferences are asked in their order, each where the ones before tell nothing") {
+    auto low = member(1, 1, "Music/Albums/The Slipway.flac", 5);
+    auto high = member(2, 2, "Music/Singles/The Slipway.flac", 9);
+    auto bare = member(3, 2, "Music/Singles/0001.flac", 1);
+    low.size = 300;
+    bare.tags = {};
+    const std::vector members{low, high, bare};
+    struct Row {
+        std::string why;
+        std::vector<Preference> preferences;
+        HoldingId keeper;
+    };
+    const Preference onCard{PreferenceKind::onVolume, 2, {}};
+    const auto folder = [](const char* name) { return Preference{PreferenceKind::inFolder, 0, name}; };
+    const auto plain = [](PreferenceKind kind) { return Preference{kind, 0, {}}; };
+    const auto row = GENERATE_COPY(values<Row>({
+        {"volume, then name", {onCard, plain(PreferenceKind::betterNamed)}, 2},
+        {"volume, then age", {onCard, plain(PreferenceKind::older)}, 3},
+        {"volume, then tags", {onCard, plain(PreferenceKind::moreTags)}, 2},
+        {"newest", {plain(PreferenceKind::newer)}, 2},
+        {"a folder by name", {folder("Albums")}, 1},
+        {"a folder by path, with slashes", {folder("/Music/Albums/")}, 1},
+        {"part of a folder's name is no folder", {folder("Album"), onCard, plain(PreferenceKind::older)}, 3},
+        {"smaller, then older", {plain(PreferenceKind::smaller), plain(PreferenceKind::older)}, 3},
+    }));
+    INFO(row.why);
+    const auto advice = adviseOn(members, volumes(), {0, "mine", row.preferences, Sameness::part, false});
+    REQUIRE(keeperOf(advice) == row.keeper);
+    const auto& reasons = std::ranges::find(advice, row.keeper, &MemberAdvice::holding)->reasons;
+    CHECK(reasons.front().ends_with(", as preferred"));
 }
 
 TEST_CASE("the advice never leaves a set without a keeper at hand") {

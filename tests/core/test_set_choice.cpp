@@ -6,6 +6,7 @@
 #include <catch2/catch.hpp>
 
 #include <filesystem>
+#include <map>
 
 using namespace sober;
 using namespace sober::test;
@@ -114,22 +115,28 @@ TEST_CASE("a keeper that is no member any more is refused") {
     CHECK(collection.onDocket().empty());
 }
 
-TEST_CASE("a preference is previewed, changes nothing, and then does exactly that") {
+TEST_CASE("a policy is previewed, changes nothing, and then does exactly that") {
     Sets collection;
     RunControl control;
     const auto ids = *Findings(collection.catalogue()).setOrder(SetOrder::mostBytes, {});
     struct Row {
-        KeeperPreference preference;
-        std::uint64_t decided, left, actions;
+        Policy policy;
+        std::uint64_t decided;
+        std::map<Undecided, std::uint64_t> left;
+        std::size_t actions;
     };
     const VolumeId b = collection.volume("B").id;
-    const Row row = GENERATE_COPY(Row{{}, 2, 0, 4}, Row{{Preference::onVolume, b}, 1, 1, 3},
-                                  Row{{Preference::older, 0}, 2, 0, 4});
-    const auto preview = previewPreference(collection.catalogue(), ids, row.preference, control);
+    const auto by = [](PreferenceKind kind, VolumeId volume = 0) {
+        return Policy{0, "mine", {{kind, volume, {}}}, Sameness::part, true};
+    };
+    const Row row = GENERATE_COPY(
+        Row{{}, 2, {}, 4}, Row{by(PreferenceKind::onVolume, b), 1, {{Undecided::preferenceUnmet, 1}}, 3},
+        Row{by(PreferenceKind::older), 2, {}, 4});
+    const auto preview = previewPolicy(collection.catalogue(), ids, row.policy, control);
     REQUIRE(preview.ok());
     CHECK(preview->sets == 2);
     CHECK(preview->decided == row.decided);
-    CHECK(preview->left == row.left);
+    CHECK(std::map(preview->left.begin(), preview->left.end()) == row.left);
     CHECK(preview->actions.size() == row.actions);
     CHECK(preview->frees == row.actions * smallWav(1).size());
     std::uint64_t byVolume = 0;
@@ -140,9 +147,32 @@ TEST_CASE("a preference is previewed, changes nothing, and then does exactly tha
     CHECK(collection.onDocket().empty());
     REQUIRE(applyPreview(collection.catalogue(), *preview).ok());
     CHECK(collection.onDocket().size() == row.actions);
-    const auto second = previewPreference(collection.catalogue(), ids, row.preference, control);
+    const auto second = previewPolicy(collection.catalogue(), ids, row.policy, control);
     CHECK(second->alreadyDecided == row.decided);
     CHECK(second->actions.empty());
+}
+
+TEST_CASE("policies are kept by name, whole and in their order") {
+    Sets collection;
+    const Policies policies(collection.catalogue());
+    const Policy wanted{0,
+                        "card first",
+                        {{PreferenceKind::onVolume, 2, {}}, {PreferenceKind::inFolder, 0, "Albums"}},
+                        Sameness::samples,
+                        true};
+    const auto kept = policies.keep(wanted);
+    REQUIRE(kept.ok());
+    CHECK(**policies.named("card first") == *kept);
+    auto shorter = wanted;
+    shorter.preferences.erase(shorter.preferences.begin());
+    REQUIRE(policies.keep(shorter).ok());
+    REQUIRE(policies.all()->size() == 1);
+    CHECK((*policies.named("card first"))->preferences == shorter.preferences);
+    CHECK((*policies.named("card first"))->weakest == Sameness::samples);
+    CHECK_FALSE(policies.named("another")->has_value());
+    CHECK(policies.keep({}).error().cause == Cause::invalid);
+    REQUIRE(policies.remove(kept->id).ok());
+    CHECK(policies.all()->empty());
 }
 
 TEST_CASE("a preview that is withdrawn puts nothing anywhere") {
@@ -150,8 +180,8 @@ TEST_CASE("a preview that is withdrawn puts nothing anywhere") {
     RunControl control;
     control.cancel();
     const auto preview =
-        previewPreference(collection.catalogue(),
-                          *Findings(collection.catalogue()).setOrder(SetOrder::mostBytes, {}), {}, control);
+        previewPolicy(collection.catalogue(),
+                      *Findings(collection.catalogue()).setOrder(SetOrder::mostBytes, {}), {}, control);
     REQUIRE_FALSE(preview.ok());
     CHECK(preview.error().cause == Cause::interrupted);
     CHECK(collection.onDocket().empty());

@@ -90,7 +90,9 @@ struct Set {
         volumes[1].id = 2;
         volumes[1].label = "TERN";
     }
-    std::vector<MemberAdvice> advice() const { return adviseOn(members, volumes, {}, known); }
+    std::vector<MemberAdvice> advice(const Policy& policy = {}) const {
+        return adviseOn(members, volumes, policy, known);
+    }
 };
 
 } // namespace
@@ -144,9 +146,9 @@ TEST_CASE("what was measured goes before what is claimed") {
 
 TEST_CASE("parts and other masters are retired only where nothing is lost") {
     const Told whole{"whole.flac", "flac", true, 0};
-    const Told lowPart{"part.mp3", "mp3", false, 128'000, VerdictClass::genuine, 0, true, 60};
+    const Told lowPart{"part.mp3", "mp3", false, 128'000, VerdictClass::genuine, 0, true, 120};
     const Told wholeLow{"whole.mp3", "mp3", false, 128'000};
-    const Told betterPart{"part.flac", "flac", true, 0, VerdictClass::genuine, 0, true, 60};
+    const Told betterPart{"part.flac", "flac", true, 0, VerdictClass::genuine, 0, true, 120};
     const auto adviceOnPart = [](const Set& set, HoldingId id) {
         const auto all = set.advice();
         return std::ranges::find(all, id, &MemberAdvice::holding)->advice;
@@ -159,6 +161,25 @@ TEST_CASE("parts and other masters are retired only where nothing is lost") {
     const Set better({wholeLow, betterPart}, Sameness::part, 20);
     CHECK(std::ranges::none_of(better.advice(),
                                [](const MemberAdvice& one) { return one.advice == Advice::retire; }));
+}
+
+TEST_CASE("where two copies are as good as each other, only a preference decides") {
+    const Set set({{"Albums/a.mp3", "mp3", false, 192'000}, {"Loose/a.mp3", "mp3", false, 192'000}},
+                  Sameness::lossyCopy);
+    const auto plain = set.advice();
+    CHECK(std::ranges::count(plain, Undecided::asGood, &MemberAdvice::why) == 1);
+    CHECK(std::ranges::count(plain, Advice::retire, &MemberAdvice::advice) == 0);
+    const auto preferred =
+        set.advice({0, "", {{PreferenceKind::inFolder, 0, "Loose"}}, Sameness::part, false});
+    CHECK(preferred[0].advice == Advice::retire);
+    CHECK(preferred[1].advice == Advice::keep);
+}
+
+TEST_CASE("a short passage of a long recording is left to decide") {
+    const Set set({{"side.flac", "flac", true, 900'000},
+                   {"song.flac", "flac", true, 900'000, VerdictClass::genuine, 0, true, 60}},
+                  Sameness::part);
+    CHECK(set.advice()[1].why == Undecided::passage);
 }
 
 TEST_CASE("nothing is retired in exchange for a damaged or an absent copy") {

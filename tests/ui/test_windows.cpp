@@ -1,6 +1,7 @@
 #include "app/theme/inks.h"
 #include "core/base/user_folders.h"
 #include "core/catalogue/docket_store.h"
+#include "core/catalogue/policies.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"
 #include "ui/desktop.h"
@@ -10,6 +11,7 @@
 #include <QDir>
 #include <QDropEvent>
 #include <QLineEdit>
+#include <QListWidget>
 #include <QMimeData>
 #include <QPushButton>
 #include <QSettings>
@@ -111,26 +113,52 @@ TEST_CASE("keep, retire, leave and undecide by mouse and key") {
     CHECK(desktop.list("Copy sets")->currentIndex().row() == 1);
 }
 
-TEST_CASE("many sets are decided by a preference that shows first what it would do") {
+TEST_CASE("many sets are decided by a policy that is made, shown what it would do, and kept") {
     Desktop desktop;
     desktop.press(Qt::Key_2, Qt::AltModifier);
     desktop.press(Qt::Key_M);
-    auto* preference = static_cast<QComboBox*>(desktop.find("What to prefer"));
-    const QString evidence = desktop.text("What this would do");
-    CHECK(evidence.startsWith("Of 55 sets, 55 would be decided"));
-    preference->setCurrentIndex(preference->findText("the copy on TERN"));
-    desktop.settle();
+    const auto choose = [&](const char* box, const QString& text) {
+        auto* combo = static_cast<QComboBox*>(desktop.find(box));
+        combo->setCurrentIndex(combo->findText(text));
+        emit combo->activated(combo->currentIndex());
+        desktop.settle();
+    };
+    CHECK(desktop.text("What this would do").startsWith("Of 55 sets, 55 would be decided"));
+    choose("Add a preference", "the better-named copy");
+    choose("Add a preference", "the copy on TERN");
+    desktop.click(desktop.button("Up"));
+    auto* order = static_cast<QListWidget*>(desktop.find("Preferences in their order"));
+    CHECK(order->item(0)->text() == "1.  the copy on TERN");
+    CHECK(order->item(1)->text() == "2.  the better-named copy");
+    desktop.click(desktop.button("leave sets whose best"));
     const QString onCard = desktop.text("What this would do");
     CHECK(onCard.contains("25 would be decided"));
-    CHECK(onCard.contains("would be left"));
+    CHECK(onCard.contains("30 sets would be left: the best copy does not meet the first preference"));
+    CHECK(onCard.contains("That frees"));
+    desktop.click(desktop.find("Name of the policy"));
+    QTest::keyClicks(desktop.find("Name of the policy"), "card first");
+    desktop.click(desktop.button("Keep it"));
+    auto* policy = static_cast<QComboBox*>(desktop.find("Policy"));
+    REQUIRE(desktop.waitFor([&] { return policy->currentText() == "card first"; }));
     CHECK(desktop.text("What waits on the docket").startsWith("empty"));
-    desktop.press(Qt::Key_Return, Qt::NoModifier, preference);
+
+    policy->setCurrentIndex(0);
+    desktop.settle();
+    CHECK(desktop.text("What this would do").contains("55 would be decided"));
+    policy->setCurrentIndex(1);
+    desktop.settle();
+    CHECK(desktop.text("What this would do") == onCard);
+    CHECK(order->count() == 2);
+    desktop.click(desktop.button("Put on the docket"));
     CHECK(desktop.text("What waits on the docket").startsWith("25 actions wait"));
     const auto reader = Catalogue::openForReading(desktop.demo.cataloguePath());
     const auto actions = DocketStore(*reader).all();
     for (const auto& action : *actions) {
         CHECK(action.reason.starts_with("kept instead: TERN/"));
     }
+    const auto kept = Policies(*reader).named("card first");
+    REQUIRE(kept->has_value());
+    CHECK((*kept)->onlyWhereMet);
 }
 
 TEST_CASE("lists are filtered by text, volume and what is decided") {

@@ -1,7 +1,7 @@
 #include "app/desks/copies_desk.h"
 
 #include "app/desks/file_manager.h"
-#include "app/desks/preference_window.h"
+#include "app/desks/policy_window.h"
 #include "app/desks/set_words.h"
 #include "app/desks/standing_list_box.h"
 #include "app/listening/listening_bar.h"
@@ -67,6 +67,7 @@ CopiesDesk::CopiesDesk(Workbench& workbench)
       reasons_(new QLabel(this)),
       equal_(quietLabel({}, this)) {
     equal_->setAccessibleName(tr("Alike in all members"));
+    equal_->setWordWrap(true);
     auto* pair = new QWidget(this);
     auto* side = new QHBoxLayout(pair);
     side->setContentsMargins(0, 0, 0, 0);
@@ -343,7 +344,7 @@ void CopiesDesk::buildButtons() {
         });
     });
     connect(next, &QPushButton::clicked, this, [this] { nextSet(); });
-    connect(many, &QPushButton::clicked, this, [this] { openPreference(); });
+    connect(many, &QPushButton::clicked, this, [this] { openPolicies(); });
     auto* listen = new QShortcut(QKeySequence(Qt::Key_P), this);
     listen->setContext(Qt::WidgetWithChildrenShortcut);
     connect(listen, &QShortcut::activated, listening_, &ListeningBar::toggle);
@@ -663,14 +664,14 @@ void CopiesDesk::takeSuggestion() {
     nextSet();
 }
 
-void CopiesDesk::openPreference() {
+void CopiesDesk::openPolicies() {
     std::vector<SetId> chosen;
     const auto selected = setList_->selectionModel()->selectedRows();
     for (const auto& index : selected) {
         chosen.push_back(sets_->ids()[static_cast<std::size_t>(index.row())]);
     }
-    auto* window = new PreferenceWindow(workbench(), sets_->ids(),
-                                        chosen.size() > 1 ? chosen : std::vector<SetId>{}, volumes_, this);
+    auto* window = new PolicyWindow(workbench(), sets_->ids(),
+                                    chosen.size() > 1 ? chosen : std::vector<SetId>{}, volumes_, this);
     window->setAttribute(Qt::WA_DeleteOnClose);
     window->open();
 }

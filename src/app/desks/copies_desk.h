@@ -64,7 +64,7 @@ class CopiesDesk : public Desk {
     void
     decideHere(std::function<Outcome(const Catalogue&, const SetDetail&, const std::vector<Volume>&)> work);
     void takeSuggestion();
-    void openPreference();
+    void openPolicies();
     void memberMenu(const QPoint& at);
     void showReasons();
     void sayOnce();

@@ -1,6 +1,7 @@
 #include "core/audit/copy_sets.h"
 
 #include "core/audit/sameness.h"
+#include "core/audit/weak_joins.h"
 #include "core/base/text.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/holdings.h"
@@ -8,7 +9,6 @@
 
 #include <algorithm>
 #include <map>
-#include <numeric>
 #include <set>
 #include <unordered_map>
 
@@ -33,35 +33,6 @@ struct Content {
     Checksum128 checksum;
     std::vector<Member> members;
     std::optional<ComparableHolding> measured;
-};
-
-/// Things that were joined, each with the weakest link that did.
-class Groups {
-  public:
-    explicit Groups(std::size_t count) : parent_(count), weakest_(count, Sameness::bytes) {
-        std::iota(parent_.begin(), parent_.end(), std::size_t{0});
-    }
-    std::size_t rootOf(std::size_t at) {
-        while (parent_[at] != at) {
-            parent_[at] = parent_[parent_[at]];
-            at = parent_[at];
-        }
-        return at;
-    }
-    void join(std::size_t a, std::size_t b, Sameness link) {
-        a = rootOf(a);
-        b = rootOf(b);
-        if (a != b) {
-            const auto weakest = std::max({weakest_[a], weakest_[b], link});
-            parent_[std::max(a, b)] = std::min(a, b);
-            weakest_[std::min(a, b)] = weakest;
-        }
-    }
-    Sameness weakest(std::size_t at) { return weakest_[rootOf(at)]; }
-
-  private:
-    std::vector<std::size_t> parent_;
-    std::vector<Sameness> weakest_;
 };
 
 class SetFinder {
@@ -152,61 +123,32 @@ class SetFinder {
                 byPayload.try_emplace(contents_[at].measured->payload, at);
             }
         }
-        struct Weak {
-            std::size_t first, second;
-            Sameness link;
-            double agreeing;
-        };
-        std::vector<Weak> weak;
+        std::vector<WeakLink> weak;
         for (const auto& pair : *pairs) {
             const auto a = byPayload.find(pair.first);
             const auto b = byPayload.find(pair.second);
             if (a == byPayload.end() || b == byPayload.end()) {
                 continue;
             }
-            const auto link = samenessOf(pair, contents_[a->second].measured->duration,
-                                         contents_[b->second].measured->duration);
+            const double firstSeconds = contents_[a->second].measured->duration;
+            const double secondSeconds = contents_[b->second].measured->duration;
+            const auto link = samenessOf(pair, firstSeconds, secondSeconds);
             if (link == Sameness::lossyCopy) {
                 groups.join(a->second, b->second, *link);
             } else if (link) {
+                const auto& comparison = pair.comparison;
                 weak.push_back({a->second, b->second, *link,
-                                pair.comparison ? pair.comparison->agreeing : 1 - pair.bitErrors});
+                                comparison ? comparison->agreeing : 1 - pair.bitErrors,
+                                comparison ? comparison->offset : pair.offset, firstSeconds, secondSeconds});
             }
         }
-        std::ranges::stable_sort(weak, [](const Weak& a, const Weak& b) {
-            return std::tuple(a.link, -a.agreeing) < std::tuple(b.link, -b.agreeing);
-        });
-        // Of two that a weak link joins, the longer leads; what is led leads nothing and is led once.
-        enum class Role { leads, isLed };
-        std::map<std::size_t, Role> roles;
-        std::vector<std::tuple<std::size_t, std::size_t, Sameness>> joins;
-        for (const auto& [first, second, link, agreeing] : weak) {
-            auto lead = groups.rootOf(first);
-            auto follows = groups.rootOf(second);
-            const bool firstLeads = roles.contains(lead);
-            const bool secondLeads = roles.contains(follows);
-            const auto isLed = [&](std::size_t at) {
-                const auto role = roles.find(at);
-                return role != roles.end() && role->second == Role::isLed;
-            };
-            if (lead == follows || isLed(lead) || isLed(follows) || (firstLeads && secondLeads)) {
-                continue;
-            }
-            if (secondLeads ||
-                (!firstLeads && contents_[second].measured->duration > contents_[first].measured->duration)) {
-                std::swap(lead, follows);
-            }
-            roles[lead] = Role::leads;
-            roles[follows] = Role::isLed;
-            joins.emplace_back(lead, follows, link);
-        }
+        WeakJoins joins(std::move(weak), groups, contents_.size());
         for (std::size_t at = 0; at < contents_.size(); ++at) {
-            const auto role = roles.find(groups.rootOf(at));
-            if (role != roles.end() && role->second == Role::isLed) {
+            if (joins.isLed(groups.rootOf(at))) {
                 weaklyJoined_.insert(at);
             }
         }
-        for (const auto& [lead, follows, link] : joins) {
+        for (const auto& [lead, follows, link] : joins.made()) {
             groups.join(lead, follows, link);
         }
         return done();

@@ -1,65 +1,16 @@
 #include "core/audit/keeper.h"
 
+#include "core/audit/name_score.h"
+#include "core/audit/preferences.h"
 #include "core/base/text.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <array>
 #include <cmath>
-#include <cstdlib>
-#include <memory>
-#include <utf8proc.h>
 
 namespace sober {
 namespace {
-
-/// For comparing words: Unicode case folded, compatibility composed, marks stripped.
-std::string folded(std::string_view text) {
-    const std::string good = repairedUtf8(text);
-    utf8proc_uint8_t* mapped = nullptr;
-    const auto length = utf8proc_map(reinterpret_cast<const utf8proc_uint8_t*>(good.data()),
-                                     static_cast<utf8proc_ssize_t>(good.size()), &mapped,
-                                     static_cast<utf8proc_option_t>(UTF8PROC_COMPAT | UTF8PROC_DECOMPOSE |
-                                                                    UTF8PROC_CASEFOLD | UTF8PROC_STRIPMARK));
-    const std::unique_ptr<utf8proc_uint8_t, decltype(&std::free)> owner(mapped, &std::free);
-    if (length < 0) {
-        return good;
-    }
-    std::string out(reinterpret_cast<const char*>(mapped), static_cast<std::size_t>(length));
-    std::ranges::replace(out, '_', ' ');
-    return out;
-}
-
-bool holds(const std::string& foldedPath, const std::string& tag) {
-    return !tag.empty() && foldedPath.find(folded(tag)) != std::string::npos;
-}
-
-/// "(1)", "copy", "Copy of", "name_1": what file managers and browsers add to a second copy.
-bool looksLikeSecondCopy(std::string_view path) {
-    const std::string stem = folded(stemOf(path));
-    if (stem.starts_with("copy of ") || stem.ends_with(" copy") || stem.ends_with("-copy") ||
-        stem.find("(copy") != std::string::npos) {
-        return true;
-    }
-    if (stem.size() >= 3 && stem.back() == ')') {
-        const auto open = stem.rfind('(');
-        return open != std::string::npos && open + 2 < stem.size() &&
-               std::all_of(stem.begin() + static_cast<std::ptrdiff_t>(open) + 1, stem.end() - 1,
-                           [](char c) { return c >= '0' && c <= '9'; }) &&
-               stem.size() - open <= 4;
-    }
-    return false;
-}
-
-/// "track01", "audio 3", "untitled": names that say nothing.
-bool saysNothing(std::string_view path) {
-    const std::string stem = folded(stemOf(path));
-    const auto letters = stem.substr(0, stem.find_first_of("0123456789"));
-    constexpr std::array<std::string_view, 8> empty{"track",    "track ", "audio", "audio ",
-                                                    "untitled", "rec",    "file",  ""};
-    return std::ranges::find(empty, letters) != empty.end();
-}
 
 struct Candidate {
     const Holding* holding = nullptr;
@@ -75,14 +26,6 @@ struct Candidate {
     bool plain = false; ///< samples as they are, uncompressed: no check value of their own
     int tags = 0;       ///< fields that are filled
 };
-
-int filledTags(const Tags& tags) {
-    int filled = 0;
-    for (const auto* tag : {&tags.title, &tags.artist, &tags.album, &tags.track, &tags.date}) {
-        filled += tag->empty() ? 0 : 1;
-    }
-    return filled;
-}
 
 void tellMeasured(Candidate& candidate, const SetKnowledge& known) {
     if (known.isEmpty()) {
@@ -107,8 +50,11 @@ bool sameFile(const Candidate& a, const Candidate& b) {
     return a.holding->links > 1 && sameFilesystem && a.holding->inode == b.holding->inode;
 }
 
+/// Less of the keeper's length is a passage of it rather than another copy.
+constexpr double leastOfKeeper = 0.5;
+
 /// True where `a` is rather kept than `b`.
-bool isBetter(const Candidate& a, const Candidate& b, const KeeperPreference& preference) {
+bool isBetter(const Candidate& a, const Candidate& b, const Policy& policy) {
     if (a.volume->atHand != b.volume->atHand) {
         return a.volume->atHand;
     }
@@ -130,18 +76,8 @@ bool isBetter(const Candidate& a, const Candidate& b, const KeeperPreference& pr
     if (a.plain != b.plain) {
         return b.plain;
     }
-    if (preference.kind == Preference::onVolume) {
-        const bool aThere = a.volume->id == preference.volume;
-        const bool bThere = b.volume->id == preference.volume;
-        if (aThere != bThere) {
-            return aThere;
-        }
-    }
-    if (preference.kind == Preference::older && a.holding->mtime != b.holding->mtime) {
-        return a.holding->mtime < b.holding->mtime;
-    }
-    if (preference.kind == Preference::betterNamed && a.name != b.name) {
-        return a.name > b.name;
+    if (const int preferred = compareBy(policy, *a.holding, *b.holding); preferred != 0) {
+        return preferred < 0;
     }
     if (a.passing != b.passing) {
         return b.passing;
@@ -184,7 +120,8 @@ std::string qualityWords(const Candidate& member, const SetKnowledge& known) {
 }
 
 std::vector<std::string> keeperReasons(const Candidate& keeper, std::span<const Candidate> all,
-                                       const KeeperPreference& preference, const SetKnowledge& known) {
+                                       std::span<const Volume> volumes, const Policy& policy,
+                                       const SetKnowledge& known) {
     const auto beats = [&](auto worse) {
         return std::ranges::any_of(
             all, [&](const Candidate& other) { return other.holding != keeper.holding && worse(other); });
@@ -212,8 +149,12 @@ std::vector<std::string> keeperReasons(const Candidate& keeper, std::span<const 
     if (!keeper.plain && beats([](const Candidate& other) { return other.plain; })) {
         reasons.emplace_back("compressed without loss, with a check value of its own");
     }
-    if (preference.kind == Preference::onVolume && keeper.volume->id == preference.volume) {
-        reasons.push_back("on " + keeper.volume->label + ", as preferred");
+    for (const auto& preference : policy.preferences) {
+        if (beats([&](const Candidate& other) {
+                return compareBy(preference, *keeper.holding, *other.holding) < 0;
+            })) {
+            reasons.push_back(preferenceWords(preference, volumes) + ", as preferred");
+        }
     }
     if (beats([](const Candidate& other) { return !other.volume->atHand; })) {
         reasons.emplace_back("on a volume that is at hand");
@@ -240,64 +181,71 @@ bool differsInMeasure(const Candidate& a, const Candidate& b) {
     return a.sound != b.sound || a.quality != b.quality || a.generations != b.generations;
 }
 
-/// What the evidence says against retiring a member in favour of the keeper; "" where nothing does.
-std::string whyUndecided(const Candidate& member, const Candidate& keeper, const SetKnowledge& known,
-                         std::optional<Sameness> link) {
-    if (!link) {
-        return "it was not compared with the keeper itself";
+/// Why the evidence does not let a member go in favour of the keeper.
+Undecided whyUndecided(const Candidate& member, const Candidate& keeper, const Policy& policy,
+                       const SetKnowledge& known, std::optional<Sameness> link) {
+    if (!member.volume->atHand) {
+        return Undecided::away;
     }
-    const auto comparison = known.comparison(keeper.at, member.at);
-    const std::string words = comparison ? comparisonWords(*comparison) : std::string();
-    const std::string shows = words.empty() ? std::string() : ": " + words;
+    if (sameFile(member, keeper)) {
+        return Undecided::hardLink;
+    }
+    if (!link) {
+        return Undecided::notCompared;
+    }
     if (link == Sameness::otherMaster) {
-        return "another master or level, the ear decides" + shows;
+        return Undecided::otherMaster;
     }
     if (link == Sameness::part && member.quality > keeper.quality) {
-        return "shorter, and better than the keeper" + shows;
+        return Undecided::betterPart;
     }
     if (link == Sameness::part) {
+        const auto comparison = known.comparison(keeper.at, member.at);
         const double begins = comparison ? comparison->offset : 0;
         const double ends = begins + 2.0 * member.seconds;
         if (!comparison || begins < -1.5 || ends > 2.0 * keeper.seconds + 3.5) {
-            return "not all of it is in the keeper" + shows;
+            return Undecided::notWhole;
+        }
+        if (member.seconds < leastOfKeeper * keeper.seconds) {
+            return Undecided::passage;
         }
     }
     if (link > Sameness::samples && !known.isProven(keeper.at, member.at)) {
-        return "only the fingerprints were compared";
+        return Undecided::fingerprintsOnly;
     }
-    if (link == Sameness::lossyCopy && !member.holding->claims.lossless &&
-        !differsInMeasure(member, keeper)) {
-        return "as good as the keeper by all that was measured" + shows;
+    const bool alike = !differsInMeasure(member, keeper) && !member.holding->claims.lossless;
+    if (link == Sameness::lossyCopy && alike && compareBy(policy, *keeper.holding, *member.holding) >= 0) {
+        return Undecided::asGood;
     }
-    return {};
+    return Undecided::no;
+}
+
+/// What a comparison adds to the words, where there was one that matters.
+std::string shownBy(Undecided why, const std::optional<DecodeComparison>& comparison) {
+    const bool tells = why == Undecided::otherMaster || why == Undecided::betterPart ||
+                       why == Undecided::notWhole || why == Undecided::passage || why == Undecided::asGood;
+    const std::string words = tells && comparison ? comparisonWords(*comparison) : std::string();
+    return words.empty() ? std::string() : ": " + words;
 }
 
 MemberAdvice adviceFor(const Candidate& member, const Candidate& keeper, std::span<const Candidate> all,
-                       const SetKnowledge& known) {
-    MemberAdvice advice{member.holding->id, Advice::retire, {}};
-    if (!member.volume->atHand) {
-        advice.advice = Advice::decide;
-        advice.reasons.push_back(member.volume->label + " is away: nothing can be done there now");
-        return advice;
-    }
-    if (sameFile(member, keeper)) {
-        advice.advice = Advice::decide;
-        advice.reasons.emplace_back("a hard link to the keeper: retiring it frees nothing");
-        return advice;
-    }
+                       const Policy& policy, const SetKnowledge& known) {
     const auto link = known.isEmpty() ? Sameness::bytes : known.between(keeper.at, member.at);
-    if (auto why = whyUndecided(member, keeper, known, link); !why.empty()) {
-        advice.advice = Advice::decide;
-        advice.reasons.push_back(std::move(why));
-        return advice;
+    const auto comparison = known.comparison(keeper.at, member.at);
+    if (const auto why = whyUndecided(member, keeper, policy, known, link); why != Undecided::no) {
+        return {member.holding->id,
+                Advice::decide,
+                {why == Undecided::away ? member.volume->label + " is away: nothing can be done there now"
+                                        : std::string(undecidedWords(why)) + shownBy(why, comparison)},
+                why};
     }
+    MemberAdvice advice{member.holding->id, Advice::retire, {}, Undecided::no};
     if (link > Sameness::samples && !member.sound) {
         advice.reasons.emplace_back("damaged");
     }
     if (link > Sameness::samples && differsInMeasure(member, keeper)) {
         advice.reasons.push_back(qualityWords(member, known));
     }
-    const auto comparison = known.comparison(keeper.at, member.at);
     advice.reasons.push_back(link == Sameness::part ? "all of it is in the keeper"
                              : link == Sameness::lossyCopy && comparison && comparison->residual < 0
                                  ? "the keeper's recording: " + comparisonWords(*comparison)
@@ -357,77 +305,92 @@ const Candidate* bestOfMain(const std::vector<std::vector<const Candidate*>>& wa
     return best;
 }
 
-} // namespace
-
-bool isPassingPlace(const BytePath& path) {
-    constexpr std::array<std::string_view, 10> names{"downloads", "download", "desktop", "temp",
-                                                     "tmp",       "incoming", "inbox",   "trash",
-                                                     "unsorted",  "to sort"};
-    std::string_view rest = path;
-    while (true) {
-        const auto slash = rest.find('/');
-        if (slash == std::string_view::npos) {
-            return false;
-        }
-        if (std::ranges::find(names, folded(rest.substr(0, slash))) != names.end()) {
-            return true;
-        }
-        rest.remove_prefix(slash + 1);
+/// Why nothing of the set is decided at all.
+Undecided whyAllUndecided(const Candidate* keeper, const Policy& policy) {
+    if (keeper == nullptr || !keeper->volume->atHand) {
+        return Undecided::noneAtHand;
     }
+    if (!keeper->sound) {
+        return Undecided::noneSound;
+    }
+    const bool unmet = policy.onlyWhereMet && !policy.preferences.empty() &&
+                       !meets(policy.preferences.front(), *keeper->holding);
+    return unmet ? Undecided::preferenceUnmet : Undecided::no;
 }
 
-int nameScore(const Holding& holding) {
-    const std::string path = folded(holding.path);
-    const auto& tags = holding.tags;
-    int score = 0;
-    score += holds(path, tags.title) ? 4 : 0;
-    score += holds(path, tags.artist) ? 2 : 0;
-    score += holds(path, tags.album) ? 2 : 0;
-    score += std::min(depthOf(holding.path), 2);
-    score -= looksLikeSecondCopy(holding.path) ? 4 : 0;
-    score -= saysNothing(holding.path) ? 2 : 0;
-    score -= isUtf8(holding.path) ? 0 : 2;
-    return score;
+} // namespace
+
+std::string_view undecidedWords(Undecided why) {
+    switch (why) {
+    case Undecided::no:
+        break;
+    case Undecided::away:
+        return "its volume is away";
+    case Undecided::noneAtHand:
+        return "no copy is at hand";
+    case Undecided::noneSound:
+        return "no sound copy is at hand";
+    case Undecided::preferenceUnmet:
+        return "the best copy does not meet the first preference";
+    case Undecided::beyondPolicy:
+        return "they are less alike than the policy decides on";
+    case Undecided::hardLink:
+        return "a hard link to the keeper: retiring it frees nothing";
+    case Undecided::notCompared:
+        return "it was not compared with the keeper itself";
+    case Undecided::fingerprintsOnly:
+        return "only the fingerprints were compared";
+    case Undecided::otherMaster:
+        return "another master or level, the ear decides";
+    case Undecided::betterPart:
+        return "shorter, and better than the keeper";
+    case Undecided::notWhole:
+        return "not all of it is in the keeper";
+    case Undecided::passage:
+        return "only a passage of the keeper";
+    case Undecided::asGood:
+        return "as good as the keeper by all that was measured";
+    }
+    return {};
 }
 
 std::vector<MemberAdvice> adviseOn(std::span<const Holding> members, std::span<const Volume> volumes,
-                                   const KeeperPreference& preference, const SetKnowledge& known) {
+                                   const Policy& policy, const SetKnowledge& known) {
     std::vector<Candidate> candidates;
     for (const auto& member : members) {
         const auto volume = std::ranges::find(volumes, member.volume, &Volume::id);
         if (volume != volumes.end()) {
             Candidate candidate{&member, &*volume, nameScore(member), isPassingPlace(member.path)};
             candidate.at = static_cast<std::size_t>(&member - members.data());
-            candidate.tags = filledTags(member.tags);
+            candidate.tags = member.tags.filled();
             tellMeasured(candidate, known);
             candidates.push_back(candidate);
         }
     }
-    const auto better = [&](const Candidate& a, const Candidate& b) { return isBetter(a, b, preference); };
+    const auto better = [&](const Candidate& a, const Candidate& b) { return isBetter(a, b, policy); };
     const auto waveforms = waveformsOf(candidates, known);
     const auto keeper = bestOfMain(waveforms, better);
-    const bool unmet = preference.kind == Preference::onVolume &&
-                       (keeper == nullptr || keeper->volume->id != preference.volume);
     std::vector<MemberAdvice> advice;
+    if (const auto why = whyAllUndecided(keeper, policy); why != Undecided::no) {
+        for (const auto& candidate : candidates) {
+            advice.push_back(
+                {candidate.holding->id, Advice::decide, {std::string(undecidedWords(why))}, why});
+        }
+        return advice;
+    }
     for (const auto& candidate : candidates) {
-        if (unmet) {
-            advice.push_back({candidate.holding->id, Advice::decide, {"no copy is on the preferred volume"}});
-        } else if (!keeper->volume->atHand) {
-            advice.push_back({candidate.holding->id, Advice::decide, {"no copy is at hand"}});
-        } else if (!keeper->sound) {
-            advice.push_back({candidate.holding->id, Advice::decide, {"no sound copy is at hand"}});
-        } else if (&candidate == keeper) {
+        if (&candidate == keeper) {
             advice.push_back({candidate.holding->id, Advice::keep,
-                              keeperReasons(candidate, candidates, preference, known)});
+                              keeperReasons(candidate, candidates, volumes, policy, known), Undecided::no});
         } else {
-            advice.push_back(adviceFor(candidate, *keeper, candidates, known));
+            advice.push_back(adviceFor(candidate, *keeper, candidates, policy, known));
             const auto& alike = waveforms[candidate.at];
             const auto* best = *std::ranges::min_element(
                 alike, [&](const Candidate* a, const Candidate* b) { return better(*a, *b); });
             if (advice.back().advice == Advice::decide && best != &candidate && best->volume->atHand &&
                 best->sound) {
                 // Of another master, too, one copy is enough.
-                auto beside = adviceFor(candidate, *best, candidates, known);
+                auto beside = adviceFor(candidate, *best, candidates, policy, known);
                 if (beside.advice == Advice::retire) {
                     beside.reasons.insert(beside.reasons.begin(),
                                           "held beside " + displayPath(nameOf(best->holding->path)));

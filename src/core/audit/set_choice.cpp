@@ -27,7 +27,10 @@ std::string keptInstead(const Holding& keeper, std::span<const Volume> volumes) 
 std::vector<MemberAdvice> adviceOnAlikeTags(std::span<const Holding> members) {
     std::vector<MemberAdvice> advice;
     for (const auto& member : members) {
-        advice.push_back({member.id, Advice::decide, {"only the tags look alike: not the same recording"}});
+        advice.push_back({member.id,
+                          Advice::decide,
+                          {"only the tags look alike: not the same recording"},
+                          Undecided::notCompared});
     }
     return advice;
 }
@@ -55,6 +58,13 @@ Advised advisedFor(const SetDetail& detail, std::span<const Volume> volumes) {
     return advised;
 }
 
+/// Of a set of which nothing is retired: what stands against it.
+Undecided whyLeft(const SetDetail& detail) {
+    const auto first = std::ranges::find_if(
+        detail.advice, [](const MemberAdvice& advice) { return advice.why != Undecided::no; });
+    return first != detail.advice.end() ? first->why : Undecided::noneAtHand;
+}
+
 std::vector<HoldingId> idsOf(std::span<const Holding> members) {
     std::vector<HoldingId> ids;
     std::ranges::transform(members, std::back_inserter(ids), &Holding::id);
@@ -64,7 +74,7 @@ std::vector<HoldingId> idsOf(std::span<const Holding> members) {
 } // namespace
 
 Result<SetDetail> detailOf(const Catalogue& catalogue, const CopySet& set, std::span<const Volume> volumes,
-                           const KeeperPreference& preference) {
+                           const Policy& policy) {
     SetDetail detail;
     detail.set = set;
     const auto ids = Findings(catalogue).membersOf(set.id);
@@ -83,7 +93,7 @@ Result<SetDetail> detailOf(const Catalogue& catalogue, const CopySet& set, std::
     detail.known = std::move(*known);
     detail.advice = set.sameness == Sameness::tagsOnly
                         ? adviceOnAlikeTags(detail.members)
-                        : adviseOn(detail.members, volumes, preference, detail.known);
+                        : adviseOn(detail.members, volumes, policy, detail.known);
     const auto decision = Findings(catalogue).decisionOn(set);
     if (!decision) {
         return decision.error();
@@ -97,8 +107,8 @@ Result<SetDetail> detailOf(const Catalogue& catalogue, const CopySet& set, std::
     return detail;
 }
 
-Result<PreferencePreview> previewPreference(const Catalogue& catalogue, std::span<const SetId> ids,
-                                            const KeeperPreference& preference, RunControl& control) {
+Result<PolicyPreview> previewPolicy(const Catalogue& catalogue, std::span<const SetId> ids,
+                                    const Policy& policy, RunControl& control) {
     const auto volumes = Volumes(catalogue).all();
     if (!volumes) {
         return volumes.error();
@@ -107,19 +117,24 @@ Result<PreferencePreview> previewPreference(const Catalogue& catalogue, std::spa
     if (!sets) {
         return sets.error();
     }
-    PreferencePreview preview;
+    PolicyPreview preview;
     std::map<VolumeId, std::uint64_t> freed;
+    std::map<Undecided, std::uint64_t> left;
     for (const auto& set : *sets) {
         if (!control.proceed()) {
             return Error{Cause::interrupted, {}, "Stopped; nothing was put on the docket."};
         }
         ++preview.sets;
-        const auto detail = detailOf(catalogue, set, *volumes, preference);
+        const auto detail = detailOf(catalogue, set, *volumes, policy);
         if (!detail) {
             return detail.error();
         }
         if (detail->decision.leftAlone || !detail->onDocket.empty()) {
             ++preview.alreadyDecided;
+            continue;
+        }
+        if (set.sameness > policy.weakest) {
+            ++left[Undecided::beyondPolicy];
             continue;
         }
         const auto advised = advisedFor(*detail, *volumes);
@@ -134,14 +149,17 @@ Result<PreferencePreview> previewPreference(const Catalogue& catalogue, std::spa
             ++preview.decided;
             preview.keepers.emplace_back(set.content, *advised.keeper);
         } else {
-            ++preview.left;
+            ++left[whyLeft(*detail)];
         }
     }
     preview.freesByVolume.assign(freed.begin(), freed.end());
+    preview.left.assign(left.begin(), left.end());
+    std::ranges::stable_sort(preview.left, std::ranges::greater{},
+                             &std::pair<Undecided, std::uint64_t>::second);
     return preview;
 }
 
-Outcome applyPreview(const Catalogue& catalogue, const PreferencePreview& preview) {
+Outcome applyPreview(const Catalogue& catalogue, const PolicyPreview& preview) {
     if (const auto added = DocketStore(catalogue).add(preview.actions); !added) {
         return added;
     }

@@ -18,26 +18,26 @@ struct SetDetail {
 };
 
 Result<SetDetail> detailOf(const Catalogue& catalogue, const CopySet& set, std::span<const Volume> volumes,
-                           const KeeperPreference& preference = {});
+                           const Policy& policy = {});
 
-/// What a preference would do to many sets, before anything is done.
-struct PreferencePreview {
+/// What a policy would do to many sets, before anything is done.
+struct PolicyPreview {
     std::uint64_t sets = 0;           ///< looked at
     std::uint64_t decided = 0;        ///< of those, that get a keeper and something to retire
-    std::uint64_t left = 0;           ///< of those, that no member meets or that free nothing
     std::uint64_t alreadyDecided = 0; ///< left as the custodian decided before
-    std::uint64_t frees = 0;          ///< bytes
+    std::vector<std::pair<Undecided, std::uint64_t>> left; ///< sets that nothing is retired of, most first
+    std::uint64_t frees = 0;                               ///< bytes
     std::vector<std::pair<VolumeId, std::uint64_t>> freesByVolume;
     std::vector<DocketAction> actions;
     std::vector<std::pair<Checksum128, HoldingId>> keepers;
 };
 
-/// Runs a preference over sets. Sets that were decided on before, or left alone, stay as they are.
-Result<PreferencePreview> previewPreference(const Catalogue& catalogue, std::span<const SetId> sets,
-                                            const KeeperPreference& preference, RunControl& control);
+/// Runs a policy over sets. Sets that were decided on before, or left alone, stay as they are.
+Result<PolicyPreview> previewPolicy(const Catalogue& catalogue, std::span<const SetId> sets,
+                                    const Policy& policy, RunControl& control);
 
 /// Puts what was previewed on the docket and remembers the keepers. Nothing on a volume changes.
-Outcome applyPreview(const Catalogue& catalogue, const PreferencePreview& preview);
+Outcome applyPreview(const Catalogue& catalogue, const PolicyPreview& preview);
 
 /// Decides one set by hand: `keeper` stays, every other member that is at hand and no hard link to
 /// it goes on the docket.

@@ -239,7 +239,28 @@ ALTER TABLE evidence ADD COLUMN silent INTEGER NOT NULL DEFAULT 0;
 UPDATE freshness SET findings_stale = 1;
 )sql";
 
-constexpr std::array<const char*, 3> steps{firstStep, evidenceStep, copiesStep};
+constexpr const char* decidingStep = R"sql(
+CREATE TABLE policies(
+  id INTEGER PRIMARY KEY,
+  name TEXT NOT NULL UNIQUE,
+  weakest INTEGER NOT NULL,
+  only_where_met INTEGER NOT NULL);
+
+CREATE TABLE policy_preferences(
+  policy INTEGER NOT NULL REFERENCES policies(id),
+  place INTEGER NOT NULL,
+  kind INTEGER NOT NULL,
+  volume INTEGER NOT NULL,
+  folder TEXT NOT NULL,
+  PRIMARY KEY(policy, place)) WITHOUT ROWID;
+
+ALTER TABLE docket ADD COLUMN change BLOB NOT NULL DEFAULT x'';
+
+ALTER TABLE ledger_actions ADD COLUMN made BLOB NOT NULL DEFAULT x'';
+ALTER TABLE ledger_actions ADD COLUMN made_xxh3 BLOB NOT NULL DEFAULT x'';
+)sql";
+
+constexpr std::array<const char*, 4> steps{firstStep, evidenceStep, copiesStep, decidingStep};
 
 } // namespace
 
