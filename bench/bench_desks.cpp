@@ -3,6 +3,7 @@
 #include "app/theme/theme.h"
 #include "app/workbench.h"
 #include "bench/bench_support.h"
+#include "bench/bench_windows.h"
 #include "bench/big_catalogue.h"
 #include "core/base/file_handle.h"
 
@@ -13,53 +14,11 @@
 #include <QLineEdit>
 #include <QScrollBar>
 #include <QTableView>
-#include <QThread>
 
 #include <cstdio>
 
-namespace {
-
 using namespace sober::app;
-
-QTableView* shownList(const QWidget& window, const QString& name) {
-    for (auto* view : window.findChildren<QTableView*>()) {
-        if (view->isVisible() && view->accessibleName() == name) {
-            return view;
-        }
-    }
-    return nullptr;
-}
-
-/// True once the list shows rows and none of the visible ones is still being fetched.
-bool isFilled(const QTableView* view) {
-    if (view == nullptr || view->model()->rowCount() == 0) {
-        return false;
-    }
-    const int first = std::max(view->rowAt(0), 0);
-    for (int row = first; row < std::min(first + 12, view->model()->rowCount()); ++row) {
-        if (view->model()->index(row, 0).data().toString() == QStringLiteral("…")) {
-            return false;
-        }
-    }
-    return true;
-}
-
-/// Seconds until the condition holds; the longest time that the interface thread did not come round
-/// is kept in `worstPause`.
-double secondsUntil(const std::function<bool()>& holds, double& worstPause) {
-    QElapsedTimer clock;
-    clock.start();
-    while (!holds() && clock.elapsed() < 60'000) {
-        QElapsedTimer round;
-        round.start();
-        QApplication::processEvents(QEventLoop::AllEvents, 5);
-        worstPause = std::max(worstPause, static_cast<double>(round.nsecsElapsed()) / 1e9);
-        QThread::msleep(1);
-    }
-    return static_cast<double>(clock.nsecsElapsed()) / 1e9;
-}
-
-} // namespace
+using namespace sober::bench;
 
 /// bench-desks CATALOGUE [HOLDINGS]: writes a catalogue of a million holdings where there is none, opens the
 /// real windows on it and prints how long each desk takes to its first screen, the longest that the interface
@@ -74,7 +33,7 @@ int main(int argc, char** argv) {
     if (!sober::isTaken(path)) {
         QElapsedTimer clock;
         clock.start();
-        sober::bench::writeBigCatalogue(path, holdings);
+        writeBigCatalogue(path, holdings);
         std::printf("%d holdings written and audited in %.1f s\n", holdings,
                     static_cast<double>(clock.elapsed()) / 1000);
         std::printf("run again to measure, so that the writing does not count\n");
@@ -151,8 +110,8 @@ int main(int argc, char** argv) {
             drawn.push_back(static_cast<double>(clock.nsecsElapsed()) / 1e6);
         }
         std::printf("Claims: the picture of all points moved and drawn in %.0f ms, %.0f at most\n",
-                    sober::bench::median(drawn), *std::ranges::max_element(drawn));
+                    median(drawn), *std::ranges::max_element(drawn));
     }
-    std::printf("resident memory: %.0f MB (limit 400)\n", sober::bench::residentMegabytes());
+    std::printf("resident memory: %.0f MB (limit 400)\n", residentMegabytes());
     return 0;
 }

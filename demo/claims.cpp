@@ -201,6 +201,13 @@ std::vector<PlantedClaim> plannedClaims() {
     return claims;
 }
 
+Words knowing(Words options, const std::vector<std::string>& fields) {
+    for (const auto& field : fields) {
+        options.insert(options.end(), {"-metadata", field});
+    }
+    return options;
+}
+
 std::vector<PlantedClaim> plannedForms() {
     const TagSet polka{"Fog Signal Polka", "Pell Silver Band", "Bandstand Evenings", 4, 2008};
     const TagSet gale{"Gale Warning", "Pell Harbour Choral Union", "Weather Songs", 2, 2012};
@@ -213,8 +220,22 @@ std::vector<PlantedClaim> plannedForms() {
     return {
         {polkaPlaces[0], polka, polkaPiece, {}, {}, honest, "", "one recording in eight forms"},
         {polkaPlaces[1], polka, polkaPiece, {}, {}, honest, "", "the same samples as WAV"},
-        {polkaPlaces[2], polka, polkaPiece, {}, {"-c:a", "alac"}, honest, "", "the same samples as ALAC"},
-        {polkaPlaces[3], polka, polkaPiece, {}, mp3At192, honest, "", "an honest 192"},
+        {polkaPlaces[2],
+         polka,
+         polkaPiece,
+         {},
+         knowing({"-c:a", "alac"}, {"genre=Polka", "composer=Ines Corrigan"}),
+         honest,
+         "",
+         "the same samples as ALAC, with tags and a picture that the others lack"},
+        {polkaPlaces[3],
+         polka,
+         polkaPiece,
+         {},
+         knowing(mp3At192, {"genre=polka", "composer=I. Corrigan", "track=4/12", "comment=from the card"}),
+         honest,
+         "",
+         "an honest 192"},
         {polkaPlaces[4],
          polka,
          polkaPiece,
@@ -329,11 +350,50 @@ bool makeClaim(const BytePath& folder, const PlantedClaim& claim) {
     return good;
 }
 
+/// Gives a file a drawn cover: the harbour wall under a low sun.
+bool addCover(const BytePath& target) {
+    const BytePath middle = joinPath(parentOf(target), "on the way." + endingOf(target));
+    const bool made = runQuietly({"ffmpeg",
+                                  "-nostdin",
+                                  "-loglevel",
+                                  "error",
+                                  "-y",
+                                  "-i",
+                                  target,
+                                  "-f",
+                                  "lavfi",
+                                  "-i",
+                                  "color=c=0x1D5C63:s=240x240:r=1:d=1,drawbox=x=0:y=150:w=240:h=90:c=0x1F2328:t=fill,"
+                                  "drawbox=x=150:y=60:w=44:h=44:c=0xF4F0E6:t=fill",
+                                  "-map",
+                                  "0:a",
+                                  "-map",
+                                  "1:v",
+                                  "-frames:v",
+                                  "1",
+                                  "-c:a",
+                                  "copy",
+                                  "-c:v",
+                                  "mjpeg",
+                                  "-disposition:v",
+                                  "attached_pic",
+                                  "-fflags",
+                                  "+bitexact",
+                                  "-flags:v",
+                                  "+bitexact",
+                                  middle}) == 0;
+    if (made) {
+        fs::rename(middle, target);
+    }
+    return made;
+}
+
 } // namespace
 
 bool makeClaims(const BytePath& folder) {
     const auto claims = plannedClaims();
-    return std::ranges::all_of(claims, [&](const PlantedClaim& claim) { return makeClaim(folder, claim); });
+    return std::ranges::all_of(claims, [&](const PlantedClaim& claim) { return makeClaim(folder, claim); }) &&
+           addCover(joinPath(folder, polkaPlaces[2]));
 }
 
 Json claimsTruth() {

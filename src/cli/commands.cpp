@@ -5,6 +5,7 @@
 #include "core/audit/match_recordings.h"
 #include "core/audit/refresh_findings.h"
 #include "core/audit/set_choice.h"
+#include "core/audit/tag_takeover.h"
 #include "core/base/text.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
@@ -210,6 +211,33 @@ Outcome addSuggested(const Catalogue& catalogue, const std::string& name, RunCon
     return preview ? applyPreview(catalogue, *preview) : Outcome(preview.error());
 }
 
+Outcome addRetag(const Catalogue& catalogue, const BytePath& file, const std::vector<BytePath>& others) {
+    const auto volumes = Volumes(catalogue).all();
+    if (!volumes) {
+        return volumes.error();
+    }
+    const auto holding = holdingAt(catalogue, *volumes, file);
+    const auto own = readTagFields(file);
+    if (!holding || !own) {
+        return holding ? own.error() : holding.error();
+    }
+    std::vector<TagFields> theirs;
+    std::string from;
+    for (const auto& other : others) {
+        auto read = readTagFields(other);
+        if (!read) {
+            return read.error();
+        }
+        theirs.push_back(std::move(*read));
+        from += (from.empty() ? "" : ", ") + displayPath(other);
+    }
+    const auto change = agreedChange(takeoverOf(*own, theirs));
+    if (change.isEmpty()) {
+        return Error{Cause::invalid, file, displayPath(file) + " lacks nothing on which the others agree."};
+    }
+    return planRetag(catalogue, holding->id, change, from);
+}
+
 Outcome addPaths(const Catalogue& catalogue, const std::string& kind, const std::vector<BytePath>& paths,
                  const std::string& reason) {
     const auto volumes = Volumes(catalogue).all();
@@ -369,6 +397,16 @@ int runDocketAdd(const CommonOptions& common, const std::string& kind, const std
     }
     const auto added = addPaths(*catalogue, kind, paths, reason);
     return added ? showDocket(common, *catalogue) : fail(added.error());
+}
+
+int runDocketAddRetag(const CommonOptions& common, const BytePath& file,
+                      const std::vector<BytePath>& others) {
+    const auto catalogue = openWorking(common);
+    if (!catalogue) {
+        return fail(catalogue.error());
+    }
+    const auto planned = addRetag(*catalogue, file, others);
+    return planned ? showDocket(common, *catalogue) : fail(planned.error());
 }
 
 int runDocketAddSuggested(const CommonOptions& common, const std::string& policy, RunControl& control) {

@@ -37,6 +37,8 @@ int runCopies(const CommonOptions& common);
 int runDocket(const CommonOptions& common);
 int runDocketAdd(const CommonOptions& common, const std::string& kind, const std::vector<BytePath>& paths,
                  const std::string& reason);
+/// What `file` lacks and `others`, copies of it, agree on.
+int runDocketAddRetag(const CommonOptions& common, const BytePath& file, const std::vector<BytePath>& others);
 /// What the policy of this name decides, "" for what the evidence says.
 int runDocketAddSuggested(const CommonOptions& common, const std::string& policy, RunControl& control);
 int runDocketClear(const CommonOptions& common);

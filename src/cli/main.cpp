@@ -99,12 +99,14 @@ int main(int argc, char** argv) {
     std::string kind;
     std::vector<BytePath> paths;
     auto* addCommand = docketCommand->add_subcommand("add", "put actions on the docket");
-    addCommand->add_option("KIND", kind, "retire, write-off, accept, or suggested")
+    addCommand->add_option("KIND", kind, "retire, write-off, accept, retag, or suggested")
         ->required()
-        ->check(CLI::IsMember({"retire", "write-off", "accept", "suggested"}));
+        ->check(CLI::IsMember({"retire", "write-off", "accept", "retag", "suggested"}));
     addCommand->add_option("PATH", paths, "the files");
     std::string reason;
     addCommand->add_option("--reason", reason, "why, in your words");
+    std::vector<BytePath> others;
+    addCommand->add_option("--from", others, "with retag: the copies whose fields the file lacks");
     std::string policy;
     addCommand->add_option("--policy", policy, "with suggested: decide by the policy of this name");
     auto* clearCommand = docketCommand->add_subcommand("clear", "empty the docket");
@@ -166,6 +168,14 @@ int main(int argc, char** argv) {
         }
         if (kind == "suggested") {
             return runDocketAddSuggested(common, policy, control);
+        }
+        if ((kind == retagKind) != !others.empty() || (kind == retagKind && paths.size() != 1)) {
+            std::fprintf(stderr,
+                         "Say which file gets tags from which: sober docket add retag FILE --from OTHER…\n");
+            return exitUsage;
+        }
+        if (kind == retagKind) {
+            return runDocketAddRetag(common, paths.front(), others);
         }
         if (!policy.empty()) {
             std::fprintf(stderr, "--policy goes with \"suggested\".\n");

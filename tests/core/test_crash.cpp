@@ -2,12 +2,12 @@
 #include "core/catalogue/ledger_store.h"
 #include "core/remedy/undo.h"
 #include "support/collection.h"
+#include "support/killing.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"
 
 #include <catch2/catch.hpp>
 
-#include <csignal>
 #include <filesystem>
 
 using namespace sober;
@@ -61,35 +61,10 @@ struct Prepared : Collection {
     }
 };
 
-/// Kills the work after each instant in turn; `after` is what a user does next. Yields how many
-/// instants there were.
-template <typename Before, typename After>
-int killAtEveryInstant(const std::string& work, Before before, After after) {
-    for (int step = 1;; ++step) {
-        Prepared collection;
-        CAPTURE(work, step);
-        bool ended = false;
-        collection.whileClosed([&] {
-            before(collection);
-            const auto killed = run({CRASH_HELPER, collection.cataloguePath(), work, std::to_string(step)});
-            ended = killed.code == 0;
-            CHECK((ended || killed.code == -SIGKILL));
-            // The next start is a look at the condition by the real program: it puts things in order.
-            CHECK(sober::test::sober(collection.cataloguePath(), {"condition"}).code == 0);
-        });
-        collection.checkWhole();
-        after(collection);
-        collection.checkWhole();
-        if (ended) {
-            return step - 1;
-        }
-    }
-}
-
 } // namespace
 
 TEST_CASE("killed at any instant of carrying out, the next start finishes it or takes it back") {
-    const int instants = killAtEveryInstant(
+    const int instants = killAtEveryInstant<Prepared>(
         "carry-out", [](Collection&) {},
         [](Collection& collection) {
             RunControl control;
@@ -104,7 +79,7 @@ TEST_CASE("killed at any instant of carrying out, the next start finishes it or 
 }
 
 TEST_CASE("killed at any instant of an undo, the next start finishes it or takes it back") {
-    const int instants = killAtEveryInstant(
+    const int instants = killAtEveryInstant<Prepared>(
         "undo",
         [](Collection& collection) {
             REQUIRE(sober::test::sober(collection.cataloguePath(), {"docket", "carry-out"}).code == 0);

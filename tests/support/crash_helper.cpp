@@ -1,3 +1,4 @@
+#include "core/evidence/evidence_worker.h"
 #include "core/remedy/carry_out.h"
 #include "core/remedy/open_for_work.h"
 #include "core/remedy/undo.h"
@@ -10,6 +11,9 @@
 /// killed, without any chance to clean up, right after the STEP-th instant. Exits with 0 where the
 /// work ended before that.
 int main(int argc, char** argv) {
+    if (const auto served = sober::serveAsEvidenceWorker(argc, argv)) {
+        return *served;
+    }
     if (argc != 4) {
         return 2;
     }

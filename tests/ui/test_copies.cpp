@@ -1,5 +1,6 @@
 #include "app/charts/lineage_chart.h"
 #include "app/charts/overlay_chart.h"
+#include "core/media/tag_fields.h"
 #include "support/run_program.h"
 #include "support/temp_folder.h"
 #include "ui/desktop.h"
@@ -100,6 +101,40 @@ TEST_CASE("as advised retires what the evidence decides and leaves what the ear 
     desktop.press(Qt::Key_T);
     CHECK(desktop.text("Message") == "Taken back: 3 actions.");
     CHECK(fs::exists(falseOne));
+}
+
+TEST_CASE("what another copy knows is taken over into the one that stays, and given back") {
+    CopiesDesktop desktop;
+    const BytePath keeper = desktop.demo / "PETREL/Archive/2008 Bandstand Evenings/Fog Signal Polka.m4a";
+    const auto before = readFile(keeper);
+    const auto tagsBefore = *readTagFields(keeper);
+    desktop.press(Qt::Key_T);
+    auto* comment = static_cast<QComboBox*>(desktop.find("What comment shall say"));
+    auto* composer = static_cast<QComboBox*>(desktop.find("What composer shall say"));
+    CHECK(comment->currentText().startsWith("from the card"));
+    CHECK(composer->currentText().startsWith("as now"));
+    CHECK(desktop.text("What would be written").startsWith("Would write COMMENT: from the card."));
+    composer->setCurrentIndex(1);
+    CHECK(desktop.text("What would be written").contains("COMPOSER: I. Corrigan"));
+    desktop.click(desktop.button("Put on the docket"));
+    CHECK(desktop.text("What waits on the docket").startsWith("1 action waits"));
+    CHECK(readFile(keeper) == before);
+
+    desktop.press(Qt::Key_D, Qt::ControlModifier);
+    CHECK(desktop.cell("Actions on the docket", 0, "Action") == "retag");
+    desktop.press(Qt::Key_Return, Qt::ControlModifier, desktop.find("Actions on the docket"));
+    REQUIRE(desktop.waitFor([&] { return desktop.text("Outcome").startsWith("Carried out: 1 action"); }));
+    const auto after = *readTagFields(keeper);
+    CHECK(after.fields.at("COMMENT") == std::vector<std::string>{"from the card"});
+    CHECK(after.fields.at("COMPOSER") == std::vector<std::string>{"I. Corrigan"});
+    CHECK(after.fields.at("GENRE") == tagsBefore.fields.at("GENRE"));
+    CHECK(after.pictures == tagsBefore.pictures);
+    desktop.press(Qt::Key_Escape, Qt::NoModifier, desktop.find("Actions on the docket"));
+    CHECK(desktop.list(members)->model()->rowCount() == 5); // still one recording in five forms
+    desktop.press(Qt::Key_5, Qt::AltModifier);
+    desktop.press(Qt::Key_T);
+    CHECK(desktop.text("Message") == "Taken back: 1 action.");
+    CHECK(readFile(keeper) == before);
 }
 
 TEST_CASE("sets are narrowed by how they are the same and ordered by doubt") {

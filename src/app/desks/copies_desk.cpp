@@ -4,6 +4,7 @@
 #include "app/desks/policy_window.h"
 #include "app/desks/set_words.h"
 #include "app/desks/standing_list_box.h"
+#include "app/desks/tags_window.h"
 #include "app/listening/listening_bar.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
@@ -307,9 +308,12 @@ void CopiesDesk::buildButtons() {
     advised->setToolTip(tr("Decide this set as advised and go to the next"));
     auto* leave = keyButton(tr("Leave"), QKeySequence(Qt::Key_L), this);
     leave->setToolTip(tr("Keep every member of this set"));
+    auto* tags = keyButton(tr("Tags…"), QKeySequence(Qt::Key_T), this);
+    tags->setToolTip(tr("Take over what the others know that the one that stays does not"));
+    connect(tags, &QPushButton::clicked, this, [this] { openTags(); });
     auto* open = keyButton(tr("Undecide"), QKeySequence(Qt::Key_U), this);
     auto* next = keyButton(tr("Next"), QKeySequence(Qt::Key_N), this);
-    for (auto* button : {keep, retire, advised, leave, open, next}) {
+    for (auto* button : {keep, retire, advised, leave, open, tags, next}) {
         buttons_->addWidget(button);
     }
     buttons_->addStretch(1);
@@ -672,6 +676,17 @@ void CopiesDesk::openPolicies() {
     }
     auto* window = new PolicyWindow(workbench(), sets_->ids(),
                                     chosen.size() > 1 ? chosen : std::vector<SetId>{}, volumes_, this);
+    window->setAttribute(Qt::WA_DeleteOnClose);
+    window->open();
+}
+
+void CopiesDesk::openTags() {
+    const auto keeper = detail_ ? stayingMember(*detail_) : std::nullopt;
+    if (!keeper) {
+        reasons_->setText(tr("Decide first which one stays: tags are taken over into that one."));
+        return;
+    }
+    auto* window = new TagsWindow(workbench(), detail_, *keeper, volumes_, this);
     window->setAttribute(Qt::WA_DeleteOnClose);
     window->open();
 }

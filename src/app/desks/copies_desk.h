@@ -65,6 +65,7 @@ class CopiesDesk : public Desk {
     decideHere(std::function<Outcome(const Catalogue&, const SetDetail&, const std::vector<Volume>&)> work);
     void takeSuggestion();
     void openPolicies();
+    void openTags();
     void memberMenu(const QPoint& at);
     void showReasons();
     void sayOnce();

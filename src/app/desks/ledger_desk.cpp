@@ -18,7 +18,7 @@ namespace {
 Mark markOf(const LedgerAction& action) {
     switch (action.step) {
     case ActionStep::carriedOut:
-        return Mark::retire;
+        return markOfKind(action.kind);
     case ActionStep::undone:
         return Mark::sound;
     case ActionStep::refused:

@@ -1,6 +1,7 @@
 #include "app/desks/ledger_words.h"
 
 #include "app/words.h"
+#include "core/remedy/docket.h"
 
 #include <QCoreApplication>
 
@@ -35,6 +36,13 @@ QString kindText(const LedgerEntry& entry) {
 
 QString entryText(const LedgerEntry& entry) {
     return shown(entry.summary) + (wasTakenBack(entry) ? said(" (taken back)") : QString());
+}
+
+Mark markOfKind(const std::string& kind) {
+    return kind == retireKind   ? Mark::retire
+           : kind == acceptKind ? Mark::accepted
+           : kind == retagKind  ? Mark::retag
+                                : Mark::writeOff;
 }
 
 QString stepText(ActionStep step) {

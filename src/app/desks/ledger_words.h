@@ -1,5 +1,6 @@
 #pragma once
 
+#include "app/theme/marks.h"
 #include "core/catalogue/ledger_store.h"
 
 #include <QString>
@@ -14,6 +15,8 @@ bool canBeTakenBack(const LedgerEntry& entry);
 /// "Carried out", "Survey", …
 QString kindText(const LedgerEntry& entry);
 QString entryText(const LedgerEntry& entry);
+/// Of an action's kind: "retire", "accept"…
+Mark markOfKind(const std::string& kind);
 /// What became of an action, in a word.
 QString stepText(ActionStep step);
 

@@ -1,6 +1,7 @@
 #include "app/docket/docket_window.h"
 
 #include "app/desks/desk.h"
+#include "app/desks/ledger_words.h"
 #include "app/docket/progress_strip.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
@@ -14,14 +15,6 @@
 #include <QVBoxLayout>
 
 namespace sober::app {
-
-namespace {
-
-Mark markOfKind(const std::string& kind) {
-    return kind == retireKind ? Mark::retire : kind == acceptKind ? Mark::accepted : Mark::writeOff;
-}
-
-} // namespace
 
 DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
     : QDialog(parent),
@@ -137,8 +130,9 @@ void DocketWindow::show(const DocketReview& review) {
         if (review.refused > 0) {
             text += tr(", %1 will be refused and stay on the docket").arg(shown(humanCount(review.refused)));
         }
-        lines << text + tr(". Each file is compared byte for byte with the copy that stays, then put into "
-                           "the trash.");
+        lines << text + tr(". What is retired is compared with the copy that stays, then put into the "
+                           "trash; what gets tags is made anew, read back, and what it was goes to the trash "
+                           "too.");
         QStringList freed;
         for (const auto& [volume, bytes] : review.freesByVolume) {
             if (bytes > 0) {

@@ -29,6 +29,7 @@ QColor inkOf(Mark mark) {
     case Mark::doubtful:
         return inks.doubtful;
     case Mark::accepted:
+    case Mark::retag:
         return inks.accent;
     case Mark::retire:
         return inks.doubtful;
@@ -93,6 +94,8 @@ QString wordFor(Mark mark) {
         return said("undetermined");
     case Mark::accepted:
         return said("accepted");
+    case Mark::retag:
+        return said("retag");
     case Mark::none:
         break;
     }
@@ -191,6 +194,14 @@ void paintMark(QPainter& painter, const QRectF& box, Mark mark) {
         painter.drawEllipse(ring.adjusted(radius * 0.2, 0, -radius * 0.2, -radius * 0.4));
         painter.drawLine(centre + QPointF(-radius * 1.2, radius * 1.1),
                          centre + QPointF(radius * 1.2, radius * 1.1));
+        break;
+    case Mark::retag:
+        painter.setPen(pen);
+        painter.drawEllipse(centre - QPointF(radius * 0.6, 0), radius * 0.6, radius * 0.6);
+        for (const double height : {-0.35, 0.35}) {
+            painter.drawLine(centre + QPointF(radius * 0.3, radius * height),
+                             centre + QPointF(radius * 1.4, radius * height));
+        }
         break;
     case Mark::none:
         break;

@@ -26,6 +26,7 @@ enum class Mark {
     transcoded,   ///< ring cut flat above, as its sound is
     undetermined, ///< thin ring with a bar
     accepted,     ///< ring set on a line: stays as it is
+    retag,        ///< small ring with two lines beside it: something is written to it
 };
 
 /// Draws a mark centred in `box`.

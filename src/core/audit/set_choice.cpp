@@ -99,7 +99,7 @@ Result<SetDetail> detailOf(const Catalogue& catalogue, const CopySet& set, std::
         return decision.error();
     }
     detail.decision = *decision;
-    auto standing = DocketStore(catalogue).standing(idsOf(detail.members));
+    auto standing = DocketStore(catalogue).standing(idsOf(detail.members), "retire");
     if (!standing) {
         return standing.error();
     }
@@ -191,7 +191,7 @@ Outcome keepOnly(const Catalogue& catalogue, const SetDetail& detail, HoldingId 
         }
     }
     const DocketStore docket(catalogue);
-    if (const auto removed = docket.remove(staying); !removed) {
+    if (const auto removed = docket.remove(staying, "retire"); !removed) {
         return removed;
     }
     if (const auto added = docket.add(actions); !added) {

@@ -14,7 +14,7 @@ struct SetDetail {
     SetKnowledge known;               ///< in the order of `members`
     std::vector<MemberAdvice> advice; ///< likewise
     SetDecision decision;
-    std::vector<HoldingId> onDocket;
+    std::vector<HoldingId> onDocket; ///< told to be retired
 };
 
 Result<SetDetail> detailOf(const Catalogue& catalogue, const CopySet& set, std::span<const Volume> volumes,

@@ -7,12 +7,12 @@ namespace sober {
 Result<std::vector<DocketAction>> DocketStore::all() const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),
-                              "SELECT id, kind, holding, reason, added FROM docket ORDER BY id");
+                              "SELECT id, kind, holding, reason, added, change FROM docket ORDER BY id");
         std::vector<DocketAction> actions;
         while (ask.executeStep()) {
             actions.push_back({ask.getColumn(0).getInt64(), ask.getColumn(1).getString(),
                                ask.getColumn(2).getInt64(), ask.getColumn(3).getString(),
-                               ask.getColumn(4).getInt64()});
+                               ask.getColumn(4).getInt64(), bytesOf(ask.getColumn(5))});
         }
         return actions;
     });
@@ -39,13 +39,15 @@ Outcome DocketStore::add(std::span<const DocketAction> actions) const {
         SQLite::Transaction transaction(catalogue_.database());
         SQLite::Statement insert(
             catalogue_.database(),
-            "INSERT INTO docket(kind, holding, reason, added) VALUES(?,?,?,?) ON "
-            "CONFLICT(holding) DO UPDATE SET kind = excluded.kind, reason = excluded.reason");
+            "INSERT INTO docket(kind, holding, reason, added, change) VALUES(?,?,?,?,?) ON "
+            "CONFLICT(holding) DO UPDATE SET kind = excluded.kind, reason = excluded.reason, change = "
+            "excluded.change");
         for (const auto& action : actions) {
             insert.bind(1, action.kind);
             insert.bind(2, action.holding);
             insert.bind(3, action.reason);
             insert.bind(4, action.added);
+            bindBytes(insert, 5, action.change);
             insert.exec();
             insert.reset();
         }
@@ -53,10 +55,12 @@ Outcome DocketStore::add(std::span<const DocketAction> actions) const {
     });
 }
 
-Outcome DocketStore::remove(std::span<const HoldingId> holdings) const {
+Outcome DocketStore::remove(std::span<const HoldingId> holdings, std::string_view kind) const {
     return guarded(catalogue_, [&] {
         SQLite::Transaction transaction(catalogue_.database());
-        SQLite::Statement erase(catalogue_.database(), "DELETE FROM docket WHERE holding = ?");
+        SQLite::Statement erase(catalogue_.database(),
+                                "DELETE FROM docket WHERE holding = ? AND (?2 = '' OR kind = ?2)");
+        erase.bind(2, std::string(kind));
         for (const auto id : holdings) {
             erase.bind(1, id);
             erase.exec();
@@ -70,10 +74,13 @@ Outcome DocketStore::clear() const {
     return guarded(catalogue_, [&] { catalogue_.database().exec("DELETE FROM docket"); });
 }
 
-Result<std::vector<HoldingId>> DocketStore::standing(std::span<const HoldingId> holdings) const {
+Result<std::vector<HoldingId>> DocketStore::standing(std::span<const HoldingId> holdings,
+                                                     std::string_view kind) const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(catalogue_.database(), "SELECT 1 FROM docket WHERE holding = ?");
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT 1 FROM docket WHERE holding = ? AND (?2 = '' OR kind = ?2)");
         std::vector<HoldingId> found;
+        ask.bind(2, std::string(kind));
         for (const auto id : holdings) {
             ask.bind(1, id);
             if (ask.executeStep()) {

@@ -12,10 +12,11 @@ using ActionId = std::int64_t;
 /// One decided action that waits.
 struct DocketAction {
     ActionId id = 0;
-    std::string kind; ///< "retire", "write-off", "accept"
+    std::string kind; ///< "retire", "write-off", "accept", "retag"
     HoldingId holding = 0;
     std::string reason; ///< why, in words; may be empty
     Nanoseconds added = 0;
+    std::string change = {}; ///< packed: what is to be written, where the kind needs it
 };
 
 /// What waits, in two figures. A file with several names is freed when all of them go.
@@ -31,12 +32,15 @@ class DocketStore {
 
     Result<std::vector<DocketAction>> all() const;
     Result<DocketTotals> totals() const;
-    /// Adds in one transaction; a holding that stands on the docket already gets the new kind and reason.
+    /// Adds in one transaction; a holding that stands on the docket already gets the new kind, reason and
+    /// change.
     Outcome add(std::span<const DocketAction> actions) const;
-    Outcome remove(std::span<const HoldingId> holdings) const;
+    /// Takes the actions of these holdings off: those of a kind or, "", of any.
+    Outcome remove(std::span<const HoldingId> holdings, std::string_view kind = {}) const;
     Outcome clear() const;
-    /// Which of these holdings stand on the docket.
-    Result<std::vector<HoldingId>> standing(std::span<const HoldingId> holdings) const;
+    /// Which of these holdings stand on the docket, for an action of this kind or, "", of any.
+    Result<std::vector<HoldingId>> standing(std::span<const HoldingId> holdings,
+                                            std::string_view kind = {}) const;
 
   private:
     const Catalogue& catalogue_;

@@ -139,7 +139,7 @@ Result<std::vector<SetId>> Findings::setOrder(SetOrder order, const SetFilter& f
         if (filter.undecidedOnly) {
             sql += " AND NOT EXISTS(SELECT 1 FROM set_decisions d WHERE d.xxh3 = s.content AND d.left_alone) "
                    "AND NOT " +
-                   someMember("1", "JOIN docket d ON d.holding = h.id");
+                   someMember("1", "JOIN docket d ON d.holding = h.id AND d.kind = 'retire'");
         }
         const FilterClause clause(filter.list.value_or(HoldingFilter{}));
         if (filter.list) {

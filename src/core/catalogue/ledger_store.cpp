@@ -40,18 +40,28 @@ std::vector<LedgerEntry> entriesFrom(SQLite::Statement& ask) {
 std::vector<LedgerAction> actionsFrom(SQLite::Statement& ask) {
     std::vector<LedgerAction> actions;
     while (ask.executeStep()) {
-        actions.push_back({ask.getColumn(0).getInt64(), ask.getColumn(1).getInt64(),
-                           ask.getColumn(2).getString(), ask.getColumn(3).getInt64(),
-                           bytesOf(ask.getColumn(4)), bytesOf(ask.getColumn(5)), bytesOf(ask.getColumn(6)),
-                           static_cast<std::uint64_t>(ask.getColumn(7).getInt64()),
-                           checksumOf(ask.getColumn(8)), static_cast<ActionStep>(ask.getColumn(9).getInt()),
-                           ask.getColumn(10).getString()});
+        LedgerAction action;
+        action.id = ask.getColumn(0).getInt64();
+        action.entry = ask.getColumn(1).getInt64();
+        action.kind = ask.getColumn(2).getString();
+        action.holding = ask.getColumn(3).getInt64();
+        action.place = bytesOf(ask.getColumn(4));
+        action.aside = bytesOf(ask.getColumn(5));
+        action.note = bytesOf(ask.getColumn(6));
+        action.size = static_cast<std::uint64_t>(ask.getColumn(7).getInt64());
+        action.checksum = checksumOf(ask.getColumn(8));
+        action.step = static_cast<ActionStep>(ask.getColumn(9).getInt());
+        action.sentence = ask.getColumn(10).getString();
+        action.made = bytesOf(ask.getColumn(11));
+        action.madeChecksum = checksumOf(ask.getColumn(12));
+        actions.push_back(std::move(action));
     }
     return actions;
 }
 
 constexpr const char* actionSelect =
-    "SELECT id, entry, kind, holding, place, aside, note, size, xxh3, step, sentence FROM ledger_actions ";
+    "SELECT id, entry, kind, holding, place, aside, note, size, xxh3, step, sentence, made, made_xxh3 FROM "
+    "ledger_actions ";
 
 void markStep(SQLite::Database& database, const LedgerAction& action, ActionStep step,
               const std::string& sentence) {
@@ -98,7 +108,7 @@ Result<LedgerAction> LedgerStore::start(LedgerAction action) const {
         SQLite::Statement write(
             catalogue_.database(),
             "INSERT INTO ledger_actions(entry, kind, holding, place, aside, note, size, xxh3, step, "
-            "sentence) VALUES(?,?,?,?,?,?,?,?,?,?)");
+            "sentence, made, made_xxh3) VALUES(?,?,?,?,?,?,?,?,?,?,?,?)");
         write.bind(1, action.entry);
         write.bind(2, action.kind);
         write.bind(3, action.holding);
@@ -109,6 +119,8 @@ Result<LedgerAction> LedgerStore::start(LedgerAction action) const {
         bindBytes(write, 8, action.checksum);
         write.bind(9, static_cast<int>(action.step));
         write.bind(10, action.sentence);
+        bindBytes(write, 11, action.made);
+        bindBytes(write, 12, action.madeChecksum);
         write.exec();
         action.id = catalogue_.database().getLastInsertRowid();
         return action;
@@ -117,11 +129,14 @@ Result<LedgerAction> LedgerStore::start(LedgerAction action) const {
 
 Outcome LedgerStore::replan(const LedgerAction& action) const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement write(catalogue_.database(),
-                                "UPDATE ledger_actions SET aside = ?, note = ? WHERE id = ?");
+        SQLite::Statement write(
+            catalogue_.database(),
+            "UPDATE ledger_actions SET aside = ?, note = ?, made = ?, made_xxh3 = ? WHERE id = ?");
         bindBytes(write, 1, action.aside);
         bindBytes(write, 2, action.note);
-        write.bind(3, action.id);
+        bindBytes(write, 3, action.made);
+        bindBytes(write, 4, action.madeChecksum);
+        write.bind(5, action.id);
         write.exec();
     });
 }

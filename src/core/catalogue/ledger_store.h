@@ -25,6 +25,8 @@ struct LedgerAction {
     BytePath place; ///< absolute, where the file was
     BytePath aside; ///< absolute, where it was set aside; "" where nothing was moved
     BytePath note;  ///< absolute, the trash's note about it
+    BytePath made;  ///< absolute, where what replaces it is made; "" where nothing does
+    Checksum128 madeChecksum; ///< of what replaces it
     std::uint64_t size = 0;
     Checksum128 checksum;
     ActionStep step = ActionStep::started;

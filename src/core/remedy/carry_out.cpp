@@ -8,8 +8,10 @@
 #include "core/evidence/file_pass.h"
 #include "core/remedy/docket.h"
 #include "core/remedy/file_changes.h"
+#include "core/remedy/replacement.h"
+#include "core/remedy/retagging.h"
+#include "core/remedy/set_aside.h"
 #include "core/remedy/stand_ins.h"
-#include "core/remedy/trash.h"
 #include "core/survey/volume_identity.h"
 
 #include <fmt/format.h>
@@ -39,8 +41,13 @@ class Executor {
             if (planned.action.kind == retireKind) {
                 going_.insert(planned.holding.id);
                 progress_.totalBytes += planned.refused ? 0 : 2 * planned.holding.size;
+            } else if (planned.action.kind == retagKind) {
+                progress_.totalBytes += planned.refused ? 0 : planned.holding.size;
             }
         }
+        // What is retired is compared with what stays as it was recorded: tags are written after that.
+        std::ranges::stable_partition(
+            review_.actions, [](const PlannedAction& planned) { return planned.action.kind != retagKind; });
         progress_.totalFiles = review_.actions.size();
     }
 
@@ -120,6 +127,7 @@ class Executor {
         }
         return planned.action.kind == writeOffKind ? writeOff(planned)
                : planned.action.kind == acceptKind ? accept(planned)
+               : planned.action.kind == retagKind  ? retag(planned)
                                                    : retire(planned);
     }
 
@@ -160,64 +168,52 @@ class Executor {
             return stamp.error();
         }
         hooks_.onInstant(Instant::checked);
-        const auto trash = trashFor(planned.path);
-        if (!trash) {
-            return trash.error();
+        auto action = actionFor(planned);
+        if (const auto noted = noteAside(ledger_, action, hooks_); !noted) {
+            return noted;
         }
-        auto action = journal(planned, *trash);
-        if (!action) {
-            return action.error();
-        }
-        const auto moved = moveAside(planned, *action, *stamp);
-        if (!moved) {
-            removeFile(action->note).ok();
-            ledger_.mark(*action, ActionStep::takenBack, moved.error().sentence).ok();
+        if (const auto moved = moveAside(action, *stamp); !moved) {
+            removeFile(action.note).ok();
+            ledger_.mark(action, ActionStep::takenBack, moved.error().sentence).ok();
             return moved;
         }
         hooks_.onInstant(Instant::moved);
-        const auto finished = ledger_.finish(*action, ActionStep::carriedOut, HoldingState::retired);
+        const auto finished = ledger_.finish(action, ActionStep::carriedOut, HoldingState::retired);
         hooks_.onInstant(Instant::recorded);
         return finished;
     }
 
-    /// Journals the action, then writes the trash's note; the note's name is journalled before it is
-    /// taken, so that a note left by a crash is known for ours.
-    Result<LedgerAction> journal(const PlannedAction& planned, const Trash& trash) {
+    Outcome retag(const PlannedAction& planned) {
+        const auto change = unpackTagChange(planned.action.change);
+        if (!change || change->isEmpty()) {
+            return refusedError(planned.path,
+                                "What was to be written into its tags cannot be read any more.");
+        }
+        const auto stamp = asRecorded(planned.path, planned.holding.checksum);
+        if (!stamp) {
+            return stamp.error();
+        }
+        if (const auto room = hasRoomFor(planned.path, planned.holding.size + planned.action.change.size());
+            !room) {
+            return room;
+        }
+        hooks_.onInstant(Instant::checked);
         auto action = actionFor(planned);
-        auto slot = freeSlot(trash, nameOf(planned.path));
-        action.aside = slot.file;
-        action.note = slot.note;
+        action.made = placeForMade(planned.path, result_.entry, planned.holding.id);
         auto started = ledger_.start(std::move(action));
         if (!started) {
-            return started;
+            return started.error();
         }
         hooks_.onInstant(Instant::journalled);
-        auto written = writeNewFile(slot.note, noteText(trash, planned.path, timeNow()));
-        while (!written && written.error().cause == Cause::alreadyThere) {
-            slot = freeSlot(trash, nameOf(planned.path));
-            started->aside = slot.file;
-            started->note = slot.note;
-            if (const auto replanned = ledger_.replan(*started); !replanned) {
-                return replanned.error();
-            }
-            written = writeNewFile(slot.note, noteText(trash, planned.path, timeNow()));
+        const auto made = makeRetagged(planned.path, started->made, *change, control_);
+        if (!made) {
+            removeFile(started->made).ok();
+            ledger_.mark(*started, ActionStep::takenBack, made.error().sentence).ok();
+            return made.error();
         }
-        if (!written) {
-            ledger_.mark(*started, ActionStep::takenBack, written.error().sentence).ok();
-            return written.error();
-        }
-        hooks_.onInstant(Instant::noteWritten);
-        return started;
-    }
-
-    static Outcome moveAside(const PlannedAction& planned, const LedgerAction& action,
-                             const FileStamp& checked) {
-        const auto now = stampAt(planned.path);
-        if (!now || !now->sameContentAs(checked)) {
-            return refusedError(planned.path,
-                                displayPath(planned.path) + " changed after it was checked; it stays.");
-        }
-        return moveEntry(planned.path, action.aside);
+        started->madeChecksum = made->checksums.file;
+        hooks_.onInstant(Instant::made);
+        return replaceByMade(catalogue_, ledger_, *started, *stamp, *made, hooks_);
     }
 
     /// The stamp of the file, once it is proven to be what was recorded and a copy that stays has been

@@ -9,8 +9,10 @@ namespace sober {
 enum class Instant {
     checked,
     journalled,
+    made, ///< what replaces the file is made and right
     noteWritten,
     moved,
+    replaced,
     recorded,
 };
 
@@ -35,7 +37,8 @@ struct CarryOutHooks {
 
 /// Carries the docket out. Each file is checked on the disk first: still the recorded content, and a
 /// copy that stays, compared byte for byte; then it is moved to the trash, journalled before and
-/// after. What is refused stays on the docket.
+/// after. What is retagged is made anew beside the file, read back, and only then takes its place. What is
+/// refused stays on the docket.
 Result<CarriedOut> carryOut(Catalogue& catalogue, RunControl& control, const CarryOutHooks& hooks);
 
 } // namespace sober

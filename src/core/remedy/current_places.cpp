@@ -53,6 +53,9 @@ Result<PlacedAction> asPlacedNow(const Catalogue& catalogue, LedgerAction action
         return placed;
     }
     here.place = joinPath(volume->root, holding.path);
+    if (!here.made.empty()) {
+        here.made = joinPath(parentOf(here.place), nameOf(here.made));
+    }
     if (const auto top = topOfTrash(here.aside)) {
         if (const auto topNow = movedTop(*top, rootBefore, volume->root)) {
             here.aside = *topNow + here.aside.substr(top->size());

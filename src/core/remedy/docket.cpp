@@ -42,8 +42,9 @@ class Reviewer {
             }
             return planned;
         }
-        const auto refusal = action.kind == acceptKind ? whyNotAccept(planned.holding)
-                                                       : whyNotRetire(planned.holding, *volume);
+        const auto refusal = action.kind == acceptKind  ? whyNotAccept(planned.holding)
+                             : action.kind == retagKind ? whyNotRetag(planned.holding, *volume)
+                                                        : whyNotRetire(planned.holding, *volume);
         if (!refusal) {
             return refusal.error();
         }
@@ -69,13 +70,29 @@ class Reviewer {
         return *before ? Answer(fmt::format("It was accepted before: {}.", (*before)->reason)) : Answer();
     }
 
+    static Result<std::optional<std::string>> whyNotRetag(const Holding& holding, const Volume& volume) {
+        using Answer = std::optional<std::string>;
+        if (auto gone = whyOutOfReach(holding, volume)) {
+            return Answer(std::move(gone));
+        }
+        return holding.links > 1
+                   ? Answer("It is one file with several names; the others would keep the old tags.")
+                   : Answer();
+    }
+
+    static std::optional<std::string> whyOutOfReach(const Holding& holding, const Volume& volume) {
+        if (holding.state != HoldingState::present) {
+            return "It is not there any more.";
+        }
+        return volume.atHand
+                   ? std::nullopt
+                   : std::optional(fmt::format("{} is away; nothing can be done there now.", volume.label));
+    }
+
     Result<std::optional<std::string>> whyNotRetire(const Holding& holding, const Volume& volume) {
         using Answer = std::optional<std::string>;
-        if (holding.state != HoldingState::present) {
-            return Answer("It is not there any more.");
-        }
-        if (!volume.atHand) {
-            return Answer(fmt::format("{} is away; nothing can be done there now.", volume.label));
+        if (auto gone = whyOutOfReach(holding, volume)) {
+            return Answer(std::move(gone));
         }
         const auto copies = Holdings(catalogue_).carrying(holding.checksum);
         if (!copies) {

@@ -13,6 +13,9 @@ inline constexpr std::string_view writeOffKind = "write-off";
 /// Keep a recording as it is, whatever its evidence says. Nothing on a volume changes.
 inline constexpr std::string_view acceptKind = "accept";
 
+/// Write fields that other copies know into the tags, the audio data untouched.
+inline constexpr std::string_view retagKind = "retag";
+
 /// One action of the docket as it would be carried out now, by what the catalogue knows.
 struct PlannedAction {
     DocketAction action;

@@ -1,11 +1,15 @@
 #include "core/remedy/file_changes.h"
 
 #include "core/base/file_handle.h"
+#include "core/base/text.h"
 
+#include <sys/sendfile.h>
 #include <sys/stat.h>
+#include <sys/xattr.h>
 
 #include <cerrno>
 #include <cstdio>
+#include <cstring>
 #include <fcntl.h>
 #include <unistd.h>
 
@@ -22,6 +26,20 @@ Outcome flushFolder(const BytePath& folder) {
         return systemError(errno, "flush the folder", folder);
     }
     return done();
+}
+
+/// What the file system or the user's rights refuse is left out.
+void copyAttributes(int from, int to) {
+    std::string names(65'536, '\0');
+    const auto length = flistxattr(from, names.data(), names.size());
+    for (std::size_t at = 0; length > 0 && at < static_cast<std::size_t>(length);
+         at += std::strlen(names.data() + at) + 1) {
+        std::string value(65'536, '\0');
+        const auto size = fgetxattr(from, names.data() + at, value.data(), value.size());
+        if (size >= 0) {
+            fsetxattr(to, names.data() + at, value.data(), static_cast<std::size_t>(size), 0);
+        }
+    }
 }
 
 } // namespace
@@ -69,6 +87,56 @@ Outcome writeNewFile(const BytePath& path, std::string_view content) {
         return error;
     }
     return flushFolder(BytePath(parentOf(path)));
+}
+
+Outcome copyToNew(const BytePath& from, const BytePath& to) {
+    const auto source = openForReading(from);
+    if (!source) {
+        return source.error();
+    }
+    struct stat status {};
+    if (fstat(source->get(), &status) != 0) {
+        return systemError(errno, "read", from);
+    }
+    const FileHandle target(open(to.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC | O_NOFOLLOW, 0600));
+    if (!target) {
+        return systemError(errno, "write", to);
+    }
+    off_t left = status.st_size;
+    while (left > 0) {
+        const auto copied = sendfile(target.get(), source->get(), nullptr, static_cast<std::size_t>(left));
+        if (copied < 0 && errno == EINTR) {
+            continue;
+        }
+        if (copied <= 0) {
+            const auto error = copied < 0
+                                   ? systemError(errno, "copy", from)
+                                   : Error{Cause::changed, from, displayPath(from) + " became shorter."};
+            unlink(to.c_str());
+            return error;
+        }
+        left -= copied;
+    }
+    copyAttributes(source->get(), target.get());
+    // Card file systems know no modes: what cannot be kept there was not there.
+    if (fchmod(target.get(), status.st_mode & 07777) != 0 && errno != EPERM) {
+        const auto error = systemError(errno, "set the mode of", to);
+        unlink(to.c_str());
+        return error;
+    }
+    return done();
+}
+
+Outcome flushFile(const BytePath& path) {
+    const FileHandle file(open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NOFOLLOW));
+    if (!file) {
+        return systemError(errno, "flush", path);
+    }
+    if (fsync(file.get()) != 0) {
+        return systemError(errno, "flush", path);
+    }
+    posix_fadvise(file.get(), 0, 0, POSIX_FADV_DONTNEED);
+    return done();
 }
 
 Outcome removeFile(const BytePath& path) {

@@ -13,6 +13,13 @@ Outcome moveEntry(const BytePath& from, const BytePath& to);
 /// Writes a new file with mode 0600; fails with alreadyThere where the name is taken.
 Outcome writeNewFile(const BytePath& path, std::string_view content);
 
+/// A new file with the content, mode and extended attributes of another; fails with alreadyThere where
+/// the name is taken. Not yet flushed: see flushFile.
+Outcome copyToNew(const BytePath& from, const BytePath& to);
+
+/// Flushes a file's content to the medium and lets the system forget it, so that it is read from there next.
+Outcome flushFile(const BytePath& path);
+
 /// Removes one file; that it is gone already is no failure.
 Outcome removeFile(const BytePath& path);
 

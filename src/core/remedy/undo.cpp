@@ -6,6 +6,7 @@
 #include "core/remedy/current_places.h"
 #include "core/remedy/docket.h"
 #include "core/remedy/file_changes.h"
+#include "core/remedy/replacement.h"
 
 #include <fmt/format.h>
 
@@ -73,7 +74,7 @@ Outcome putBack(const LedgerStore& ledger, const LedgerAction& action, const Car
     return finished;
 }
 
-Outcome putBackPlaced(const Catalogue& catalogue, const LedgerStore& ledger, const PlacedAction& placed,
+Outcome putBackPlaced(Catalogue& catalogue, const LedgerStore& ledger, const PlacedAction& placed,
                       const CarryOutHooks& hooks) {
     if (placed.action.kind == acceptKind) {
         const auto withdrawn = EvidenceStore(catalogue).withdrawAcceptance(placed.action.holding);
@@ -84,7 +85,8 @@ Outcome putBackPlaced(const Catalogue& catalogue, const LedgerStore& ledger, con
             Cause::notFound, placed.action.place,
             fmt::format("{} cannot be put back now: its volume is away.", displayPath(placed.action.place))};
     }
-    return putBack(ledger, placed.action, hooks);
+    return placed.action.made.empty() ? putBack(ledger, placed.action, hooks)
+                                      : undoReplacement(catalogue, ledger, placed.action, hooks);
 }
 
 /// True where the trash's note is there and is ours: a note of another file is never removed.
@@ -242,8 +244,10 @@ Result<std::vector<std::string>> recoverInterrupted(Catalogue& catalogue) {
         if (!placed) {
             return placed.error();
         }
-        auto sentence = action.step == ActionStep::started ? recoverStarted(catalogue, ledger, placed->action)
-                                                           : recoverUndo(ledger, placed->action);
+        auto sentence = !action.made.empty() ? recoverReplacement(catalogue, ledger, placed->action)
+                        : action.step == ActionStep::started
+                            ? recoverStarted(catalogue, ledger, placed->action)
+                            : recoverUndo(ledger, placed->action);
         if (!sentence) {
             return sentence.error();
         }

@@ -1,0 +1,32 @@
+#include "core/remedy/take_in.h"
+
+#include "core/catalogue/holding_writer.h"
+#include "core/catalogue/holdings.h"
+#include "core/evidence/evidence_worker.h"
+#include "core/remedy/file_changes.h"
+
+#include <array>
+
+namespace sober {
+
+Result<FileRecord> readBack(const BytePath& path, RunControl& control) {
+    if (const auto flushed = flushFile(path); !flushed) {
+        return flushed.error();
+    }
+    return EvidenceWorker().examine(path, control, [](std::uint64_t) {});
+}
+
+Outcome takeIn(Catalogue& catalogue, const LedgerAction& action, const FileRecord& record) {
+    const auto holdings = Holdings(catalogue).byIds(std::array{action.holding});
+    if (!holdings) {
+        return holdings.error();
+    }
+    if (holdings->empty()) {
+        return done();
+    }
+    HoldingWriter writer(catalogue, holdings->front().volume, timeNow());
+    writer.rewrite(action.holding, record, action.kind, holdings->front().path);
+    return writer.commit();
+}
+
+} // namespace sober

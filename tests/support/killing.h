@@ -1,0 +1,35 @@
+#pragma once
+
+#include "support/collection.h"
+#include "support/run_program.h"
+
+#include <csignal>
+
+namespace sober::test {
+
+/// Kills the work after each instant in turn; `after` is what a user does next. `Prepared` is a Collection
+/// that can check that nothing is lost. Yields how many instants there were.
+template <typename Prepared, typename Before, typename After>
+int killAtEveryInstant(const std::string& work, Before before, After after) {
+    for (int step = 1;; ++step) {
+        Prepared collection;
+        CAPTURE(work, step);
+        bool ended = false;
+        collection.whileClosed([&] {
+            before(collection);
+            const auto killed = run({CRASH_HELPER, collection.cataloguePath(), work, std::to_string(step)});
+            ended = killed.code == 0;
+            CHECK((ended || killed.code == -SIGKILL));
+            // The next start is a look at the condition by the real program: it puts things in order.
+            CHECK(sober(collection.cataloguePath(), {"condition"}).code == 0);
+        });
+        collection.checkWhole();
+        after(collection);
+        collection.checkWhole();
+        if (ended) {
+            return step - 1;
+        }
+    }
+}
+
+} // namespace sober::test
