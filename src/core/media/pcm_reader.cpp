@@ -200,9 +200,13 @@ std::size_t PcmReader::read(std::span<std::int16_t> stereo) {
     return filled / 2;
 }
 
+/// Seconds decoded and dropped before a place, so that a frame that leans on those before it is whole: Layer
+/// III's reservoir reaches back 511 bytes (ISO/IEC 11172-3, 2.4.3.4), Opus asks for 80 ms (RFC 7845, 4.6).
+constexpr double leadIn = 0.25;
+
 void PcmReader::seek(double seconds) {
     auto& state = *state_;
-    const double place = std::max(0.0, seconds) + state.beginning();
+    const double place = std::max(0.0, seconds - leadIn) + state.beginning();
     const auto stamp = static_cast<std::int64_t>(place / av_q2d(state.stream->time_base));
     av_seek_frame(state.input.format(), state.stream->index, stamp, AVSEEK_FLAG_BACKWARD);
     avcodec_flush_buffers(state.codec.get());
