@@ -1,10 +1,12 @@
 #include "cli/answers.h"
 
+#include "core/base/text.h"
 #include "core/remedy/open_for_work.h"
 
 #include <fmt/format.h>
 
 #include <cstdio>
+#include <unistd.h>
 
 namespace sober::cli {
 
@@ -37,6 +39,30 @@ Result<Catalogue> openLooking(const CommonOptions& common) {
         return Catalogue::openForReading(common.catalogue);
     }
     return opened;
+}
+
+ProgressLine::ProgressLine(bool quiet) : shown_(!quiet && isatty(STDERR_FILENO) != 0) {}
+
+ProgressLine::~ProgressLine() {
+    if (drawn_) {
+        fmt::print(stderr, "\r\033[K");
+    }
+}
+
+void ProgressLine::operator()(const Progress& progress) {
+    const auto now = std::chrono::steady_clock::now();
+    if (!shown_ || now - last_ < std::chrono::milliseconds(200)) {
+        return;
+    }
+    last_ = now;
+    drawn_ = true;
+    std::string rest;
+    if (const double seconds = progress.remaining(); seconds >= 0) {
+        rest = ", " + humanSeconds(seconds) + " left";
+    }
+    fmt::print(stderr, "\r\033[K{} of {} files, {} of {}, {}/s{}", humanCount(progress.files),
+               humanCount(progress.totalFiles), humanBytes(progress.bytes), humanBytes(progress.totalBytes),
+               humanBytes(static_cast<std::uint64_t>(progress.bytesPerSecond())), rest);
 }
 
 void printErrors(const std::vector<SurveyError>& errors) {

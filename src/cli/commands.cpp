@@ -7,6 +7,7 @@
 #include "core/audit/set_choice.h"
 #include "core/audit/tag_takeover.h"
 #include "core/base/text.h"
+#include "core/catalogue/fixity_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 #include "core/remedy/undo.h"
@@ -15,47 +16,11 @@
 
 #include <algorithm>
 #include <charconv>
-#include <chrono>
 #include <cstdio>
 #include <unistd.h>
 
 namespace sober::cli {
 namespace {
-
-/// Shows progress on a terminal at most five times a second.
-class ProgressLine {
-  public:
-    explicit ProgressLine(bool quiet) : shown_(!quiet && isatty(STDERR_FILENO) != 0) {}
-    ~ProgressLine() {
-        if (drawn_) {
-            fmt::print(stderr, "\r\033[K");
-        }
-    }
-    ProgressLine(const ProgressLine&) = delete;
-    ProgressLine& operator=(const ProgressLine&) = delete;
-
-    void operator()(const Progress& progress) {
-        const auto now = std::chrono::steady_clock::now();
-        if (!shown_ || now - last_ < std::chrono::milliseconds(200)) {
-            return;
-        }
-        last_ = now;
-        drawn_ = true;
-        std::string rest;
-        if (const double seconds = progress.remaining(); seconds >= 0) {
-            rest = ", " + humanSeconds(seconds) + " left";
-        }
-        fmt::print(stderr, "\r\033[K{} of {} files, {} of {}, {}/s{}", humanCount(progress.files),
-                   humanCount(progress.totalFiles), humanBytes(progress.bytes),
-                   humanBytes(progress.totalBytes),
-                   humanBytes(static_cast<std::uint64_t>(progress.bytesPerSecond())), rest);
-    }
-
-  private:
-    bool shown_;
-    bool drawn_ = false;
-    std::chrono::steady_clock::time_point last_;
-};
 
 void printSurvey(const SurveyReport& report) {
     fmt::print(
@@ -257,7 +222,13 @@ Outcome addPaths(const Catalogue& catalogue, const std::string& kind, const std:
                                                   ? " is not missing: there is nothing to write off."
                                                   : " is not there any more.")};
         }
-        actions.push_back({0, kind, holding->id, reason, timeNow()});
+        const auto drift = FixityStore(catalogue).of(holding->id);
+        if (!drift) {
+            return drift.error();
+        }
+        const bool acceptsChange = kind == acceptKind && *drift && (*drift)->accepted == 0;
+        actions.push_back(
+            {0, acceptsChange ? std::string(acceptChangeKind) : kind, holding->id, reason, timeNow()});
     }
     return DocketStore(catalogue).add(actions);
 }

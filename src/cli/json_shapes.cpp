@@ -76,7 +76,7 @@ Json conditionShape(const Condition& condition) {
                            {"missing", figures.missing},
                            {"surveyed", volume.surveyedAt != 0 ? Json(isoUtc(volume.surveyedAt)) : Json()}});
     }
-    // Drift and references are not looked at yet, so that no finding of theirs is open.
+    // References are not looked at yet, so that no finding of theirs is open.
     return {{"schema", "sober.condition/1"},
             {"volumes", volumes},
             {"holdings", condition.total.holdings},
@@ -85,7 +85,7 @@ Json conditionShape(const Condition& condition) {
             {"findings",
              {{"copies", condition.copySets},
               {"claims", condition.total.claims},
-              {"drift", 0},
+              {"drift", condition.drift},
               {"damaged", condition.total.troubled},
               {"missing", condition.total.missing},
               {"broken_references", 0}}},

@@ -1,5 +1,6 @@
 #include "cli/commands.h"
 #include "cli/examine_command.h"
+#include "cli/verify_command.h"
 #include "core/base/user_folders.h"
 #include "core/evidence/evidence_worker.h"
 #include "core/remedy/docket.h"
@@ -94,14 +95,38 @@ int main(int argc, char** argv) {
     auto* claimsCommand =
         app.add_subcommand("claims", "the holdings whose evidence contradicts their claim, worst first");
 
+    auto* verifyCommand = app.add_subcommand("verify", "re-read and compare with what was recorded");
+    VerifyRequest verify;
+    bool due = false;
+    double sample = 0;
+    double risk = 5;
+    double slowly = 0;
+    bool fromMemory = false;
+    verifyCommand->add_option("PATH", verify.paths,
+                              "volumes, folders or files; all volumes where none is named");
+    auto* dueFlag =
+        verifyCommand->add_flag("--due", due, "only what was not read for longer than its volume's period");
+    verifyCommand
+        ->add_option("--sample", sample,
+                     "read as many by chance as find damage of this share of the holdings, in percent")
+        ->check(CLI::Range(0.0001, 100.0))
+        ->excludes(dueFlag);
+    verifyCommand->add_option("--risk", risk, "with --sample: probability of missing it, in percent (5)")
+        ->check(CLI::Range(0.0001, 99.0));
+    verifyCommand->add_flag("--strong", verify.reading.strong, "compare SHA-256 too, where it was recorded");
+    verifyCommand->add_option("--slowly", slowly, "read at most so many megabytes a second")
+        ->check(CLI::PositiveNumber);
+    verifyCommand->add_flag("--from-memory", fromMemory,
+                            "take what the system still holds in memory for read");
+
     auto* docketCommand = app.add_subcommand("docket", "what waits to be carried out");
     docketCommand->require_subcommand(0, 1);
     std::string kind;
     std::vector<BytePath> paths;
     auto* addCommand = docketCommand->add_subcommand("add", "put actions on the docket");
-    addCommand->add_option("KIND", kind, "retire, write-off, accept, retag, or suggested")
+    addCommand->add_option("KIND", kind, "retire, write-off, accept, restore, repair, retag, or suggested")
         ->required()
-        ->check(CLI::IsMember({"retire", "write-off", "accept", "retag", "suggested"}));
+        ->check(CLI::IsMember({"retire", "write-off", "accept", "restore", "repair", "retag", "suggested"}));
     addCommand->add_option("PATH", paths, "the files");
     std::string reason;
     addCommand->add_option("--reason", reason, "why, in your words");
@@ -157,6 +182,14 @@ int main(int argc, char** argv) {
     }
     if (claimsCommand->parsed()) {
         return runClaims(common);
+    }
+    if (verifyCommand->parsed()) {
+        verify.scope = due ? CheckScope::due : sample > 0 ? CheckScope::sample : CheckScope::whole;
+        verify.extent = sample / 100;
+        verify.missRisk = risk / 100;
+        verify.reading.fromMedium = !fromMemory;
+        verify.reading.mostPerSecond = static_cast<std::uint64_t>(slowly * 1e6);
+        return runVerify(common, verify, control);
     }
     if (addCommand->parsed()) {
         if ((kind == "suggested") != paths.empty()) {

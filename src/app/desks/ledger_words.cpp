@@ -15,7 +15,7 @@ QString said(const char* text) {
 } // namespace
 
 bool isDeed(const LedgerEntry& entry) {
-    return entry.kind != "survey";
+    return entry.kind != "survey" && entry.kind != "verify";
 }
 bool wasTakenBack(const LedgerEntry& entry) {
     return entry.carriedOut == 0 && entry.undone > 0;
@@ -28,6 +28,9 @@ QString kindText(const LedgerEntry& entry) {
     if (entry.kind == "survey") {
         return said("Survey");
     }
+    if (entry.kind == "verify") {
+        return said("Verified");
+    }
     if (entry.kind == "carry-out") {
         return said("Carried out");
     }
@@ -39,10 +42,11 @@ QString entryText(const LedgerEntry& entry) {
 }
 
 Mark markOfKind(const std::string& kind) {
-    return kind == retireKind   ? Mark::retire
-           : kind == acceptKind ? Mark::accepted
-           : kind == retagKind  ? Mark::retag
-                                : Mark::writeOff;
+    return kind == retireKind                               ? Mark::retire
+           : kind == acceptKind || kind == acceptChangeKind ? Mark::accepted
+           : kind == retagKind                              ? Mark::retag
+           : kind == restoreKind || kind == repairKind      ? Mark::sound
+                                                            : Mark::writeOff;
 }
 
 QString stepText(ActionStep step) {

@@ -1,5 +1,6 @@
 #include "core/audit/condition.h"
 
+#include "core/catalogue/fixity_store.h"
 #include "core/catalogue/volumes.h"
 
 #include <algorithm>
@@ -67,6 +68,11 @@ Result<Condition> conditionOf(const Catalogue& catalogue) {
     }
     condition.copySets = totals->sets;
     condition.reclaimable = totals->reclaimable;
+    const auto drift = FixityStore(catalogue).open();
+    if (!drift) {
+        return drift.error();
+    }
+    condition.drift = drift->size();
     const auto errors = findings.surveyErrors();
     if (!errors) {
         return errors.error();

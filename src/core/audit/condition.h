@@ -26,6 +26,7 @@ struct Condition {
     VolumeFigures total;
     std::uint64_t copySets = 0;
     std::uint64_t reclaimable = 0;   ///< bytes
+    std::uint64_t drift = 0;         ///< holdings that are not what was recorded, and not accepted
     std::uint64_t errors = 0;        ///< files that the last surveys could not read or understand
     std::vector<NextStep> nextSteps; ///< what saves most first
 };

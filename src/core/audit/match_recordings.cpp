@@ -23,7 +23,6 @@ namespace {
 /// Share of differing fingerprint bits up to which two are worth decoding. Lossy copies were measured at
 /// 0.002 to 0.05, equalised and mono ones up to 0.12, unrelated recordings at 0.44.
 constexpr double worthComparing = 0.25;
-constexpr double secondsAWord = 1365.0 / 11'025; // of Chromaprint: its hop over its rate
 constexpr std::size_t together = 8;              // pairs between two writes
 constexpr std::size_t readTogether = 1024;       // fingerprints
 
@@ -239,7 +238,7 @@ class Matcher {
         for (std::size_t at = 0; at < met.size(); ++at) {
             if (matches[at] && matches[at]->bitErrors <= worthComparing) {
                 candidates_.push_back({met[at].first, met[at].second, matches[at]->bitErrors,
-                                       matches[at]->offset * secondsAWord});
+                                       matches[at]->offset * fingerprintWordSeconds});
             }
         }
         return done();

@@ -1,6 +1,7 @@
 #include "core/catalogue/holding_writer.h"
 
 #include "core/catalogue/evidence_store.h"
+#include "core/catalogue/fixity_store.h"
 #include "core/catalogue/guarded.h"
 
 namespace sober {
@@ -236,6 +237,9 @@ HoldingId HoldingWriter::add(const BytePath& path, const FileRecord& record, boo
 void HoldingWriter::rewrite(HoldingId id, const FileRecord& record, std::string_view change,
                             const BytePath& pathBefore) {
     attempt([&](State& state) {
+        if (change == "changed" || change == "returned") {
+            keepBaseline(state.catalogue.database(), id, record);
+        }
         auto& statement = state.prepared(
             state.rewrite,
             "UPDATE holdings SET size=?, mtime=?, ctime=?, inode=?, links=?, xxh3=?, sha256=?, troubled=?, "

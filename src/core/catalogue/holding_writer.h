@@ -59,7 +59,8 @@ class HoldingWriter {
     void beginSurvey();
     /// A holding that was not there before. `noteChange` lists it among what changed.
     HoldingId add(const BytePath& path, const FileRecord& record, bool noteChange);
-    /// The holding's content or stamp is another one now; it is present.
+    /// The holding's content or stamp is another one now; it is present. Where it was "changed" or has
+    /// "returned" as another, what was recorded before is kept as its baseline (FixityStore).
     void rewrite(HoldingId id, const FileRecord& record, std::string_view change, const BytePath& pathBefore);
     /// Only what the file system says is another: content as before, present at `path`.
     void restamp(HoldingId id, const BytePath& path, const FileStamp& stamp, std::string_view change,

@@ -260,7 +260,58 @@ ALTER TABLE ledger_actions ADD COLUMN made BLOB NOT NULL DEFAULT x'';
 ALTER TABLE ledger_actions ADD COLUMN made_xxh3 BLOB NOT NULL DEFAULT x'';
 )sql";
 
-constexpr std::array<const char*, 4> steps{firstStep, evidenceStep, copiesStep, decidingStep};
+constexpr const char* fixityStep = R"sql(
+CREATE TABLE drifts(
+  holding INTEGER PRIMARY KEY REFERENCES holdings(id),
+  kind INTEGER NOT NULL,
+  found INTEGER NOT NULL,
+  size INTEGER NOT NULL,
+  mtime INTEGER NOT NULL,
+  xxh3 BLOB NOT NULL,
+  sha256 BLOB,
+  blocks BLOB NOT NULL DEFAULT x'',
+  payload BLOB,
+  samples_md5 BLOB,
+  fingerprint BLOB,
+  codec TEXT NOT NULL,
+  sample_rate INTEGER NOT NULL,
+  channels INTEGER NOT NULL,
+  bit_depth INTEGER NOT NULL,
+  duration REAL NOT NULL,
+  title TEXT NOT NULL,
+  artist TEXT NOT NULL,
+  album TEXT NOT NULL,
+  track TEXT NOT NULL,
+  date TEXT NOT NULL,
+  accepted INTEGER NOT NULL,
+  reason TEXT NOT NULL);
+CREATE INDEX drifts_baseline ON drifts(xxh3);
+
+CREATE TABLE checks(
+  id INTEGER PRIMARY KEY,
+  volume INTEGER NOT NULL REFERENCES volumes(id),
+  began INTEGER NOT NULL,
+  ended INTEGER NOT NULL DEFAULT 0,
+  scope INTEGER NOT NULL,
+  strong INTEGER NOT NULL,
+  planned INTEGER NOT NULL,
+  checked INTEGER NOT NULL DEFAULT 0,
+  bytes INTEGER NOT NULL DEFAULT 0,
+  drifted INTEGER NOT NULL DEFAULT 0,
+  unreadable INTEGER NOT NULL DEFAULT 0);
+
+CREATE TABLE verified(holding INTEGER PRIMARY KEY REFERENCES holdings(id), verified INTEGER NOT NULL);
+
+CREATE TABLE unreadable(
+  holding INTEGER NOT NULL REFERENCES holdings(id),
+  first INTEGER NOT NULL,
+  past INTEGER NOT NULL,
+  PRIMARY KEY(holding, first)) WITHOUT ROWID;
+
+ALTER TABLE volumes ADD COLUMN check_days INTEGER NOT NULL DEFAULT 180;
+)sql";
+
+constexpr std::array<const char*, 5> steps{firstStep, evidenceStep, copiesStep, decidingStep, fixityStep};
 
 } // namespace
 

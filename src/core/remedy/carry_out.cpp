@@ -2,12 +2,14 @@
 
 #include "core/base/text.h"
 #include "core/catalogue/evidence_store.h"
+#include "core/catalogue/fixity_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 #include "core/evidence/compare_content.h"
 #include "core/evidence/file_pass.h"
 #include "core/remedy/docket.h"
 #include "core/remedy/file_changes.h"
+#include "core/remedy/mending.h"
 #include "core/remedy/replacement.h"
 #include "core/remedy/retagging.h"
 #include "core/remedy/set_aside.h"
@@ -27,6 +29,10 @@ Error refusedError(const BytePath& path, std::string sentence) {
     return {Cause::refused, path, std::move(sentence)};
 }
 
+bool isMadeAnew(std::string_view kind) {
+    return kind == retagKind || kind == restoreKind || kind == repairKind;
+}
+
 class Executor {
   public:
     Executor(Catalogue& catalogue, RunControl& control, const CarryOutHooks& hooks, DocketReview review,
@@ -41,11 +47,11 @@ class Executor {
             if (planned.action.kind == retireKind) {
                 going_.insert(planned.holding.id);
                 progress_.totalBytes += planned.refused ? 0 : 2 * planned.holding.size;
-            } else if (planned.action.kind == retagKind) {
+            } else if (isMadeAnew(planned.action.kind)) {
                 progress_.totalBytes += planned.refused ? 0 : planned.holding.size;
             }
         }
-        // What is retired is compared with what stays as it was recorded: tags are written after that.
+        // What is retired is compared with what stays as it was recorded: files are made anew after that.
         std::ranges::stable_partition(
             review_.actions, [](const PlannedAction& planned) { return planned.action.kind != retagKind; });
         progress_.totalFiles = review_.actions.size();
@@ -125,10 +131,12 @@ class Executor {
         if (planned.refused) {
             return refusedError(planned.path, *planned.refused);
         }
-        return planned.action.kind == writeOffKind ? writeOff(planned)
-               : planned.action.kind == acceptKind ? accept(planned)
-               : planned.action.kind == retagKind  ? retag(planned)
-                                                   : retire(planned);
+        return planned.action.kind == writeOffKind       ? writeOff(planned)
+               : planned.action.kind == acceptKind       ? accept(planned)
+               : planned.action.kind == acceptChangeKind ? acceptChange(planned)
+               : planned.action.kind == retagKind        ? retag(planned)
+               : planned.action.kind == restoreKind || planned.action.kind == repairKind ? mend(planned)
+                                                                                         : retire(planned);
     }
 
     Outcome accept(const PlannedAction& planned) {
@@ -138,6 +146,22 @@ class Executor {
         }
         hooks_.onInstant(Instant::journalled);
         if (const auto accepted = EvidenceStore(catalogue_).accept(planned.holding.id, planned.action.reason);
+            !accepted) {
+            ledger_.mark(*action, ActionStep::takenBack, accepted.error().sentence).ok();
+            return accepted;
+        }
+        const auto finished = ledger_.finish(*action, ActionStep::carriedOut, HoldingState::present);
+        hooks_.onInstant(Instant::recorded);
+        return finished;
+    }
+
+    Outcome acceptChange(const PlannedAction& planned) {
+        const auto action = ledger_.start(actionFor(planned));
+        if (!action) {
+            return action.error();
+        }
+        hooks_.onInstant(Instant::journalled);
+        if (const auto accepted = FixityStore(catalogue_).accept(planned.holding.id, planned.action.reason);
             !accepted) {
             ledger_.mark(*action, ActionStep::takenBack, accepted.error().sentence).ok();
             return accepted;
@@ -189,12 +213,29 @@ class Executor {
             return refusedError(planned.path,
                                 "What was to be written into its tags cannot be read any more.");
         }
+        return makeAnew(
+            planned, planned.holding.size + planned.action.change.size(),
+            [&](const BytePath& to) { return makeRetagged(planned.path, to, *change, control_); });
+    }
+
+    Outcome mend(const PlannedAction& planned) {
+        const auto mending = mendingOf(catalogue_, planned.holding.id, volumes_);
+        if (!mending) {
+            return mending.error();
+        }
+        return makeAnew(planned, mending->drift.recorded.size, [&](const BytePath& to) {
+            return makeMended(*mending, planned.action.kind == repairKind, to, control_);
+        });
+    }
+
+    /// `make` makes what is to take the file's place, of about `bytes`.
+    template <typename Make>
+    Outcome makeAnew(const PlannedAction& planned, std::uint64_t bytes, Make make) {
         const auto stamp = asRecorded(planned.path, planned.holding.checksum);
         if (!stamp) {
             return stamp.error();
         }
-        if (const auto room = hasRoomFor(planned.path, planned.holding.size + planned.action.change.size());
-            !room) {
+        if (const auto room = hasRoomFor(planned.path, bytes); !room) {
             return room;
         }
         hooks_.onInstant(Instant::checked);
@@ -205,7 +246,7 @@ class Executor {
             return started.error();
         }
         hooks_.onInstant(Instant::journalled);
-        const auto made = makeRetagged(planned.path, started->made, *change, control_);
+        const auto made = make(started->made);
         if (!made) {
             removeFile(started->made).ok();
             ledger_.mark(*started, ActionStep::takenBack, made.error().sentence).ok();

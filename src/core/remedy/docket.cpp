@@ -1,8 +1,10 @@
 #include "core/remedy/docket.h"
 
 #include "core/catalogue/evidence_store.h"
+#include "core/catalogue/fixity_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
+#include "core/remedy/mending.h"
 #include "core/remedy/stand_ins.h"
 
 #include <fmt/format.h>
@@ -42,7 +44,10 @@ class Reviewer {
             }
             return planned;
         }
-        const auto refusal = action.kind == acceptKind  ? whyNotAccept(planned.holding)
+        const auto refusal = action.kind == acceptKind         ? whyNotAccept(planned.holding)
+                             : action.kind == acceptChangeKind ? whyNotAcceptChange(planned.holding)
+                             : action.kind == restoreKind || action.kind == repairKind
+                                 ? whyNotMend(planned.holding, *volume, action.kind)
                              : action.kind == retagKind ? whyNotRetag(planned.holding, *volume)
                                                         : whyNotRetire(planned.holding, *volume);
         if (!refusal) {
@@ -68,6 +73,37 @@ class Reviewer {
             return Answer("It was not examined yet: survey its volume at full effort first.");
         }
         return *before ? Answer(fmt::format("It was accepted before: {}.", (*before)->reason)) : Answer();
+    }
+
+    Result<std::optional<std::string>> whyNotAcceptChange(const Holding& holding) const {
+        using Answer = std::optional<std::string>;
+        const auto drift = FixityStore(catalogue_).of(holding.id);
+        if (!drift) {
+            return drift.error();
+        }
+        return *drift && (*drift)->accepted == 0 ? Answer()
+                                                 : Answer("It is what was recorded: nothing to accept.");
+    }
+
+    Result<std::optional<std::string>> whyNotMend(const Holding& holding, const Volume& volume,
+                                                  std::string_view kind) const {
+        using Answer = std::optional<std::string>;
+        if (auto gone = whyOutOfReach(holding, volume)) {
+            return Answer(std::move(gone));
+        }
+        if (holding.links > 1) {
+            return Answer("It is one file with several names; the others would keep the damage.");
+        }
+        const auto plan = mendingOf(catalogue_, holding.id, volumes_);
+        if (!plan) {
+            return plan.error().cause == Cause::invalid ? Result<Answer>(Answer(plan.error().sentence))
+                                                        : plan.error();
+        }
+        if (kind == restoreKind) {
+            return plan->healthy.empty() ? Answer("No healthy copy of what was recorded is at hand.")
+                                         : Answer();
+        }
+        return plan->canBeAssembled ? Answer() : Answer("The copies at hand do not hold every block sound.");
     }
 
     static Result<std::optional<std::string>> whyNotRetag(const Holding& holding, const Volume& volume) {

@@ -13,6 +13,12 @@ inline constexpr std::string_view writeOffKind = "write-off";
 /// Keep a recording as it is, whatever its evidence says. Nothing on a volume changes.
 inline constexpr std::string_view acceptKind = "accept";
 
+/// Take a holding's content as it is now for what it should be. Nothing on a volume changes.
+inline constexpr std::string_view acceptChangeKind = "accept-change";
+/// Put what was recorded of a drifted holding back, from a healthy copy.
+inline constexpr std::string_view restoreKind = "restore";
+/// Put it together from damaged copies whose damage lies in different blocks.
+inline constexpr std::string_view repairKind = "repair";
 /// Write fields that other copies know into the tags, the audio data untouched.
 inline constexpr std::string_view retagKind = "retag";
 

@@ -42,6 +42,21 @@ void copyAttributes(int from, int to) {
     }
 }
 
+Outcome writeAll(const FileHandle& file, const BytePath& path, std::string_view content) {
+    std::size_t written = 0;
+    while (written < content.size()) {
+        const auto got = write(file.get(), content.data() + written, content.size() - written);
+        if (got < 0 && errno == EINTR) {
+            continue;
+        }
+        if (got <= 0) {
+            return systemError(errno, "write", path);
+        }
+        written += static_cast<std::size_t>(got);
+    }
+    return done();
+}
+
 } // namespace
 
 Outcome moveEntry(const BytePath& from, const BytePath& to) {
@@ -68,18 +83,9 @@ Outcome writeNewFile(const BytePath& path, std::string_view content) {
     if (!file) {
         return systemError(errno, "write", path);
     }
-    std::size_t written = 0;
-    while (written < content.size()) {
-        const auto got = write(file.get(), content.data() + written, content.size() - written);
-        if (got < 0 && errno == EINTR) {
-            continue;
-        }
-        if (got <= 0) {
-            const auto error = systemError(errno, "write", path);
-            unlink(path.c_str());
-            return error;
-        }
-        written += static_cast<std::size_t>(got);
+    if (const auto written = writeAll(file, path, content); !written) {
+        unlink(path.c_str());
+        return written;
     }
     if (fsync(file.get()) != 0) {
         const auto error = systemError(errno, "flush", path);
@@ -87,6 +93,11 @@ Outcome writeNewFile(const BytePath& path, std::string_view content) {
         return error;
     }
     return flushFolder(BytePath(parentOf(path)));
+}
+
+Outcome appendTo(const BytePath& path, std::string_view content) {
+    const FileHandle file(open(path.c_str(), O_WRONLY | O_APPEND | O_CLOEXEC | O_NOFOLLOW));
+    return file ? writeAll(file, path, content) : Outcome(systemError(errno, "write", path));
 }
 
 Outcome copyToNew(const BytePath& from, const BytePath& to) {

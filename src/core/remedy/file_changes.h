@@ -13,6 +13,9 @@ Outcome moveEntry(const BytePath& from, const BytePath& to);
 /// Writes a new file with mode 0600; fails with alreadyThere where the name is taken.
 Outcome writeNewFile(const BytePath& path, std::string_view content);
 
+/// Adds to the end of a file that was made by writeNewFile. Not yet flushed: see flushFile.
+Outcome appendTo(const BytePath& path, std::string_view content);
+
 /// A new file with the content, mode and extended attributes of another; fails with alreadyThere where
 /// the name is taken. Not yet flushed: see flushFile.
 Outcome copyToNew(const BytePath& from, const BytePath& to);

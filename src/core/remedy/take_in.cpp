@@ -3,6 +3,7 @@
 #include "core/catalogue/holding_writer.h"
 #include "core/catalogue/holdings.h"
 #include "core/evidence/evidence_worker.h"
+#include "core/remedy/docket.h"
 #include "core/remedy/file_changes.h"
 
 #include <array>
@@ -25,7 +26,9 @@ Outcome takeIn(Catalogue& catalogue, const LedgerAction& action, const FileRecor
         return done();
     }
     HoldingWriter writer(catalogue, holdings->front().volume, timeNow());
-    writer.rewrite(action.holding, record, action.kind, holdings->front().path);
+    // What was mended is its baseline again; what is given back after that is not.
+    const bool concernsFixity = action.kind == restoreKind || action.kind == repairKind;
+    writer.rewrite(action.holding, record, concernsFixity ? "changed" : action.kind, holdings->front().path);
     return writer.commit();
 }
 

@@ -3,6 +3,7 @@
 #include "core/base/file_handle.h"
 #include "core/base/text.h"
 #include "core/catalogue/evidence_store.h"
+#include "core/catalogue/fixity_store.h"
 #include "core/remedy/current_places.h"
 #include "core/remedy/docket.h"
 #include "core/remedy/file_changes.h"
@@ -42,7 +43,7 @@ Outcome canPutBack(const LedgerAction& action) {
 
 /// Kinds that change the catalogue alone: no file was set aside.
 bool isOnlyRecorded(const LedgerAction& action) {
-    return action.kind == writeOffKind || action.kind == acceptKind;
+    return action.kind == writeOffKind || action.kind == acceptKind || action.kind == acceptChangeKind;
 }
 
 Outcome putBack(const LedgerStore& ledger, const LedgerAction& action, const CarryOutHooks& hooks) {
@@ -80,6 +81,10 @@ Outcome putBackPlaced(Catalogue& catalogue, const LedgerStore& ledger, const Pla
         const auto withdrawn = EvidenceStore(catalogue).withdrawAcceptance(placed.action.holding);
         return withdrawn ? ledger.mark(placed.action, ActionStep::undone) : withdrawn;
     }
+    if (placed.action.kind == acceptChangeKind) {
+        const auto withdrawn = FixityStore(catalogue).withdrawAcceptance(placed.action.holding);
+        return withdrawn ? ledger.mark(placed.action, ActionStep::undone) : withdrawn;
+    }
     if (!placed.atHand && !isOnlyRecorded(placed.action)) {
         return Error{
             Cause::notFound, placed.action.place,
@@ -109,8 +114,27 @@ Result<std::string> recoverAccept(const Catalogue& catalogue, const LedgerStore&
                    : Result<std::string>(outcome.error());
 }
 
+Result<std::string> recoverAcceptChange(const Catalogue& catalogue, const LedgerStore& ledger,
+                                        const LedgerAction& action) {
+    const auto name = displayPath(action.place);
+    const auto drift = FixityStore(catalogue).of(action.holding);
+    if (!drift) {
+        return drift.error();
+    }
+    const bool accepted = *drift && (*drift)->accepted != 0;
+    const auto outcome = accepted ? ledger.finish(action, ActionStep::carriedOut, HoldingState::present)
+                                  : ledger.mark(action, ActionStep::takenBack);
+    return outcome ? Result<std::string>(name +
+                                         (accepted ? " had been accepted as it is; the ledger now says so."
+                                                   : " was not accepted yet; it still waits on the docket."))
+                   : Result<std::string>(outcome.error());
+}
+
 Result<std::string> recoverStarted(const Catalogue& catalogue, const LedgerStore& ledger,
                                    const LedgerAction& action) {
+    if (action.kind == acceptChangeKind) {
+        return recoverAcceptChange(catalogue, ledger, action);
+    }
     if (action.kind == acceptKind) {
         return recoverAccept(catalogue, ledger, action);
     }

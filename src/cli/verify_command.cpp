@@ -1,0 +1,70 @@
+#include "cli/verify_command.h"
+
+#include "cli/answers.h"
+#include "core/audit/refresh_findings.h"
+#include "core/base/text.h"
+
+#include <fmt/format.h>
+
+namespace sober::cli {
+namespace {
+
+Json verifyShape(const VerifyReport& report) {
+    Json drift = Json::array();
+    for (const auto& found : report.drift) {
+        Json json = withPath(found.path);
+        json["kind"] = driftWord(found.kind);
+        json["blocks"] = Json::array();
+        for (const auto& [first, last] : found.blocks) {
+            json["blocks"].push_back({first, last});
+        }
+        json["healthy_copies"] = Json::array();
+        for (const auto& path : found.healthy) {
+            json["healthy_copies"].push_back(percentEncodeOffending(path));
+        }
+        drift.push_back(std::move(json));
+    }
+    return {{"schema", "sober.verify/1"},       {"checked", report.checked},
+            {"unchanged", report.unchanged},    {"bytes_read", report.bytesRead},
+            {"drift", std::move(drift)},        {"errors", errorList(report.errors)},
+            {"interrupted", report.interrupted}};
+}
+
+} // namespace
+
+int runVerify(const CommonOptions& common, const VerifyRequest& request, RunControl& control) {
+    auto catalogue = openWorking(common);
+    if (!catalogue) {
+        return fail(catalogue.error());
+    }
+    Result<VerifyReport> report = VerifyReport{};
+    {
+        ProgressLine line(common.quiet);
+        report =
+            verifyHoldings(*catalogue, request, control, [&](const Progress& progress) { line(progress); });
+    }
+    if (!report) {
+        return fail(report.error());
+    }
+    if (const auto refreshed = refreshFindings(*catalogue); !refreshed) {
+        return fail(refreshed.error());
+    }
+    if (common.json) {
+        printJson(verifyShape(*report));
+    } else {
+        for (const auto& found : report->drift) {
+            fmt::print("{:<14} {}\n", driftWord(found.kind), displayPath(found.path));
+            for (const auto& path : found.healthy) {
+                fmt::print("{:<14} healthy copy: {}\n", "", displayPath(path));
+            }
+        }
+        fmt::print("{} read ({}), {} as recorded, {} drifted, {} that could not be read\n",
+                   counted(report->checked, "holding"), humanBytes(report->bytesRead),
+                   humanCount(report->unchanged), humanCount(report->drift.size()),
+                   humanCount(report->errors.size()));
+    }
+    printErrors(report->errors);
+    return report->interrupted ? exitInterrupted : report->errors.empty() ? exitDone : exitSomeUnread;
+}
+
+} // namespace sober::cli

@@ -1,0 +1,142 @@
+#include "core/remedy/mending.h"
+
+#include "core/base/file_handle.h"
+#include "core/base/text.h"
+#include "core/catalogue/holdings.h"
+#include "core/catalogue/volumes.h"
+#include "core/remedy/file_changes.h"
+#include "core/remedy/take_in.h"
+
+#include <algorithm>
+#include <array>
+#include <memory>
+
+namespace sober {
+namespace {
+
+std::optional<BytePath> pathAtHand(const Holding& holding, std::span<const Volume> volumes) {
+    const auto volume = std::ranges::find(volumes, holding.volume, &Volume::id);
+    return volume != volumes.end() && volume->atHand ? std::optional(joinPath(volume->root, holding.path))
+                                                     : std::nullopt;
+}
+
+std::vector<bool> healthyBlocks(std::span<const Checksum128> recorded, std::span<const Checksum128> now) {
+    std::vector<bool> healthy(recorded.size());
+    for (std::size_t at = 0; at < std::min(recorded.size(), now.size()); ++at) {
+        healthy[at] = recorded[at] == now[at];
+    }
+    return healthy;
+}
+
+/// One block of what was recorded, from the first source that still has it.
+Outcome copyBlock(const Mending& mending, std::size_t block, const BytePath& to) {
+    const auto& recorded = mending.drift.recorded;
+    const std::uint64_t begins = block * std::uint64_t{checksumBlock};
+    const auto length =
+        static_cast<std::size_t>(std::min<std::uint64_t>(checksumBlock, recorded.size - begins));
+    std::vector<std::uint8_t> bytes(length);
+    for (const auto& source : mending.sources) {
+        if (!source.healthy[block]) {
+            continue;
+        }
+        const auto file = openForReading(source.path);
+        const auto got = file ? readAt(*file, source.path, begins, bytes) : Result<std::size_t>(file.error());
+        if (got && *got == length && checksumOf(bytes) == recorded.blocks[block]) {
+            return appendTo(to, {reinterpret_cast<const char*>(bytes.data()), bytes.size()});
+        }
+    }
+    return Error{Cause::damaged, to,
+                 "Block " + humanCount(block + 1) + " could not be read sound from any copy any more."};
+}
+
+Outcome assembleAt(const Mending& mending, const BytePath& to, RunControl& control) {
+    if (const auto made = writeNewFile(to, {}); !made) {
+        return made;
+    }
+    for (std::size_t block = 0; block < mending.drift.recorded.blocks.size(); ++block) {
+        if (!control.proceed()) {
+            return Error{Cause::interrupted, to, "Stopped."};
+        }
+        if (const auto copied = copyBlock(mending, block, to); !copied) {
+            return copied;
+        }
+    }
+    return done();
+}
+
+} // namespace
+
+Result<Mending> mendingOf(const Catalogue& catalogue, HoldingId holding, std::span<const Volume> volumes) {
+    const FixityStore store(catalogue);
+    const Holdings holdings(catalogue);
+    auto drift = store.of(holding);
+    if (!drift) {
+        return drift.error();
+    }
+    if (!*drift || (*drift)->accepted != 0) {
+        return Error{Cause::invalid, {}, "It is what was recorded: there is nothing to mend."};
+    }
+    Mending mending;
+    mending.drift = std::move(**drift);
+    const auto copies = holdings.carrying(mending.drift.recorded.content);
+    const auto damaged = store.driftedFrom(mending.drift.recorded.content);
+    if (!copies || !damaged) {
+        return copies ? damaged.error() : copies.error();
+    }
+    for (const auto& copy : *copies) {
+        if (const auto path = pathAtHand(copy, volumes)) {
+            mending.healthy.push_back(*path);
+        }
+    }
+    const auto others = holdings.byIds(*damaged);
+    if (!others) {
+        return others.error();
+    }
+    std::vector<bool> any(mending.drift.recorded.blocks.size());
+    for (const auto& other : *others) {
+        const auto path = pathAtHand(other, volumes);
+        const auto blocks = store.blocksOf(other.id);
+        if (!blocks) {
+            return blocks.error();
+        }
+        if (path) {
+            mending.sources.push_back(
+                {other.id, *path, healthyBlocks(mending.drift.recorded.blocks, *blocks)});
+            for (std::size_t at = 0; at < any.size(); ++at) {
+                any[at] = any[at] || mending.sources.back().healthy[at];
+            }
+        }
+    }
+    mending.canBeAssembled =
+        mending.sources.size() > 1 && !any.empty() && std::ranges::all_of(any, [](bool one) { return one; });
+    return mending;
+}
+
+Result<FileRecord> makeMended(const Mending& mending, bool assemble, const BytePath& to,
+                              RunControl& control) {
+    Error last{Cause::notFound, to, "No healthy copy of what was recorded is at hand."};
+    const auto readMade = [&](const Outcome& made) -> Result<FileRecord> {
+        auto record = made ? readBack(to, control) : Result<FileRecord>(made.error());
+        if (record && record->checksums.file != mending.drift.recorded.content) {
+            record = Error{Cause::damaged, to, "What was taken for a healthy copy is not what was recorded."};
+        }
+        if (!record) {
+            last = record.error();
+            removeFile(to).ok();
+        }
+        return record;
+    };
+    if (assemble) {
+        return readMade(assembleAt(mending, to, control));
+    }
+    for (const auto& path : mending.healthy) {
+        auto record = readMade(copyToNew(path, to));
+        if (record || record.error().cause == Cause::interrupted) {
+            return record;
+        }
+        last.sentence = displayPath(path) + ": " + last.sentence;
+    }
+    return last;
+}
+
+} // namespace sober

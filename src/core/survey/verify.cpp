@@ -1,0 +1,466 @@
+#include "core/survey/verify.h"
+
+#include "core/base/text.h"
+#include "core/catalogue/evidence_store.h"
+#include "core/catalogue/holdings.h"
+#include "core/catalogue/ledger_store.h"
+#include "core/catalogue/volumes.h"
+#include "core/evidence/evidence_worker.h"
+#include "core/survey/volume_identity.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <chrono>
+#include <cmath>
+
+namespace sober {
+namespace {
+
+constexpr Nanoseconds day = 86'400LL * 1'000'000'000;
+constexpr std::size_t together = 256; // holdings between two writes
+
+/// A volume, and the folders or files of it that are meant.
+struct Target {
+    Volume volume;
+    std::vector<BytePath> within; ///< relative; "" means all
+};
+
+bool isMeant(const BytePath& path, const Target& target) {
+    return std::ranges::any_of(
+        target.within, [&](const BytePath& folder) { return folder.empty() || isWithin(path, folder); });
+}
+
+Result<std::vector<Target>> targetsOf(const std::vector<Volume>& volumes, std::span<const BytePath> paths) {
+    std::vector<Target> targets;
+    if (paths.empty()) {
+        for (const auto& volume : volumes) {
+            if (volume.atHand) {
+                targets.push_back({volume, {""}});
+            }
+        }
+        return targets;
+    }
+    for (const auto& given : paths) {
+        const auto path = realPathOf(given).value_or(placeOf(given).value_or(given));
+        const auto volume = std::ranges::find_if(
+            volumes, [&](const Volume& each) { return each.atHand && isWithin(path, each.root); });
+        if (volume == volumes.end()) {
+            return Error{Cause::notFound, given,
+                         displayPath(given) +
+                             " is on no volume that is catalogued and at hand. Survey it first."};
+        }
+        const auto known = std::ranges::find_if(
+            targets, [&](const Target& target) { return target.volume.id == volume->id; });
+        if (known == targets.end()) {
+            targets.push_back({*volume, {*relativeTo(path, volume->root)}});
+        } else {
+            known->within.push_back(*relativeTo(path, volume->root));
+        }
+    }
+    return targets;
+}
+
+class Verifier {
+  public:
+    Verifier(Catalogue& catalogue, const VerifyRequest& request, RunControl& control,
+             const ProgressSink& onProgress, std::vector<Volume> volumes)
+        : catalogue_(catalogue),
+          store_(catalogue),
+          request_(request),
+          control_(control),
+          onProgress_(onProgress),
+          volumes_(std::move(volumes)),
+          random_(request.seed) {}
+
+    Result<VerifyReport> run(const std::vector<Target>& targets) {
+        std::vector<std::vector<FixityStore::Recorded>> planned;
+        for (const auto& target : targets) {
+            auto plan = planFor(target);
+            if (!plan) {
+                return plan.error();
+            }
+            progress_.totalFiles += plan->size();
+            for (const auto& holding : *plan) {
+                progress_.totalBytes += holding.size;
+            }
+            planned.push_back(std::move(*plan));
+        }
+        for (std::size_t at = 0; at < targets.size() && !control_.isCancelled(); ++at) {
+            if (const auto verified = verify(targets[at], planned[at]); !verified) {
+                return verified.error();
+            }
+        }
+        report_.interrupted = control_.isCancelled();
+        return std::move(report_);
+    }
+
+  private:
+    /// What is to be read; also takes in what is known to be missing and what has drifted before.
+    Result<std::vector<FixityStore::Recorded>> planFor(const Target& target) {
+        auto recorded = store_.recordedOn(target.volume.id);
+        const auto period = store_.periodOf(target.volume.id);
+        if (!recorded || !period) {
+            return recorded ? period.error() : recorded.error();
+        }
+        std::erase_if(*recorded,
+                      [&](const FixityStore::Recorded& each) { return !isMeant(each.path, target); });
+        std::vector<FixityStore::Recorded> plan;
+        const auto since = sinceWhen(target);
+        if (!since) {
+            return since.error();
+        }
+        for (const auto& each : *recorded) {
+            if (each.state == HoldingState::missing) {
+                if (const auto added = reportMissing(each.id, joinPath(target.volume.root, each.path));
+                    !added) {
+                    return added.error();
+                }
+            } else if (request_.scope == CheckScope::due ? timeNow() - each.verified >= *period * day
+                                                         : each.verified < *since) {
+                plan.push_back(each);
+            }
+        }
+        if (request_.scope == CheckScope::sample) {
+            std::ranges::shuffle(plan, random_);
+            plan.resize(sampleSize(plan.size(), request_.extent, request_.missRisk));
+            std::ranges::sort(plan, {}, &FixityStore::Recorded::path);
+        }
+        return plan;
+    }
+
+    /// A whole check that was stopped is gone on with: what was read since it began is left out.
+    Result<Nanoseconds> sinceWhen(const Target& target) {
+        constexpr Nanoseconds all = std::numeric_limits<Nanoseconds>::max();
+        const bool wholeVolume = std::ranges::find(target.within, BytePath()) != target.within.end();
+        const auto checks = store_.checks();
+        if (!checks) {
+            return checks.error();
+        }
+        const auto last = std::ranges::find_if(*checks, [&](const FixityCheck& check) {
+            return check.volume == target.volume.id && check.scope == CheckScope::whole;
+        });
+        const bool goesOn = request_.scope == CheckScope::whole && wholeVolume && last != checks->end() &&
+                            last->ended == 0 && last->strong == request_.reading.strong;
+        if (!goesOn) {
+            return all;
+        }
+        check_ = *last;
+        return last->began;
+    }
+
+    Outcome verify(const Target& target, const std::vector<FixityStore::Recorded>& plan) {
+        const bool wholeVolume = std::ranges::find(target.within, BytePath()) != target.within.end();
+        if (check_.id == 0 || check_.volume != target.volume.id) {
+            check_ = {0,          target.volume.id, timeNow(), 0, request_.scope, request_.reading.strong,
+                      plan.size()};
+            if (wholeVolume) {
+                const auto begun = store_.beginCheck(check_);
+                if (!begun) {
+                    return begun.error();
+                }
+                check_.id = *begun;
+            }
+        }
+        const auto checkedBefore = report_.checked;
+        const auto bytesBefore = report_.bytesRead;
+        const auto base = check_;
+        for (std::size_t at = 0; at < plan.size() && control_.proceed(); at += together) {
+            const auto now = std::span(plan).subspan(at, std::min(together, plan.size() - at));
+            if (const auto read = readSome(target, now); !read) {
+                return read;
+            }
+            check_.checked = base.checked + report_.checked - checkedBefore;
+            check_.bytes = base.bytes + report_.bytesRead - bytesBefore;
+            if (const auto kept = check_.id != 0 ? store_.updateCheck(check_) : done(); !kept) {
+                return kept;
+            }
+        }
+        if (control_.isCancelled() || check_.id == 0) {
+            return done();
+        }
+        check_.ended = timeNow();
+        return store_.updateCheck(check_);
+    }
+
+    Outcome readSome(const Target& target, std::span<const FixityStore::Recorded> plan) {
+        std::vector<BytePath> paths;
+        std::ranges::transform(plan, std::back_inserter(paths), [&](const FixityStore::Recorded& each) {
+            return joinPath(target.volume.root, each.path);
+        });
+        std::vector<std::optional<Result<FixityReading>>> readings(plan.size());
+        readForFixity(
+            paths, request_.reading, control_,
+            [&](std::uint64_t bytes) {
+                progress_.bytes += bytes;
+                report_.bytesRead += bytes;
+                tell(paths.front());
+            },
+            [&](std::size_t at, Result<FixityReading> reading) { readings[at] = std::move(reading); });
+        std::vector<HoldingId> good;
+        for (std::size_t at = 0; at < plan.size(); ++at) {
+            if (!readings[at]) {
+                continue; // cancelled before it
+            }
+            const auto judged = judge(target, plan[at], paths[at], *readings[at]);
+            if (!judged) {
+                return judged.error();
+            }
+            if (*judged) {
+                good.push_back(plan[at].id);
+            }
+            ++progress_.files;
+        }
+        return store_.markVerified(good, timeNow());
+    }
+
+    /// True where the holding is what was last written down of it.
+    Result<bool> judge(const Target& target, const FixityStore::Recorded& holding, const BytePath& path,
+                       const Result<FixityReading>& reading) {
+        if (!reading) {
+            switch (reading.error().cause) {
+            case Cause::interrupted:
+                return false;
+            case Cause::notFound:
+                return reportGone(target, holding, path);
+            default:
+                ++report_.checked;
+                ++check_.unreadable;
+                report_.errors.push_back({path, reading.error().sentence});
+                return false;
+            }
+        }
+        ++report_.checked;
+        if (!reading->unreadable.empty()) {
+            return noteUnreadable(holding, path, reading->unreadable);
+        }
+        const auto recorded = store_.blocksOf(holding.id);
+        if (!recorded) {
+            return recorded.error();
+        }
+        const bool same = reading->blocks == *recorded && hasSameDigest(holding, *reading);
+        if (!same) {
+            const auto taken = takeChanged(target, holding, path);
+            return taken ? Result<bool>(false) : Result<bool>(taken.error());
+        }
+        if (holding.drifted) {
+            if (const auto learnt = learnKind(target, holding, path); !learnt) {
+                return learnt.error();
+            }
+            const auto reported = reportDrift(holding.id, path);
+            return reported ? Result<bool>(true) : Result<bool>(reported.error());
+        }
+        ++report_.unchanged;
+        return true;
+    }
+
+    /// What a survey at index effort has seen of a change does not always tell its kind.
+    Outcome learnKind(const Target& target, const FixityStore::Recorded& holding, const BytePath& path) {
+        const auto facts = store_.factsOf(holding.id);
+        if (!facts || !*facts || (*facts)->payload) {
+            return facts ? done() : Outcome(facts.error());
+        }
+        const auto record = worker_.examine(path, control_, [](std::uint64_t) {});
+        if (!record) {
+            return done();
+        }
+        HoldingWriter writer(catalogue_, target.volume.id, timeNow());
+        writer.rewrite(holding.id, *record, "changed", holding.path);
+        return writer.commit();
+    }
+
+    /// Where a SHA-256 was recorded and read, it has to hold too.
+    bool hasSameDigest(const FixityStore::Recorded& holding, const FixityReading& reading) const {
+        if (!reading.sha256) {
+            return true;
+        }
+        const auto known = Holdings(catalogue_).byIds(std::array{holding.id});
+        return !known || known->empty() || !known->front().sha256 || known->front().sha256 == reading.sha256;
+    }
+
+    /// The content is another: it is examined, and written down with its baseline kept.
+    Outcome takeChanged(const Target& target, const FixityStore::Recorded& holding, const BytePath& path) {
+        auto record = worker_.examine(path, control_, [](std::uint64_t) {});
+        if (!record && record.error().cause == Cause::interrupted) {
+            return done();
+        }
+        if (!record) {
+            report_.errors.push_back({path, record.error().sentence});
+            record = bareRecord(path);
+        }
+        if (!record) {
+            return done();
+        }
+        HoldingWriter writer(catalogue_, target.volume.id, timeNow());
+        writer.rewrite(holding.id, *record, "changed", holding.path);
+        if (const auto written = writer.commit(); !written) {
+            return written;
+        }
+        return reportDrift(holding.id, path);
+    }
+
+    /// What no longer begins like audio is still read to its end.
+    Result<FileRecord> bareRecord(const BytePath& path) {
+        FileRecord record;
+        record.problem = displayPath(path) + " is no audio any more.";
+        std::optional<Error> failed;
+        readForFixity(
+            std::array{path}, {false, false, 0}, control_, [](std::uint64_t) {},
+            [&](std::size_t, Result<FixityReading> reading) {
+                if (!reading) {
+                    failed = reading.error();
+                    return;
+                }
+                record.stamp = reading->stamp;
+                record.checksums.blocks = reading->blocks;
+                if (reading->blocks.size() == 1) {
+                    record.checksums.file = reading->blocks.front();
+                } else {
+                    RunningChecksum sum; // of the blocks: all that is needed is that it is another
+                    for (const auto& block : reading->blocks) {
+                        sum.feed(block.bytes);
+                    }
+                    record.checksums.file = sum.finish();
+                }
+            });
+        return failed ? Result<FileRecord>(*failed) : Result<FileRecord>(record);
+    }
+
+    Outcome reportDrift(HoldingId id, const BytePath& path) {
+        const auto drift = store_.of(id);
+        const auto now = store_.blocksOf(id);
+        if (!drift || !now) {
+            return drift ? now.error() : drift.error();
+        }
+        if (!*drift || (*drift)->accepted != 0) {
+            ++report_.unchanged; // it is what was recorded again
+            return done();
+        }
+        ++check_.drifted;
+        return add({id, path, (*drift)->kind, differingBlocks((*drift)->recorded.blocks, *now), {}},
+                   (*drift)->recorded.content);
+    }
+
+    Outcome reportMissing(HoldingId id, const BytePath& path) {
+        const auto holdings = Holdings(catalogue_).byIds(std::array{id});
+        if (!holdings) {
+            return holdings.error();
+        }
+        return holdings->empty() ? done()
+                                 : add({id, path, DriftKind::missing, {}, {}}, holdings->front().checksum);
+    }
+
+    Outcome add(FoundDrift drift, const Checksum128& recorded) {
+        const auto copies = Holdings(catalogue_).carrying(recorded);
+        if (!copies) {
+            return copies.error();
+        }
+        for (const auto& copy : *copies) {
+            const auto volume = std::ranges::find(volumes_, copy.volume, &Volume::id);
+            if (copy.id != drift.holding && volume != volumes_.end() && volume->atHand) {
+                drift.healthy.push_back(joinPath(volume->root, copy.path));
+            }
+        }
+        report_.drift.push_back(std::move(drift));
+        return done();
+    }
+
+    /// Not at its place: missing, unless the whole volume has gone.
+    Result<bool> reportGone(const Target& target, const FixityStore::Recorded& holding,
+                            const BytePath& path) {
+        if (!isAtHand(catalogue_, target.volume, mountsNow())) {
+            return Error{Cause::notFound, target.volume.root,
+                         "The volume " + target.volume.label +
+                             " vanished while it was read. Nothing was taken for missing."};
+        }
+        ++report_.checked;
+        ++check_.drifted;
+        HoldingWriter writer(catalogue_, target.volume.id, timeNow());
+        writer.markMissing(holding.id, holding.path, holding.verified);
+        if (const auto written = writer.commit(); !written) {
+            return written.error();
+        }
+        const auto added = reportMissing(holding.id, path);
+        return added ? Result<bool>(false) : Result<bool>(added.error());
+    }
+
+    Result<bool> noteUnreadable(const FixityStore::Recorded& holding, const BytePath& path,
+                                std::span<const ByteRange> ranges) {
+        std::uint64_t bytes = 0;
+        for (const auto& [first, past] : ranges) {
+            bytes += past - first;
+        }
+        ++check_.unreadable;
+        report_.errors.push_back(
+            {path, fmt::format("{}: the drive could not read {} of it, from byte {} on.", displayPath(path),
+                               humanBytes(bytes), humanCount(ranges.front().first))});
+        const auto noted = store_.noteUnreadable(holding.id, ranges);
+        return noted ? Result<bool>(false) : Result<bool>(noted.error());
+    }
+
+    void tell(const BytePath& at) {
+        progress_.elapsed = std::chrono::duration<double>(std::chrono::steady_clock::now() - began_).count();
+        progress_.errors = report_.errors.size() + report_.drift.size();
+        progress_.at = displayPath(BytePath(parentOf(at)));
+        onProgress_(progress_);
+    }
+
+    Catalogue& catalogue_;
+    FixityStore store_;
+    const VerifyRequest& request_;
+    RunControl& control_;
+    const ProgressSink& onProgress_;
+    std::vector<Volume> volumes_;
+    std::mt19937 random_;
+    EvidenceWorker worker_;
+    FixityCheck check_;
+    VerifyReport report_;
+    Progress progress_;
+    std::chrono::steady_clock::time_point began_ = std::chrono::steady_clock::now();
+};
+
+} // namespace
+
+std::uint64_t sampleSize(std::uint64_t total, double extent, double missRisk) {
+    const auto damaged = static_cast<std::uint64_t>(std::ceil(extent * static_cast<double>(total)));
+    if (total == 0 || damaged == 0 || missRisk <= 0) {
+        return total;
+    }
+    double missed = 1;
+    std::uint64_t size = 0;
+    while (size < total && missed > missRisk) {
+        const auto left = static_cast<double>(total - size);
+        missed *= std::max(0.0, left - static_cast<double>(damaged)) / left;
+        ++size;
+    }
+    return size;
+}
+
+Result<VerifyReport> verifyHoldings(Catalogue& catalogue, const VerifyRequest& request, RunControl& control,
+                                    const ProgressSink& onProgress) {
+    auto volumes = Volumes(catalogue).all();
+    if (!volumes) {
+        return volumes.error();
+    }
+    const auto targets = targetsOf(*volumes, request.paths);
+    if (!targets) {
+        return targets.error();
+    }
+    const LedgerStore ledger(catalogue);
+    const auto entry = ledger.open("verify", "verifying", std::nullopt);
+    if (!entry) {
+        return entry.error();
+    }
+    auto report = Verifier(catalogue, request, control, onProgress, std::move(*volumes)).run(*targets);
+    const auto summary =
+        report ? fmt::format("{} verified, {} unchanged, {} drifted, {} unreadable{}",
+                             counted(report->checked, "holding"), humanCount(report->unchanged),
+                             humanCount(report->drift.size()), humanCount(report->errors.size()),
+                             report->interrupted ? ", stopped before the end" : "")
+               : report.error().sentence;
+    const auto closed = ledger.close(*entry, summary);
+    return closed ? std::move(report) : Result<VerifyReport>(closed.error());
+}
+
+} // namespace sober
