@@ -3,6 +3,7 @@
 #include "app/desks/claims_desk.h"
 #include "app/desks/condition_desk.h"
 #include "app/desks/copies_desk.h"
+#include "app/desks/fixity_desk.h"
 #include "app/desks/ledger_desk.h"
 #include "app/desks/whereabouts_desk.h"
 #include "app/docket/docket_strip.h"
@@ -49,6 +50,7 @@ MainWindow::MainWindow(Workbench& workbench)
       condition_(new ConditionDesk(workbench)),
       copies_(new CopiesDesk(workbench)),
       claims_(new ClaimsDesk(workbench)),
+      fixity_(new FixityDesk(workbench)),
       whereabouts_(new WhereaboutsDesk(workbench)),
       ledger_(new LedgerDesk(workbench)),
       closedPage_(new QWidget(this)),
@@ -65,7 +67,7 @@ MainWindow::MainWindow(Workbench& workbench)
 }
 
 void MainWindow::buildFrame() {
-    desks_ = {condition_, copies_, claims_, whereabouts_, ledger_};
+    desks_ = {condition_, copies_, claims_, fixity_, whereabouts_, ledger_};
     for (auto* desk : desks_) {
         spine_->addDesk(desk->name());
         middle_->addWidget(desk);
@@ -197,6 +199,12 @@ void MainWindow::connectWork() {
                      shown(humanCount(report.missing)), shown(humanCount(report.errors.size())),
                      report.interrupted ? tr("; cancelled, what was read is kept") : QString()));
     });
+    connect(&workbench_, &Workbench::verified, this, [this](const VerifyReport& report) {
+        say(tr("Verified: %1 read, %2 as recorded, %3 not, %4 could not be read%5.")
+                .arg(shown(counted(report.checked, "holding")), shown(humanCount(report.unchanged)),
+                     shown(humanCount(report.drift.size())), shown(humanCount(report.errors.size())),
+                     report.interrupted ? tr("; cancelled, the next goes on there") : QString()));
+    });
     connect(&workbench_, &Workbench::undone, this, [this](const CarriedOut& result) {
         QString text = tr("Taken back: %1.").arg(shown(counted(result.done, "action")));
         for (const auto& refused : result.refused) {
@@ -228,6 +236,7 @@ void MainWindow::countOpen() {
         [this](const Condition& condition) {
             setOpen(copies_, condition.copySets);
             setOpen(claims_, condition.total.claims);
+            setOpen(fixity_, condition.drift);
             setOpen(whereabouts_, condition.total.missing);
         });
 }

@@ -20,6 +20,7 @@ class LedgerDesk;
 class ProgressStrip;
 class Shelf;
 class Spine;
+class FixityDesk;
 class WhereaboutsDesk;
 
 /// The frame: spine and shelf at the left, the desk in the middle, the docket along the bottom.
@@ -59,6 +60,7 @@ class MainWindow : public QMainWindow {
     ConditionDesk* condition_;
     CopiesDesk* copies_;
     ClaimsDesk* claims_;
+    FixityDesk* fixity_;
     WhereaboutsDesk* whereabouts_;
     LedgerDesk* ledger_;
     QWidget* closedPage_;

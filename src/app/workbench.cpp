@@ -167,6 +167,18 @@ void Workbench::survey(std::vector<SurveyRequest> requests) {
         [this](const SurveyReport& report) { emit surveyed(report); });
 }
 
+void Workbench::verify(VerifyRequest request) {
+    if (longWork_ != LongWork::none || !open_) {
+        return;
+    }
+    runLong(
+        LongWork::verify,
+        [request = std::move(request), sink = progressSink()](Catalogue& catalogue, RunControl& control) {
+            return verifyHoldings(catalogue, request, control, sink);
+        },
+        [this](const VerifyReport& report) { emit verified(report); });
+}
+
 void Workbench::carryOut() {
     if (longWork_ != LongWork::none || !open_) {
         return;

@@ -5,6 +5,7 @@
 #include "core/catalogue/catalogue.h"
 #include "core/remedy/carry_out.h"
 #include "core/survey/survey.h"
+#include "core/survey/verify.h"
 
 #include <QObject>
 #include <QPointer>
@@ -19,6 +20,7 @@ enum class LongWork {
     none,
     opening,
     survey,
+    verify,
     carryOut,
     undo,
 };
@@ -50,6 +52,8 @@ class Workbench : public QObject {
 
     /// Surveys one after another; each ends with `surveyed` or `failed`.
     void survey(std::vector<SurveyRequest> requests);
+    /// Reads holdings again; ends with `verified` or `failed`.
+    void verify(VerifyRequest request);
     void carryOut();
     void undo(EntryId entry);
     /// Looks for volumes that came or went, unless long work is going on.
@@ -95,6 +99,7 @@ class Workbench : public QObject {
     void longWorkChanged();
     void progressed(const sober::Progress& progress);
     void surveyed(const sober::SurveyReport& report);
+    void verified(const sober::VerifyReport& report);
     void carriedOut(const sober::CarriedOut& result);
     void undone(const sober::CarriedOut& result);
     void contentChanged(); ///< holdings, findings or the ledger are others now

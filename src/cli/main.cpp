@@ -1,5 +1,6 @@
 #include "cli/commands.h"
 #include "cli/examine_command.h"
+#include "cli/list_command.h"
 #include "cli/verify_command.h"
 #include "core/base/user_folders.h"
 #include "core/evidence/evidence_worker.h"
@@ -119,6 +120,22 @@ int main(int argc, char** argv) {
     verifyCommand->add_flag("--from-memory", fromMemory,
                             "take what the system still holds in memory for read");
 
+    auto* listCommand =
+        app.add_subcommand("list", "checksum lists as md5sum, sha256sum, b2sum and SFV tools write them");
+    listCommand->require_subcommand(1);
+    BytePath listed;
+    BytePath listFolder;
+    std::string listKind = "sha256";
+    auto* listCheck = listCommand->add_subcommand("check", "hold the files of a list against the disk");
+    listCheck->add_option("LIST", listed, "the list")->required();
+    listCheck->add_option("--in", listFolder,
+                          "where its files are; the list's own folder where this is not said");
+    auto* listWrite =
+        listCommand->add_subcommand("write", "a list of a folder's holdings, to standard output");
+    listWrite->add_option("FOLDER", listed, "a volume or a folder of one")->required();
+    listWrite->add_option("--kind", listKind, "md5, sha1, sha256, sha512, blake2b or sfv")
+        ->check(CLI::IsMember({"md5", "sha1", "sha256", "sha512", "blake2b", "sfv"}));
+
     auto* docketCommand = app.add_subcommand("docket", "what waits to be carried out");
     docketCommand->require_subcommand(0, 1);
     std::string kind;
@@ -190,6 +207,12 @@ int main(int argc, char** argv) {
         verify.reading.fromMedium = !fromMemory;
         verify.reading.mostPerSecond = static_cast<std::uint64_t>(slowly * 1e6);
         return runVerify(common, verify, control);
+    }
+    if (listCheck->parsed()) {
+        return runListCheck(common, listed, listFolder, control);
+    }
+    if (listWrite->parsed()) {
+        return runListWrite(common, listed, listKind, control);
     }
     if (addCommand->parsed()) {
         if ((kind == "suggested") != paths.empty()) {

@@ -23,6 +23,9 @@ int main(int argc, char** argv) {
             "\xFF\xFB\x90\x64",
         "\xFF\xF1\x50\x80\x01\x7F\xFC" + std::string(8, 'z') + "\xFF\xF1\x50\x80\x01\x7F\xFC",
         "\x0B\x77\x11\x22\x14" + std::string(600, 'q'),
+        std::string(64, 'a') + "  one.wav\n\\" + std::string(64, 'b') + "  two\\nlines.wav\n",
+        "SHA256 (a (b) = c.wav) = " + std::string(64, 'c') + "\r\n" + std::string(64, 'd') + " *../x.wav\n",
+        "; comment\nname one.wav 1234abcd\nsub\\two.wav\tFFFFFFFF\n",
     };
     std::mt19937 random(20261125);
     for (long i = 0; i < count; ++i) {

@@ -1,3 +1,4 @@
+#include "core/exchange/checksum_list.h"
 #include "core/media/mpeg_frame.h"
 #include "core/media/sniff.h"
 
@@ -13,6 +14,26 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         if (frame && (frame->sampleRate < 8000 || frame->sampleRate > 48000 || frame->samples % 192 != 0 ||
                       (frame->bitrate > 0 && frame->bytes < 4))) {
             std::abort();
+        }
+    }
+    const std::string_view text(reinterpret_cast<const char*>(data), size);
+    for (const char* name : {"list.sha256", "list.b2", "list.sfv"}) {
+        const auto list = sober::parseChecksumList(text, name);
+        for (std::size_t i = 0; list && i < list->files.size(); ++i) {
+            const auto& path = list->files[i].path;
+            if (path.empty() || path.front() == '/' || path == ".." || path.starts_with("../") ||
+                path.find("/../") != std::string::npos) {
+                std::abort();
+            }
+        }
+        // What is understood is understood again from what we write of it; SFV has no escapes.
+        if (list && list->kind != sober::ListedChecksum::crc32) {
+            const auto again =
+                sober::parseChecksumList(sober::checksumListText(list->kind, list->files),
+                                         list->kind == sober::ListedChecksum::blake2b ? "b2" : "x");
+            if (list->files.empty() ? again.ok() : !again || again->files.size() != list->files.size()) {
+                std::abort();
+            }
         }
     }
     return 0;

@@ -204,7 +204,7 @@ TEST_CASE("a holding is accepted with a reason through the docket, and that is t
     CHECK(desktop.text("Why it was accepted").startsWith("Accepted as it is: the only transfer there is"));
     CHECK(readFile(desktop.demo / "PETREL/Inbox/From a swap meet/08 High Water, 96 kHz.flac") == before);
 
-    desktop.press(Qt::Key_5, Qt::AltModifier);
+    desktop.press(Qt::Key_6, Qt::AltModifier);
     desktop.press(Qt::Key_T);
     CHECK(desktop.text("Message").toStdString() == "Taken back: 1 action.");
     desktop.press(Qt::Key_3, Qt::AltModifier);
@@ -245,7 +245,7 @@ TEST_CASE("a standing list is kept by name and can be used on every desk") {
     CHECK(desktop.list("Copy sets")->model()->rowCount() == 2);
     CHECK((desktop.cell("Copy sets", 0, "Recording") == "Sea Wall March" ||
            desktop.cell("Copy sets", 1, "Recording") == "Sea Wall March"));
-    desktop.press(Qt::Key_4, Qt::AltModifier);
+    desktop.press(Qt::Key_5, Qt::AltModifier);
     CHECK(desktop.list("Missing holdings")->model()->rowCount() == 2);
     desktop.choose(lists, "to replace");
     CHECK(desktop.list("Missing holdings")->model()->rowCount() == 1);

@@ -97,7 +97,7 @@ TEST_CASE("as advised retires what the evidence decides and leaves what the ear 
     CHECK(fs::exists(quieter));
     CHECK(readFile(keeper) == kept);
     desktop.press(Qt::Key_Escape, Qt::NoModifier, desktop.find("Actions on the docket"));
-    desktop.press(Qt::Key_5, Qt::AltModifier);
+    desktop.press(Qt::Key_6, Qt::AltModifier);
     desktop.press(Qt::Key_T);
     CHECK(desktop.text("Message") == "Taken back: 3 actions.");
     CHECK(fs::exists(falseOne));
@@ -131,7 +131,7 @@ TEST_CASE("what another copy knows is taken over into the one that stays, and gi
     CHECK(after.pictures == tagsBefore.pictures);
     desktop.press(Qt::Key_Escape, Qt::NoModifier, desktop.find("Actions on the docket"));
     CHECK(desktop.list(members)->model()->rowCount() == 5); // still one recording in five forms
-    desktop.press(Qt::Key_5, Qt::AltModifier);
+    desktop.press(Qt::Key_6, Qt::AltModifier);
     desktop.press(Qt::Key_T);
     CHECK(desktop.text("Message") == "Taken back: 1 action.");
     CHECK(readFile(keeper) == before);

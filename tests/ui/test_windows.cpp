@@ -74,7 +74,7 @@ TEST_CASE("from the first folder to the undo, with keys alone") {
     CHECK(isTaken(staying));
     desktop.press(Qt::Key_Escape, Qt::NoModifier, desktop.find("Actions on the docket"));
 
-    desktop.press(Qt::Key_5, Qt::AltModifier, &desktop.window());
+    desktop.press(Qt::Key_6, Qt::AltModifier, &desktop.window());
     CHECK(desktop.cell("Entries of the ledger", 0, "What") == "Carried out");
     CHECK(desktop.list("Actions of the entry")->model()->rowCount() == 3);
     desktop.press(Qt::Key_T);
@@ -184,7 +184,7 @@ TEST_CASE("what went missing is written off through the docket, or waits") {
     // The copy was made after the demo's own recordings went: take an album away.
     fs::remove_all(desktop.demo / "GANNET/Music/Tidewrack Strings");
     desktop.press(Qt::Key_F5);
-    desktop.press(Qt::Key_4, Qt::AltModifier);
+    desktop.press(Qt::Key_5, Qt::AltModifier);
     auto* missing = desktop.list("Missing holdings");
     const int count = missing->model()->rowCount();
     REQUIRE(count == 9);
@@ -298,7 +298,7 @@ TEST_CASE("the desk, the paper and the size of the window are remembered") {
     desktop.press(Qt::Key_2, Qt::AltModifier);
     static_cast<QComboBox*>(desktop.find("Decided or not"))->setCurrentIndex(1);
     static_cast<QComboBox*>(desktop.find("Order of the sets"))->setCurrentIndex(1);
-    desktop.press(Qt::Key_4, Qt::AltModifier);
+    desktop.press(Qt::Key_5, Qt::AltModifier);
     desktop.window().resize(1111, 777);
     desktop.restart();
     CHECK(desktop.find("Missing holdings") != nullptr);

@@ -16,6 +16,8 @@ QString nameOfWork(LongWork work) {
     switch (work) {
     case LongWork::survey:
         return ProgressStrip::tr("Surveying");
+    case LongWork::verify:
+        return ProgressStrip::tr("Verifying");
     case LongWork::carryOut:
         return ProgressStrip::tr("Carrying out");
     case LongWork::undo:
@@ -95,7 +97,7 @@ void ProgressStrip::followWork() {
     }
     setVisible(shownWork);
     pause_->setText(workbench_.isPaused() ? tr("Go on") : tr("Pause"));
-    cancel_->setText(work == LongWork::survey ? tr("Cancel") : tr("Stop after this file"));
+    cancel_->setText(work == LongWork::survey || work == LongWork::verify ? tr("Cancel") : tr("Stop after this file"));
 }
 
 void ProgressStrip::show(const Progress& progress) {

@@ -182,6 +182,20 @@ Result<std::vector<FixityStore::Recorded>> FixityStore::recordedOn(VolumeId volu
     });
 }
 
+Result<FixityStore::Standing> FixityStore::standingOf(VolumeId volume, Nanoseconds before) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(
+            catalogue_.database(),
+            "SELECT count(*), total(max(h.first_seen, coalesce(v.verified, 0)) <= ?2) FROM holdings h "
+            "LEFT JOIN verified v ON v.holding = h.id WHERE h.volume = ?1 AND h.state = 0");
+        ask.bind(1, volume);
+        ask.bind(2, before);
+        ask.executeStep();
+        return Standing{static_cast<std::uint64_t>(ask.getColumn(0).getInt64()),
+                        static_cast<std::uint64_t>(ask.getColumn(1).getDouble())};
+    });
+}
+
 Result<std::vector<Checksum128>> FixityStore::blocksOf(HoldingId holding) const {
     return guarded(catalogue_, [&] { return blocksIn(catalogue_.database(), holding); });
 }

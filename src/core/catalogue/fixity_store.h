@@ -65,6 +65,12 @@ class FixityStore {
         bool drifted = false;     ///< not accepted so far
     };
     Result<std::vector<Recorded>> recordedOn(VolumeId volume) const;
+    /// How many holdings of a volume are present, and how many of those were last read before a time.
+    struct Standing {
+        std::uint64_t holdings = 0;
+        std::uint64_t readBefore = 0;
+    };
+    Result<Standing> standingOf(VolumeId volume, Nanoseconds before) const;
     Result<std::vector<Checksum128>> blocksOf(HoldingId holding) const;
     /// Everything that is known of a holding now, as facts to compare with.
     Result<std::optional<FixityFacts>> factsOf(HoldingId holding) const;

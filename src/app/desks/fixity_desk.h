@@ -1,0 +1,61 @@
+#pragma once
+
+#include "app/charts/block_map.h"
+#include "app/charts/check_chart.h"
+#include "app/desks/desk.h"
+#include "app/lists/list_view.h"
+#include "app/lists/row_list_model.h"
+#include "core/evidence/byte_difference.h"
+#include "core/remedy/mending.h"
+
+namespace sober::app {
+
+/// Has anything changed on its own?
+class FixityDesk : public Desk {
+    Q_OBJECT
+
+  public:
+    explicit FixityDesk(Workbench& workbench);
+
+  protected:
+    void reload() override;
+    void reloadDecisions() override { reload(); }
+
+  private:
+    struct DriftRow {
+        Holding holding;
+        Drift drift;
+        std::string volume;
+        BytePath path; ///< absolute
+        bool atHand = true;
+        std::vector<Checksum128> blocks; ///< as they are now
+        std::vector<BytePath> healthy;   ///< absolute
+        bool canBeAssembled = false;
+        std::string waiting; ///< the kind of action that stands on the docket
+    };
+    struct Seen {
+        std::vector<CheckChart::Row> history;
+        std::vector<DriftRow> drift;
+    };
+    static Result<Seen> look(const Catalogue& catalogue);
+    void buildList();
+    void buildButtons();
+    void show(const Seen& seen);
+    const DriftRow* current() const;
+    std::vector<HoldingId> selected() const;
+    void showEvidence();
+    void showBytes(const DriftRow& row);
+    void accept();
+    void mend();
+    void put(const std::vector<HoldingId>& ids, std::string_view kind, const std::string& reason);
+
+    CheckChart* history_;
+    RowListModel<DriftRow>* rows_;
+    ListView* list_;
+    QLabel* words_;
+    BlockMap* blocks_;
+    QLabel* bytes_;
+    unsigned bytesAsked_ = 0;
+};
+
+} // namespace sober::app

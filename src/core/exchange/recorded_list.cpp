@@ -1,0 +1,53 @@
+#include "core/exchange/recorded_list.h"
+
+#include "core/base/text.h"
+#include "core/catalogue/fixity_store.h"
+#include "core/catalogue/holdings.h"
+#include "core/catalogue/volumes.h"
+
+#include <algorithm>
+#include <array>
+
+namespace sober {
+
+Result<std::vector<ListedFile>> recordedList(const Catalogue& catalogue, const BytePath& folder,
+                                             ListedChecksum kind, RunControl& control) {
+    const auto volumes = Volumes(catalogue).all();
+    if (!volumes) {
+        return volumes.error();
+    }
+    const auto root = realPathOf(folder).value_or(folder);
+    const auto volume = std::ranges::find_if(
+        *volumes, [&](const Volume& each) { return each.atHand && isWithin(root, each.root); });
+    if (volume == volumes->end()) {
+        return Error{Cause::notFound, folder,
+                     displayPath(folder) +
+                         " is on no volume that is catalogued and at hand. Survey it first."};
+    }
+    const auto below = *relativeTo(root, volume->root);
+    const auto recorded = FixityStore(catalogue).recordedOn(volume->id);
+    if (!recorded) {
+        return recorded.error();
+    }
+    std::vector<ListedFile> files;
+    for (const auto& each : *recorded) {
+        const auto path = below.empty() ? std::optional(each.path) : relativeTo(each.path, below);
+        if (!path || path->empty() || each.state != HoldingState::present) {
+            continue;
+        }
+        const auto holding = Holdings(catalogue).byIds(std::array{each.id});
+        if (!holding) {
+            return holding.error();
+        }
+        const bool known = kind == ListedChecksum::sha256 && !holding->empty() && holding->front().sha256;
+        auto hex = known ? Result<std::string>(toHex(*holding->front().sha256))
+                         : checksumOfFile(joinPath(volume->root, each.path), kind, control);
+        if (!hex) {
+            return hex.error();
+        }
+        files.push_back({*path, std::move(*hex)});
+    }
+    return files;
+}
+
+} // namespace sober
