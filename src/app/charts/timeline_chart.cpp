@@ -78,9 +78,7 @@ void TimelineChart::draw(QPainter& painter) {
     for (const auto& spot : spots) {
         const auto& entry = entries_[spot.entry];
         const QPointF head(spot.x, line - spot.height);
-        const QColor ink = entry.kind == "survey" ? inks.quiet
-                           : entry.kind == "undo" ? inks.moved
-                                                  : inks.accent;
+        const QColor ink = !isDeed(entry) ? inks.quiet : entry.kind == "undo" ? inks.moved : inks.accent;
         if (entry.undoes) {
             const auto undone = std::ranges::find_if(
                 spots, [&](const Spot& other) { return entries_[other.entry].id == *entry.undoes; });
