@@ -209,6 +209,17 @@ TEST_CASE("a healthy copy puts back what was recorded, and the ledger gives the 
         CHECK(readFile(collection.at("a.wav")) == damaged);
         CHECK(collection.verify().drift.size() == 1);
     }
+    SECTION("the copy may go in the same docket, once it was used") {
+        REQUIRE(DocketStore(collection.catalogue()).clear().ok());
+        fs::copy(collection.at("copy.wav"), collection.at("third.wav"));
+        collection.look();
+        collection.putOnDocket("retire", "V", "copy.wav");
+        collection.putOnDocket("restore", "V", "a.wav");
+        const auto carried = carryOut(collection.catalogue(), control, {});
+        CHECK(carried->done == 2);
+        CHECK(readFile(collection.at("a.wav")) == before);
+        CHECK_FALSE(isTaken(collection.at("copy.wav")));
+    }
     SECTION("the copy only looked healthy") {
         collection.changeSilently("copy.wav", withBytes(before, 90'000, "zzzz"));
         const auto carried = carryOut(collection.catalogue(), control, {});

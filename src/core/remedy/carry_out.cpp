@@ -33,6 +33,12 @@ bool isMadeAnew(std::string_view kind) {
     return kind == retagKind || kind == restoreKind || kind == repairKind;
 }
 
+/// What is mended is mended while its healthy copies are there; what is retired is compared with what stays
+/// before that gets other tags.
+int turnOf(std::string_view kind) {
+    return kind == restoreKind || kind == repairKind ? 0 : kind == retagKind ? 2 : 1;
+}
+
 class Executor {
   public:
     Executor(Catalogue& catalogue, RunControl& control, const CarryOutHooks& hooks, DocketReview review,
@@ -51,9 +57,8 @@ class Executor {
                 progress_.totalBytes += planned.refused ? 0 : planned.holding.size;
             }
         }
-        // What is retired is compared with what stays as it was recorded: files are made anew after that.
-        std::ranges::stable_partition(
-            review_.actions, [](const PlannedAction& planned) { return planned.action.kind != retagKind; });
+        std::ranges::stable_sort(review_.actions, {},
+                                 [](const PlannedAction& planned) { return turnOf(planned.action.kind); });
         progress_.totalFiles = review_.actions.size();
     }
 
