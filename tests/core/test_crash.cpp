@@ -85,13 +85,7 @@ TEST_CASE("killed at any instant of an undo, the next start finishes it or takes
             REQUIRE(sober::test::sober(collection.cataloguePath(), {"docket", "carry-out"}).code == 0);
         },
         [](Collection& collection) {
-            RunControl control;
-            while (*lastUndoable(collection.catalogue())) {
-                const auto undone =
-                    undoEntry(collection.catalogue(), **lastUndoable(collection.catalogue()), control, {});
-                REQUIRE(undone.ok());
-                REQUIRE(undone->refused.empty());
-            }
+            undoEverything(collection);
             CHECK(contentsBelow(joinPath(dataHome(), "Trash")).empty());
             CHECK(collection.holding("V", "gone.wav")->state == HoldingState::missing);
         });

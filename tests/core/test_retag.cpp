@@ -272,13 +272,7 @@ TEST_CASE("killed at any instant of taking a retag back, the next start finishes
             REQUIRE(sober::test::sober(collection.cataloguePath(), {"docket", "carry-out"}).code == 0);
         },
         [](Waiting& collection) {
-            RunControl control;
-            while (*lastUndoable(collection.catalogue())) {
-                const auto undone =
-                    undoEntry(collection.catalogue(), **lastUndoable(collection.catalogue()), control, {});
-                REQUIRE(undone.ok());
-                REQUIRE(undone->refused.empty());
-            }
+            undoEverything(collection);
             CHECK(readFile(collection.path) == collection.before);
         });
     CHECK(instants == 4);

@@ -1,11 +1,22 @@
 #pragma once
 
+#include "core/remedy/undo.h"
 #include "support/collection.h"
 #include "support/run_program.h"
 
 #include <csignal>
 
 namespace sober::test {
+
+inline void undoEverything(Collection& collection) {
+    RunControl control;
+    while (*lastUndoable(collection.catalogue())) {
+        const auto undone =
+            undoEntry(collection.catalogue(), **lastUndoable(collection.catalogue()), control, {});
+        REQUIRE(undone.ok());
+        REQUIRE(undone->refused.empty());
+    }
+}
 
 /// Kills the work after each instant in turn; `after` is what a user does next. `Prepared` is a Collection
 /// that can check that nothing is lost. Yields how many instants there were.

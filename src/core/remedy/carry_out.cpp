@@ -145,35 +145,15 @@ class Executor {
     }
 
     Outcome accept(const PlannedAction& planned) {
-        const auto action = ledger_.start(actionFor(planned));
-        if (!action) {
-            return action.error();
-        }
-        hooks_.onInstant(Instant::journalled);
-        if (const auto accepted = EvidenceStore(catalogue_).accept(planned.holding.id, planned.action.reason);
-            !accepted) {
-            ledger_.mark(*action, ActionStep::takenBack, accepted.error().sentence).ok();
-            return accepted;
-        }
-        const auto finished = ledger_.finish(*action, ActionStep::carriedOut, HoldingState::present);
-        hooks_.onInstant(Instant::recorded);
-        return finished;
+        return record(planned, HoldingState::present, [&] {
+            return EvidenceStore(catalogue_).accept(planned.holding.id, planned.action.reason);
+        });
     }
 
     Outcome acceptChange(const PlannedAction& planned) {
-        const auto action = ledger_.start(actionFor(planned));
-        if (!action) {
-            return action.error();
-        }
-        hooks_.onInstant(Instant::journalled);
-        if (const auto accepted = FixityStore(catalogue_).accept(planned.holding.id, planned.action.reason);
-            !accepted) {
-            ledger_.mark(*action, ActionStep::takenBack, accepted.error().sentence).ok();
-            return accepted;
-        }
-        const auto finished = ledger_.finish(*action, ActionStep::carriedOut, HoldingState::present);
-        hooks_.onInstant(Instant::recorded);
-        return finished;
+        return record(planned, HoldingState::present, [&] {
+            return FixityStore(catalogue_).accept(planned.holding.id, planned.action.reason);
+        });
     }
 
     Outcome writeOff(const PlannedAction& planned) {
@@ -181,12 +161,22 @@ class Executor {
             return refusedError(planned.path,
                                 "Something stands at its place again; survey the volume first.");
         }
+        return record(planned, HoldingState::writtenOff, [] { return done(); });
+    }
+
+    /// An action that changes the catalogue alone.
+    template <typename Work>
+    Outcome record(const PlannedAction& planned, HoldingState state, Work work) {
         const auto action = ledger_.start(actionFor(planned));
         if (!action) {
             return action.error();
         }
         hooks_.onInstant(Instant::journalled);
-        const auto finished = ledger_.finish(*action, ActionStep::carriedOut, HoldingState::writtenOff);
+        if (const auto written = work(); !written) {
+            ledger_.mark(*action, ActionStep::takenBack, written.error().sentence).ok();
+            return written;
+        }
+        const auto finished = ledger_.finish(*action, ActionStep::carriedOut, state);
         hooks_.onInstant(Instant::recorded);
         return finished;
     }
