@@ -4,7 +4,7 @@
 #include "support/temp_folder.h"
 #include "ui/desktop.h"
 
-#include <QComboBox>
+#include <QSpinBox>
 #include <QTableView>
 
 #include <catch2/catch.hpp>
@@ -113,7 +113,15 @@ TEST_CASE("a change is accepted with a reason, and not before the docket is carr
     desktop.press(Qt::Key_D);
     REQUIRE(desktop.waitFor([&] { return desktop.text("Message").startsWith("Verified: 0 holdings read"); }));
     desktop.settle();
+    auto* period = static_cast<QSpinBox*>(desktop.find("Days after which a holding is due to be read again"));
+    CHECK(period->value() == 180);
+    desktop.click(period);
+    period->selectAll();
+    QTest::keyClicks(period, "30");
+    desktop.press(Qt::Key_Return, Qt::NoModifier, period);
+    desktop.settle();
     const auto reader = Catalogue::openForReading(desktop.demo.cataloguePath());
+    CHECK(*FixityStore(*reader).periodOf(1) == 30);
     const auto checks = FixityStore(*reader).checks();
     REQUIRE(checks->size() == 6); // each volume whole, then each as due
     CHECK(std::ranges::all_of(*checks, [](const FixityCheck& check) { return check.ended != 0; }));

@@ -12,6 +12,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
+#include <QSpinBox>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -90,7 +91,8 @@ FixityDesk::FixityDesk(Workbench& workbench)
       history_(new CheckChart(this)),
       words_(new QLabel(this)),
       blocks_(new BlockMap(this)),
-      bytes_(new QLabel(this)) {
+      bytes_(new QLabel(this)),
+      period_(new QSpinBox(this)) {
     body()->addWidget(history_);
     buildList();
     words_->setWordWrap(true);
@@ -183,7 +185,14 @@ void FixityDesk::buildButtons() {
         row->addWidget(button);
     }
     row->addStretch(1);
+    period_->setRange(1, 3650);
+    period_->setPrefix(tr("due after "));
+    period_->setSuffix(tr(" days"));
+    period_->setButtonSymbols(QSpinBox::NoButtons);
+    period_->setAccessibleName(tr("Days after which a holding is due to be read again"));
+    row->addWidget(period_);
     body()->addLayout(row);
+    connect(period_, &QSpinBox::editingFinished, this, [this] { setPeriod(); });
     connect(mendButton, &QPushButton::clicked, this, [this] { mend(); });
     connect(acceptButton, &QPushButton::clicked, this, [this] { accept(); });
     connect(undecide, &QPushButton::clicked, this, [this] {
@@ -218,6 +227,7 @@ Result<FixityDesk::Seen> FixityDesk::look(const Catalogue& catalogue) {
         if (!standing) {
             return standing.error();
         }
+        seen.period = std::max(seen.period, *period);
         CheckChart::Row row{shown(volume.label), standing->holdings, standing->readBefore, {}};
         std::ranges::copy_if(*checks, std::back_inserter(row.checks),
                              [&](const FixityCheck& check) { return check.volume == volume.id; });
@@ -247,6 +257,10 @@ Result<FixityDesk::Seen> FixityDesk::look(const Catalogue& catalogue) {
 
 void FixityDesk::show(const Seen& seen) {
     history_->setRows(seen.history, timeNow());
+    if (!period_->hasFocus() || knownPeriod_ == 0) {
+        period_->setValue(seen.period);
+    }
+    knownPeriod_ = seen.period;
     const int row = list_->currentRow();
     rows_->setRows(seen.drift);
     if (!seen.drift.empty()) {
@@ -348,6 +362,25 @@ void FixityDesk::mend() {
     }
     put(whole, restoreKind, "from a healthy copy");
     put(byBlocks, repairKind, "put together from damaged copies");
+}
+
+/// Also called when the focus leaves: only what the user has changed is kept.
+void FixityDesk::setPeriod() {
+    if (knownPeriod_ == 0 || period_->value() == knownPeriod_) {
+        return;
+    }
+    workbench().decide([days = period_->value()](const Catalogue& catalogue) -> Outcome {
+        const auto volumes = Volumes(catalogue).all();
+        if (!volumes) {
+            return volumes.error();
+        }
+        for (const auto& volume : *volumes) {
+            if (const auto set = FixityStore(catalogue).setPeriod(volume.id, days); !set) {
+                return set;
+            }
+        }
+        return done();
+    });
 }
 
 void FixityDesk::accept() {

@@ -8,6 +8,8 @@
 #include "core/evidence/byte_difference.h"
 #include "core/remedy/mending.h"
 
+class QSpinBox;
+
 namespace sober::app {
 
 /// Has anything changed on its own?
@@ -36,6 +38,7 @@ class FixityDesk : public Desk {
     struct Seen {
         std::vector<CheckChart::Row> history;
         std::vector<DriftRow> drift;
+        int period = 0; ///< days after which a holding is due
     };
     static Result<Seen> look(const Catalogue& catalogue);
     void buildList();
@@ -47,6 +50,7 @@ class FixityDesk : public Desk {
     void showBytes(const DriftRow& row);
     void accept();
     void mend();
+    void setPeriod();
     void put(const std::vector<HoldingId>& ids, std::string_view kind, const std::string& reason);
 
     CheckChart* history_;
@@ -55,6 +59,8 @@ class FixityDesk : public Desk {
     QLabel* words_;
     BlockMap* blocks_;
     QLabel* bytes_;
+    QSpinBox* period_;
+    int knownPeriod_ = 0; ///< days, as kept; 0 before it was asked for
     unsigned bytesAsked_ = 0;
 };
 
