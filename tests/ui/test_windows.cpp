@@ -137,6 +137,10 @@ TEST_CASE("many sets are decided by a policy that is made, shown what it would d
     CHECK(onCard.contains("That frees"));
     desktop.click(desktop.find("Name of the policy"));
     QTest::keyClicks(desktop.find("Name of the policy"), "card first");
+    desktop.press(Qt::Key_Return, Qt::NoModifier, desktop.find("Name of the policy"));
+    REQUIRE(desktop.waitFor(
+        [&] { return static_cast<QComboBox*>(desktop.find("Policy"))->currentText() == "card first"; }));
+    CHECK(desktop.text("What waits on the docket").startsWith("empty"));
     desktop.click(desktop.button("Keep it"));
     auto* policy = static_cast<QComboBox*>(desktop.find("Policy"));
     REQUIRE(desktop.waitFor([&] { return policy->currentText() == "card first"; }));

@@ -56,14 +56,15 @@ PolicyWindow::PolicyWindow(Workbench& workbench, std::vector<SetId> shownSets, s
     auto* buttons = new QHBoxLayout;
     auto* close = new QPushButton(tr("Cancel"), this);
     put_->setProperty("weight", "main");
-    put_->setDefault(true);
     buttons->addStretch(1);
     buttons->addWidget(close);
     buttons->addWidget(put_);
     layout->addLayout(buttons);
-    for (auto* button : {keep_, remove_, close}) {
+    // Return in the name keeps the policy; it never puts anything on the docket by the way.
+    for (auto* button : findChildren<QPushButton*>()) {
         button->setAutoDefault(false);
     }
+    connect(name_, &QLineEdit::returnPressed, keep_, &QPushButton::click);
 
     connect(close, &QPushButton::clicked, this, &QDialog::reject);
     connect(put_, &QPushButton::clicked, this, [this] {
