@@ -90,6 +90,13 @@ Result<std::string> recoverForward(Catalogue& catalogue, const LedgerStore& ledg
     if (!record) {
         return record.error();
     }
+    if (record->checksums.file != action.madeChecksum) {
+        // What lies in the trash under that name is another's: ours was never moved there.
+        const auto removed = removeFile(action.made);
+        return removed ? saying(ledger.mark(action, ActionStep::takenBack), action,
+                                " was not changed yet; the action still waits on the docket.")
+                       : Result<std::string>(removed.error());
+    }
     return saying(recordReplaced(catalogue, ledger, action, *record), action,
                   " had been changed as decided; the ledger now says so.");
 }
