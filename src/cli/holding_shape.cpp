@@ -29,6 +29,14 @@ Json traceShape(const CodecTrace& trace) {
     return json;
 }
 
+Json notesShape(const std::vector<DecodeProblem>& notes) {
+    Json json = Json::array();
+    for (const auto& note : notes) {
+        json.push_back({{"kind", note.kind}, {"at", note.at}, {"detail", note.detail}});
+    }
+    return json;
+}
+
 } // namespace
 
 Json holdingShape(const BytePath& path, const Claims& claims, const Tags& tags, const Checksum128& file,
@@ -62,11 +70,9 @@ Json holdingShape(const BytePath& path, const Claims& claims, const Tags& tags, 
                        {"source_codec", orNull(!verdict.sourceCodec.empty(), verdict.sourceCodec)},
                        {"source_bitrate", orNull(verdict.sourceBitrate > 0, verdict.sourceBitrate)},
                        {"reasons", verdict.reasons}};
-    Json problems = Json::array();
-    for (const auto& problem : evidence.problems) {
-        problems.push_back({{"kind", problem.kind}, {"at", problem.at}, {"detail", problem.detail}});
-    }
-    json["soundness"] = {{"sound", evidence.sound()}, {"problems", std::move(problems)}};
+    json["soundness"] = {{"sound", evidence.sound()},
+                         {"problems", notesShape(evidence.problems)},
+                         {"remarks", notesShape(evidence.remarks)}};
     json["checksums"] = {
         {"file_xxh3", file.hex()},
         {"file_sha256", orNull(sha256.has_value(), sha256 ? Json(toHex(*sha256)) : Json())},
@@ -89,9 +95,11 @@ void printHolding(const Json& holding) {
     for (const auto& reason : verdict["reasons"]) {
         fmt::print("  {}\n", reason.get<std::string>());
     }
-    for (const auto& problem : holding["soundness"]["problems"]) {
-        fmt::print("  {} at {:.1f} s: {}\n", problem["kind"].get<std::string>(), problem["at"].get<double>(),
-                   problem["detail"].get<std::string>());
+    for (const char* part : {"problems", "remarks"}) {
+        for (const auto& note : holding["soundness"][part]) {
+            fmt::print("  {} at {:.1f} s: {}\n", note["kind"].get<std::string>(), note["at"].get<double>(),
+                       note["detail"].get<std::string>());
+        }
     }
 }
 

@@ -21,6 +21,12 @@ int main(int argc, char** argv) {
         std::string("\0\0\0\x20", 4) + "ftypM4A ",
         "\xFF\xFB\x90\x64" + std::string(413, 'x') + "\xFF\xFB\x90\x64" + std::string(413, 'y') +
             "\xFF\xFB\x90\x64",
+        "RIFF\x60\1\0\0WAVEfmt \x10" + std::string(3, '\0') + "\1\0\2\0" + std::string(12, '\4') +
+            "data\x40" + std::string(67, '\0') + "LIST\x08" + std::string(11, '\0'),
+        "FORM" + std::string(4, '\1') + "AIFFCOMM" + std::string(3, '\0') + "\x12" + std::string(18, '\2') +
+            "SSND" + std::string(40, '\0'),
+        std::string("\0\0\0\x10", 4) + "ftypM4A " + std::string(7, '\0') + "\x20moov" + std::string(24, 'm') +
+            std::string("\0\0\0\1mdat\0\0\0\0\0\0\0\x20", 16) + std::string(16, 'd'),
         "\xFF\xF1\x50\x80\x01\x7F\xFC" + std::string(8, 'z') + "\xFF\xF1\x50\x80\x01\x7F\xFC",
         "\x0B\x77\x11\x22\x14" + std::string(600, 'q'),
         std::string(64, 'a') + "  one.wav\n\\" + std::string(64, 'b') + "  two\\nlines.wav\n",

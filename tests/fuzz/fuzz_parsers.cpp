@@ -1,6 +1,7 @@
 #include "core/exchange/checksum_list.h"
 #include "core/media/mpeg_frame.h"
 #include "core/media/sniff.h"
+#include "core/media/structure.h"
 
 #include <cstdlib>
 
@@ -14,6 +15,20 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         if (frame && (frame->sampleRate < 8000 || frame->sampleRate > 48000 || frame->samples % 192 != 0 ||
                       (frame->bitrate > 0 && frame->bytes < 4))) {
             std::abort();
+        }
+    }
+    if (const auto check = sober::structureCheckFor(bytes, size)) {
+        // In two pieces, parted anywhere.
+        const auto part = size > 0 ? data[size / 2] % size : 0;
+        check->feed(bytes.first(part));
+        check->feed(bytes.subspan(part));
+        const auto report = check->finish();
+        std::uint64_t past = 0;
+        for (const auto& [first, end] : report.junk) {
+            if (first < past || end < first || end > size) {
+                std::abort();
+            }
+            past = end;
         }
     }
     const std::string_view text(reinterpret_cast<const char*>(data), size);

@@ -37,6 +37,9 @@ class FileHandle {
     int descriptor_ = -1;
 };
 
+/// Bytes of a file: first, and one past the last.
+using ByteRange = std::pair<std::uint64_t, std::uint64_t>;
+
 /// What the file system says of a file without reading it.
 struct FileStamp {
     std::uint64_t device = 0;

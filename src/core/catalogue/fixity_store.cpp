@@ -107,6 +107,21 @@ Drift driftFrom(SQLite::Statement& row) {
     return drift;
 }
 
+constexpr const char* recordedSelect =
+    "SELECT h.id, h.path, h.state, h.size, h.mtime, max(h.first_seen, coalesce(v.verified, 0)), "
+    "d.holding IS NOT NULL FROM holdings h LEFT JOIN verified v ON v.holding = h.id LEFT JOIN "
+    "drifts d ON d.holding = h.id AND d.accepted = 0 ";
+
+FixityStore::Recorded recordedFrom(SQLite::Statement& row) {
+    return {row.getColumn(0).getInt64(),
+            bytesOf(row.getColumn(1)),
+            static_cast<HoldingState>(row.getColumn(2).getInt()),
+            static_cast<std::uint64_t>(row.getColumn(3).getInt64()),
+            row.getColumn(4).getInt64(),
+            row.getColumn(5).getInt64(),
+            row.getColumn(6).getInt() != 0};
+}
+
 void setKind(SQLite::Database& database, HoldingId holding, DriftKind kind) {
     SQLite::Statement write(
         database, "UPDATE drifts SET kind = ?, found = CASE found WHEN 0 THEN ? ELSE found END WHERE "
@@ -161,22 +176,29 @@ void keepBaseline(SQLite::Database& database, HoldingId holding, const FileRecor
     setKind(database, holding, driftKindOf(known ? known->recorded : *last, sober::factsOf(now)));
 }
 
-Result<std::vector<FixityStore::Recorded>> FixityStore::recordedOn(VolumeId volume) const {
+Outcome FixityStore::eachRecordedOn(VolumeId volume,
+                                    const std::function<void(const Recorded&)>& visit) const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(
-            catalogue_.database(),
-            "SELECT h.id, h.path, h.state, h.size, h.mtime, max(h.first_seen, coalesce(v.verified, 0)), "
-            "d.holding IS NOT NULL FROM holdings h LEFT JOIN verified v ON v.holding = h.id LEFT JOIN "
-            "drifts d ON d.holding = h.id AND d.accepted = 0 WHERE h.volume = ? AND h.state < 2 "
-            "ORDER BY h.path");
+        SQLite::Statement ask(catalogue_.database(),
+                              std::string(recordedSelect) +
+                                  "WHERE h.volume = ? AND h.state < 2 ORDER BY h.path");
         ask.bind(1, volume);
-        std::vector<Recorded> recorded;
         while (ask.executeStep()) {
-            recorded.push_back({ask.getColumn(0).getInt64(), bytesOf(ask.getColumn(1)),
-                                static_cast<HoldingState>(ask.getColumn(2).getInt()),
-                                static_cast<std::uint64_t>(ask.getColumn(3).getInt64()),
-                                ask.getColumn(4).getInt64(), ask.getColumn(5).getInt64(),
-                                ask.getColumn(6).getInt() != 0});
+            visit(recordedFrom(ask));
+        }
+    });
+}
+
+Result<std::vector<FixityStore::Recorded>> FixityStore::recorded(std::span<const HoldingId> ids) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(), std::string(recordedSelect) + "WHERE h.id = ?");
+        std::vector<Recorded> recorded;
+        for (const auto id : ids) {
+            ask.bind(1, id);
+            if (ask.executeStep()) {
+                recorded.push_back(recordedFrom(ask));
+            }
+            ask.reset();
         }
         return recorded;
     });

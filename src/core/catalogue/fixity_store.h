@@ -4,6 +4,7 @@
 #include "core/catalogue/records.h"
 #include "core/evidence/drift.h"
 
+#include <functional>
 #include <span>
 
 namespace SQLite {
@@ -53,8 +54,7 @@ class FixityStore {
   public:
     explicit FixityStore(const Catalogue& catalogue) : catalogue_(catalogue) {}
 
-    /// Present and missing holdings of a volume, by path, with when each was last read (0: never since it was
-    /// recorded) and what it should be.
+    /// A present or missing holding as it was recorded; of a volume they come by path.
     struct Recorded {
         HoldingId id = 0;
         BytePath path;
@@ -64,7 +64,8 @@ class FixityStore {
         Nanoseconds verified = 0; ///< or recorded, whichever is later
         bool drifted = false;     ///< not accepted so far
     };
-    Result<std::vector<Recorded>> recordedOn(VolumeId volume) const;
+    Outcome eachRecordedOn(VolumeId volume, const std::function<void(const Recorded&)>& visit) const;
+    Result<std::vector<Recorded>> recorded(std::span<const HoldingId> ids) const;
     /// How many holdings of a volume are present, and how many of those were last read before a time.
     struct Standing {
         std::uint64_t holdings = 0;
@@ -104,8 +105,8 @@ class FixityStore {
 };
 
 /// For the writers of this folder, within their transaction and before the holding is rewritten: keeps the
-/// baseline and says how the content differs from it, or forgets it where the content is the baseline again. Of
-/// content that is known to differ, what was measured since may say better in which way.
+/// baseline and says how the content differs from it, or forgets it where the content is the baseline again.
+/// Of content that is known to differ, what was measured since may say better in which way.
 void keepBaseline(SQLite::Database& database, HoldingId holding, const FileRecord& now);
 
 } // namespace sober

@@ -10,7 +10,7 @@ std::int64_t ChecksummingSource::readAt(std::uint64_t offset, std::span<std::uin
         const auto fresh = into.first(static_cast<std::size_t>(got)).subspan(next_ - offset);
         checksums_.feed(fresh);
         next_ += fresh.size();
-        onBytes_(fresh.size());
+        onBytes_(fresh);
     }
     return got;
 }

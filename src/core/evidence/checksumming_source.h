@@ -11,8 +11,8 @@ namespace sober {
 /// order goes by at once; what was left out is read at the end.
 class ChecksummingSource final : public ByteSource {
   public:
-    /// `onBytes` hears how many more bytes have gone by.
-    ChecksummingSource(ByteSource& source, std::function<void(std::uint64_t)> onBytes)
+    /// `onBytes` is handed all bytes once, in order, as they go by.
+    ChecksummingSource(ByteSource& source, std::function<void(std::span<const std::uint8_t>)> onBytes)
         : source_(source), checksums_(true), onBytes_(std::move(onBytes)) {}
 
     std::uint64_t size() const override { return source_.size(); }
@@ -24,7 +24,7 @@ class ChecksummingSource final : public ByteSource {
   private:
     ByteSource& source_;
     ChecksumPass checksums_;
-    std::function<void(std::uint64_t)> onBytes_;
+    std::function<void(std::span<const std::uint8_t>)> onBytes_;
     std::uint64_t next_ = 0; ///< the first byte that has not gone by
 };
 

@@ -10,7 +10,7 @@ namespace sober {
 
 /// Raised whenever the same file would yield other evidence: what was examined by an older method is
 /// examined again by the next survey at full effort.
-inline constexpr int evidenceMethod = 5;
+inline constexpr int evidenceMethod = 6;
 
 /// What was measured from a file's content, beyond its bytes, and what was made of it.
 struct Evidence {
@@ -23,7 +23,8 @@ struct Evidence {
     CodecTrace trace;
     Fingerprint fingerprint;
     Verdict verdict;
-    std::vector<DecodeProblem> problems; ///< of the decode, and checks that do not hold
+    std::vector<DecodeProblem> problems; ///< of the decode and the structure, and checks that do not hold
+    std::vector<DecodeProblem> remarks;  ///< odd, and no proof that audio was lost
 
     bool sound() const { return problems.empty(); }
 };

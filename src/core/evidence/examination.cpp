@@ -2,9 +2,15 @@
 
 #include "core/base/text.h"
 #include "core/evidence/checksumming_source.h"
+#include "core/evidence/held_samples.h"
 #include "core/media/sniff.h"
+#include "core/media/structure.h"
 
+#include <fmt/format.h>
+
+#include <algorithm>
 #include <array>
+#include <cmath>
 
 namespace sober {
 namespace {
@@ -31,9 +37,12 @@ class Listeners final : public SampleSink {
     TraceSegmentPass segments;
     SampleChecksumPass samples;
     FingerprintPass fingerprint;
+    HeldSamplesPass held;
 
   private:
-    std::array<SampleSink*, 5> all() { return {&levels, &spectrum, &segments, &samples, &fingerprint}; }
+    std::array<SampleSink*, 6> all() {
+        return {&levels, &spectrum, &segments, &samples, &fingerprint, &held};
+    }
 };
 
 /// The grids are those of 44.1 and 48 kHz material.
@@ -45,15 +54,67 @@ std::string gridCodec(const std::string& codec) {
     return codec.starts_with("wma") ? "wma" : codec == "eac3" ? "ac3" : codec;
 }
 
+/// Silence, and clipping of more than this share of all samples, are told; no source.
+constexpr double muchClipped = 0.005;
+
+/// What is odd in the samples.
+void addSoundRemarks(Evidence& evidence, std::vector<DecodeProblem> held, const SampleFormat& format) {
+    const auto& levels = evidence.levels;
+    if (levels.silent) {
+        evidence.remarks.push_back({"silence", 0, "nothing above -80 dBFS from beginning to end"});
+    }
+    const double samples = evidence.seconds * format.sampleRate * format.channels;
+    if (static_cast<double>(levels.clipped) > muchClipped * samples) {
+        evidence.remarks.push_back({"clipped", levels.clippedAt,
+                                    fmt::format("{:.1f} % of all samples stand at full scale",
+                                                100 * static_cast<double>(levels.clipped) / samples)});
+    }
+    std::ranges::move(held, std::back_inserter(evidence.remarks));
+}
+
+/// Adds what the structure shows and the decode has not told already: the same kind at nearly the same place
+/// is the same fault.
+void addStructure(Evidence& evidence, StructureReport report) {
+    constexpr double near = 0.2; // seconds
+    // Sound of unstated length ends where the file ends.
+    if (std::ranges::find(report.remarks, "unstated-length", &DecodeProblem::kind) != report.remarks.end()) {
+        std::erase_if(evidence.problems, [](const DecodeProblem& other) {
+            return other.kind == "truncated" || other.kind == "length-mismatch";
+        });
+    }
+    // What a decoder stumbles over behind the audio is no fault of the audio.
+    for (const auto& remark : report.remarks) {
+        std::erase_if(evidence.problems, [&](const DecodeProblem& other) {
+            return remark.kind == "junk" && remark.at > 0 && other.kind == "damaged" &&
+                   other.at > remark.at - near;
+        });
+    }
+    const auto known = evidence.problems;
+    for (auto& problem : report.problems) {
+        const bool told = std::ranges::any_of(known, [&](const DecodeProblem& other) {
+            return other.kind == problem.kind &&
+                   (problem.kind == "truncated" || std::abs(other.at - problem.at) < near);
+        });
+        if (!told) {
+            evidence.problems.push_back(std::move(problem));
+        }
+    }
+    std::ranges::stable_sort(evidence.problems, {}, &DecodeProblem::at);
+    std::ranges::move(report.remarks, std::back_inserter(evidence.remarks));
+    std::ranges::stable_sort(evidence.remarks, {}, &DecodeProblem::at);
+}
+
 Evidence evidenceFrom(Listeners& listeners, DecodeReport& decode, const Claims& claims) {
     Evidence evidence;
     evidence.seconds = decode.seconds();
     evidence.problems = std::move(decode.problems);
+    evidence.remarks = std::move(decode.remarks);
     evidence.levels = listeners.levels.finish();
     evidence.spectrum = listeners.spectrum.finish();
     evidence.payload = listeners.payload.finish();
     evidence.samplesMd5 = listeners.samples.finish();
     evidence.fingerprint = listeners.fingerprint.finish();
+    addSoundRemarks(evidence, listeners.held.finish(), decode.format);
     if (evidence.spectrum) {
         evidence.bandwidth = bandwidthOf(*evidence.spectrum);
     }
@@ -88,7 +149,17 @@ Result<FileRecord> examineFile(const BytePath& path, RunControl& control,
         return Error{Cause::notAudio, path, displayPath(path) + " is empty."};
     }
     OpenFileSource bytes(*file, path, before->size);
-    ChecksummingSource source(bytes, onBytes);
+    std::unique_ptr<StructureCheck> structure;
+    bool begun = false;
+    ChecksummingSource source(bytes, [&](std::span<const std::uint8_t> fresh) {
+        if (!std::exchange(begun, true)) {
+            structure = structureCheckFor(fresh, before->size);
+        }
+        if (structure) {
+            structure->feed(fresh);
+        }
+        onBytes(fresh.size());
+    });
     std::vector<std::uint8_t> head(std::min<std::uint64_t>(sniffLength, before->size));
     if (source.readAt(0, head) <= 0) {
         return Error{Cause::unreadable, path, "Could not read " + displayPath(path) + "."};
@@ -119,6 +190,9 @@ Result<FileRecord> examineFile(const BytePath& path, RunControl& control,
     const auto after = stampOf(*file, path);
     if (!checksums || !after || !after->sameContentAs(*before)) {
         return Error{Cause::changed, path, displayPath(path) + " was written to while it was read."};
+    }
+    if (structure && record.evidence && structure->container() == record.claims.container) {
+        addStructure(*record.evidence, structure->finish());
     }
     record.checksums = std::move(*checksums);
     record.stamp = *after;

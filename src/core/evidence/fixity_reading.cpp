@@ -11,14 +11,16 @@
 #include <chrono>
 #include <fcntl.h>
 #include <memory>
+#include <mutex>
 #include <thread>
 #include <unistd.h>
 
 namespace sober {
 namespace {
 
-constexpr std::size_t sector = 4096; // bytes that are given up together where a drive cannot read
-constexpr std::size_t inFlight = 8;  // blocks
+constexpr std::size_t sector = 4096;            // bytes that are given up together where a drive cannot read
+constexpr std::size_t mostInFlight = 6;         // pieces
+constexpr std::size_t pieceLength = 256U << 10; // stays in the second-level cache until its checksum is taken
 using Buffer = std::unique_ptr<std::uint8_t[]>;
 
 /// A file while it is read.
@@ -30,12 +32,12 @@ struct OpenedFile {
     bool finished = false;
 };
 
-/// One block on its way from the reader to the checksum.
-struct Block {
+/// Some bytes of one file on their way from the reader to the checksum.
+struct Piece {
     std::shared_ptr<OpenedFile> file;
     Buffer bytes;
     std::size_t length = 0;
-    Checksum128 checksum;
+    std::uint64_t at = 0; ///< in the file
     bool last = false;
 };
 
@@ -73,60 +75,68 @@ class Reader {
         }
     }
 
+    /// The checksums are taken beside the reading, on another processor.
     void run() {
         tbb::parallel_pipeline(
-            inFlight,
-            tbb::make_filter<void, Block*>(tbb::filter_mode::serial_in_order,
-                                           [this](tbb::flow_control& flow) -> Block* {
-                                               auto block = next();
-                                               if (!block) {
+            mostInFlight,
+            tbb::make_filter<void, Piece*>(tbb::filter_mode::serial_in_order,
+                                           [this](tbb::flow_control& flow) -> Piece* {
+                                               auto piece = next();
+                                               if (!piece) {
                                                    flow.stop();
                                                }
-                                               return block.release();
+                                               return piece.release();
                                            }) &
-                tbb::make_filter<Block*, Block*>(
-                    tbb::filter_mode::parallel,
-                    [](Block* block) {
-                        block->checksum = checksumOf({block->bytes.get(), block->length});
-                        return block;
-                    }) &
-                tbb::make_filter<Block*, void>(tbb::filter_mode::serial_in_order, [this](Block* block) {
-                    finish(std::unique_ptr<Block>(block));
+                tbb::make_filter<Piece*, void>(tbb::filter_mode::serial_in_order, [this](Piece* piece) {
+                    finish(std::unique_ptr<Piece>(piece));
                 }));
     }
 
   private:
+    /// Blocks' bytes are used again: fresh ones would cost as much as the reading.
+    Buffer takeBuffer() {
+        {
+            const std::lock_guard lock(mutex_);
+            if (!free_.empty()) {
+                auto buffer = std::move(free_.back());
+                free_.pop_back();
+                return buffer;
+            }
+        }
+        return std::make_unique_for_overwrite<std::uint8_t[]>(pieceLength);
+    }
+
     /// The next block of the files in turn; nothing at the end or once cancelled.
-    std::unique_ptr<Block> next() {
+    std::unique_ptr<Piece> next() {
         while (!file_ || file_->finished) {
             if (number_ == paths_.size() || !control_.proceed()) {
                 return nullptr;
             }
             open(number_++);
         }
-        auto block = std::make_unique<Block>();
-        block->file = file_;
+        auto piece = std::make_unique<Piece>();
+        piece->file = file_;
         if (file_->error || !control_.proceed()) {
             file_->finished = true;
-            block->last = true;
+            piece->last = true;
             if (!file_->error) {
                 file_->error = Error{Cause::interrupted, paths_[file_->number], "Stopped."};
             }
-            return block;
+            return piece;
         }
         const auto left = file_->reading.stamp.size - at_;
-        block->length = static_cast<std::size_t>(std::min<std::uint64_t>(checksumBlock, left));
-        block->bytes =
-            std::make_unique_for_overwrite<std::uint8_t[]>(std::max<std::size_t>(block->length, 1));
-        fill(*block);
-        at_ += block->length;
+        piece->length = static_cast<std::size_t>(std::min<std::uint64_t>(pieceLength, left));
+        piece->bytes = takeBuffer();
+        piece->at = at_;
+        fill(*piece);
+        at_ += piece->length;
         if (at_ == file_->reading.stamp.size || file_->error) {
             close();
-            block->last = true;
+            piece->last = true;
         }
-        throttle_.spent(block->length);
-        onBytes_(block->length);
-        return block;
+        throttle_.spent(piece->length);
+        onBytes_(piece->length);
+        return piece;
     }
 
     void open(std::size_t number) {
@@ -151,10 +161,10 @@ class Reader {
         posix_fadvise(file_->handle.get(), 0, 0, POSIX_FADV_SEQUENTIAL);
     }
 
-    void fill(Block& block) {
+    void fill(Piece& piece) {
         std::size_t done = 0;
-        while (done < block.length) {
-            const auto got = pread(file_->handle.get(), block.bytes.get() + done, block.length - done,
+        while (done < piece.length) {
+            const auto got = pread(file_->handle.get(), piece.bytes.get() + done, piece.length - done,
                                    static_cast<off_t>(at_ + done));
             if (got > 0) {
                 done += static_cast<std::size_t>(got);
@@ -162,7 +172,7 @@ class Reader {
                 changedMeanwhile();
                 return;
             } else if (errno == EIO) {
-                done += giveUp(block, done);
+                done += giveUp(piece, done);
             } else if (errno != EINTR) {
                 file_->error = systemError(errno, "read", paths_[file_->number]);
                 return;
@@ -171,11 +181,11 @@ class Reader {
     }
 
     /// Reads on sector by sector past what the drive cannot give; yields how far it has come.
-    std::size_t giveUp(Block& block, std::size_t done) {
+    std::size_t giveUp(Piece& piece, std::size_t done) {
         const std::uint64_t place = at_ + done;
         const auto length =
-            static_cast<std::size_t>(std::min<std::uint64_t>(sector - place % sector, block.length - done));
-        auto* into = block.bytes.get() + done;
+            static_cast<std::size_t>(std::min<std::uint64_t>(sector - place % sector, piece.length - done));
+        auto* into = piece.bytes.get() + done;
         const auto got = pread(file_->handle.get(), into, length, static_cast<off_t>(place));
         if (got > 0) {
             return static_cast<std::size_t>(got);
@@ -209,27 +219,40 @@ class Reader {
         file_->error = Error{Cause::changed, path, displayPath(path) + " was written to while it was read."};
     }
 
-    void finish(std::unique_ptr<Block> block) {
-        auto& file = *block->file;
-        if (block->length > 0) {
-            file.reading.blocks.push_back(block->checksum);
-        }
+    void finish(std::unique_ptr<Piece> piece) {
+        auto& file = *piece->file;
+        addToBlock(*piece);
         if (choices_.strong) {
-            digestOf(*block);
+            digestOf(*piece);
         }
-        if (block->last) {
+        if (piece->bytes) {
+            const std::lock_guard lock(mutex_);
+            free_.push_back(std::move(piece->bytes));
+        }
+        if (piece->last) {
             take_(file.number, file.error ? Result<FixityReading>(*file.error)
                                           : Result<FixityReading>(std::move(file.reading)));
         }
     }
 
-    void digestOf(const Block& block) {
-        auto& reading = block.file->reading;
-        if (reading.blocks.size() <= 1) {
+    void addToBlock(const Piece& piece) {
+        if (piece.at % checksumBlock == 0) {
+            block_.emplace();
+        }
+        block_->feed({piece.bytes.get(), piece.length});
+        const auto end = piece.at + piece.length;
+        if (piece.length > 0 && (end % checksumBlock == 0 || piece.last)) {
+            piece.file->reading.blocks.push_back(block_->finish());
+        }
+    }
+
+    void digestOf(const Piece& piece) {
+        auto& reading = piece.file->reading;
+        if (piece.at == 0) {
             EVP_DigestInit_ex(digest_.get(), EVP_sha256(), nullptr);
         }
-        EVP_DigestUpdate(digest_.get(), block.bytes.get(), block.length);
-        if (block.last) {
+        EVP_DigestUpdate(digest_.get(), piece.bytes.get(), piece.length);
+        if (piece.last) {
             reading.sha256.emplace();
             EVP_DigestFinal_ex(digest_.get(), reading.sha256->data(), nullptr);
         }
@@ -249,6 +272,9 @@ class Reader {
     std::uint64_t at_ = 0;
     std::size_t number_ = 0;
     std::unique_ptr<EVP_MD_CTX, FreeDigest> digest_;
+    std::optional<RunningChecksum> block_; ///< of the block that goes by
+    std::mutex mutex_;
+    std::vector<Buffer> free_;
 };
 
 } // namespace

@@ -10,15 +10,12 @@
 
 namespace sober {
 
-/// Bytes of a file that could not be read: first, and one past the last.
-using ByteRange = std::pair<std::uint64_t, std::uint64_t>;
-
 /// What reading a file again has found.
 struct FixityReading {
     FileStamp stamp;
     std::vector<Checksum128> blocks; ///< unreadable bytes count as zeros
     std::optional<Sha256> sha256;
-    std::vector<ByteRange> unreadable;
+    std::vector<ByteRange> unreadable; ///< what could not be read
 };
 
 struct ReadingChoices {

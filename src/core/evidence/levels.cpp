@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <bit>
 #include <cmath>
+#include <utility>
 
 namespace sober {
 namespace {
@@ -72,16 +73,19 @@ void LevelPass::take(const DecodedBlock& block) {
     if (channels == 2 && identical_) {
         identical_ = std::ranges::equal(block.channel(0), block.channel(1));
     }
+    const auto began = std::exchange(frames_, frames_ + static_cast<std::int64_t>(block.frames));
     if (peak < full) {
         std::ranges::fill(run_, 0);
         return;
     }
     for (std::size_t channel = 0; channel < channels; ++channel) {
         int& run = run_[channel];
-        for (const float sample : block.channel(channel)) {
-            if (std::abs(sample) < full) {
+        const auto samples = block.channel(channel);
+        for (std::size_t i = 0; i < samples.size(); ++i) {
+            if (std::abs(samples[i]) < full) {
                 run = 0;
             } else if (++run >= shortestClip) {
+                firstClip_ = clipped_ == 0 ? began + static_cast<std::int64_t>(i) : firstClip_;
                 clipped_ += run == shortestClip ? shortestClip : 1;
             }
         }
@@ -93,6 +97,7 @@ Levels LevelPass::finish() const {
     levels.peak = decibels(static_cast<double>(peak_));
     levels.rms = samples_ > 0 ? decibels(std::sqrt(sumOfSquares_ / static_cast<double>(samples_))) : -999;
     levels.clipped = clipped_;
+    levels.clippedAt = format_.sampleRate > 0 ? static_cast<double>(firstClip_) / format_.sampleRate : 0;
     levels.silent = levels.peak < silence;
     levels.identicalChannels = format_.channels == 2 && identical_ && !levels.silent;
     if (format_.bitDepth > 0) {

@@ -14,6 +14,7 @@ struct Levels {
     int effectiveBitDepth = 0;      ///< of integer samples: bits that are ever used; 0 where not integer
     bool identicalChannels = false; ///< two channels, every sample alike: mono stored as stereo
     bool silent = false;            ///< nothing above -80 dBFS
+    double clippedAt = 0;           ///< seconds: the first clipped sample
 };
 
 /// Takes levels while a decode goes by.
@@ -29,6 +30,8 @@ class LevelPass final : public SampleSink {
     std::int64_t samples_ = 0;
     float peak_ = 0;
     std::int64_t clipped_ = 0;
+    std::int64_t frames_ = 0;
+    std::int64_t firstClip_ = 0; ///< frame
     std::vector<int> run_;
     std::uint32_t usedBits_ = 0;
     bool identical_ = true;

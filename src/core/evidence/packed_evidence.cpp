@@ -122,6 +122,22 @@ std::optional<TracePeak> optionalPeakFrom(const Json& json) {
     return json.is_null() ? std::nullopt : std::optional(peakFrom(json));
 }
 
+Json notesShape(const std::vector<DecodeProblem>& notes) {
+    Json json = Json::array();
+    for (const auto& note : notes) {
+        json.push_back({note.kind, note.at, note.detail});
+    }
+    return json;
+}
+
+std::vector<DecodeProblem> notesFrom(const Json& json) {
+    std::vector<DecodeProblem> notes;
+    for (const auto& note : json) {
+        notes.push_back({note.at(0), note.at(1), note.at(2)});
+    }
+    return notes;
+}
+
 Json evidenceShape(const Evidence& evidence) {
     const auto& levels = evidence.levels;
     const auto& trace = evidence.trace;
@@ -131,7 +147,7 @@ Json evidenceShape(const Evidence& evidence) {
               {"seconds", evidence.seconds},
               {"levels",
                {levels.peak, levels.rms, levels.clipped, levels.effectiveBitDepth, levels.identicalChannels,
-                levels.silent}},
+                levels.silent, levels.clippedAt}},
               {"spectrum", evidence.spectrum ? spectrumShape(*evidence.spectrum) : Json()},
               {"last", optionalPeak(trace.last)},
               {"first", optionalPeak(trace.first)},
@@ -145,11 +161,8 @@ Json evidenceShape(const Evidence& evidence) {
     if (const auto& width = evidence.bandwidth) {
         json["bandwidth"] = {width->cutoff, width->drop, width->above, width->brickwall};
     }
-    Json problems = Json::array();
-    for (const auto& problem : evidence.problems) {
-        problems.push_back({problem.kind, problem.at, problem.detail});
-    }
-    json["problems"] = std::move(problems);
+    json["problems"] = notesShape(evidence.problems);
+    json["remarks"] = notesShape(evidence.remarks);
     return json;
 }
 
@@ -159,7 +172,13 @@ Evidence evidenceFrom(const Json& json) {
     evidence.samplesMd5 = optionalDigestFrom<Md5>(json.at("samples"));
     evidence.seconds = json.at("seconds");
     const auto& levels = json.at("levels");
-    evidence.levels = {levels.at(0), levels.at(1), levels.at(2), levels.at(3), levels.at(4), levels.at(5)};
+    evidence.levels = {levels.at(0),
+                       levels.at(1),
+                       levels.at(2),
+                       levels.at(3),
+                       levels.at(4),
+                       levels.at(5),
+                       levels.size() > 6 ? levels.at(6).get<double>() : 0.0};
     if (!json.at("spectrum").is_null()) {
         evidence.spectrum = spectrumFrom(json.at("spectrum"));
     }
@@ -176,8 +195,10 @@ Evidence evidenceFrom(const Json& json) {
     const auto& verdict = json.at("verdict");
     evidence.verdict = {static_cast<VerdictClass>(verdict.at(0).get<int>()), verdict.at(1), verdict.at(2),
                         verdict.at(3), verdict.at(4)};
-    for (const auto& problem : json.at("problems")) {
-        evidence.problems.push_back({problem.at(0), problem.at(1), problem.at(2)});
+    evidence.problems = notesFrom(json.at("problems"));
+    // Evidence of an older method has none.
+    if (json.contains("remarks")) {
+        evidence.remarks = notesFrom(json.at("remarks"));
     }
     return evidence;
 }

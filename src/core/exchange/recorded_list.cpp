@@ -25,27 +25,30 @@ Result<std::vector<ListedFile>> recordedList(const Catalogue& catalogue, const B
                          " is on no volume that is catalogued and at hand. Survey it first."};
     }
     const auto below = *relativeTo(root, volume->root);
-    const auto recorded = FixityStore(catalogue).recordedOn(volume->id);
-    if (!recorded) {
-        return recorded.error();
+    std::vector<std::pair<HoldingId, BytePath>> meant;
+    const auto walked =
+        FixityStore(catalogue).eachRecordedOn(volume->id, [&](const FixityStore::Recorded& each) {
+            auto path = below.empty() ? std::optional(each.path) : relativeTo(each.path, below);
+            if (path && !path->empty() && each.state == HoldingState::present) {
+                meant.emplace_back(each.id, std::move(*path));
+            }
+        });
+    if (!walked) {
+        return walked.error();
     }
     std::vector<ListedFile> files;
-    for (const auto& each : *recorded) {
-        const auto path = below.empty() ? std::optional(each.path) : relativeTo(each.path, below);
-        if (!path || path->empty() || each.state != HoldingState::present) {
-            continue;
-        }
-        const auto holding = Holdings(catalogue).byIds(std::array{each.id});
+    for (auto& [id, path] : meant) {
+        const auto holding = Holdings(catalogue).byIds(std::array{id});
         if (!holding) {
             return holding.error();
         }
         const bool known = kind == ListedChecksum::sha256 && !holding->empty() && holding->front().sha256;
         auto hex = known ? Result<std::string>(toHex(*holding->front().sha256))
-                         : checksumOfFile(joinPath(volume->root, each.path), kind, control);
+                         : checksumOfFile(joinPath(root, path), kind, control);
         if (!hex) {
             return hex.error();
         }
-        files.push_back({*path, std::move(*hex)});
+        files.push_back({std::move(path), std::move(*hex)});
     }
     return files;
 }

@@ -121,7 +121,7 @@ class Decoder {
             partialAt_ = report_.seconds();
         }
         if (avcodec_send_packet(codec_.get(), packet) < 0 && packet != nullptr) {
-            note("damaged", "a frame does not decode");
+            noteUndecodable();
         }
         while (true) {
             const int got = avcodec_receive_frame(codec_.get(), frame_.get());
@@ -129,7 +129,7 @@ class Decoder {
                 return;
             }
             if (got < 0) {
-                note("damaged", "a frame does not decode");
+                noteUndecodable();
                 return;
             }
             if (frame_->decode_error_flags != 0) {
@@ -192,6 +192,9 @@ class Decoder {
             format.statedSeconds = static_cast<double>(stream_.duration) * av_q2d(stream_.time_base);
         } else if (input_.format()->duration > 0) {
             format.statedSeconds = static_cast<double>(input_.format()->duration) / AV_TIME_BASE;
+        }
+        if (stream_.codecpar->codec_id == AV_CODEC_ID_FLAC && stream_.duration > 0) {
+            statedFrames_ = av_rescale_q(stream_.duration, stream_.time_base, {1, format.sampleRate});
         }
         takeStatedMd5();
         sink_.begin(format);
@@ -262,6 +265,16 @@ class Decoder {
         }
     }
 
+    /// FLAC states how many samples it holds: what follows them is not audio.
+    void noteUndecodable() {
+        if (statedFrames_ == 0 || report_.frames < statedFrames_) {
+            note("damaged", "a frame does not decode");
+        } else if (report_.remarks.empty()) {
+            report_.remarks.push_back(
+                {"junk", report_.seconds(), "bytes that are no audio behind the last frame"});
+        }
+    }
+
     void note(std::string kind, std::string detail) {
         note(std::move(kind), std::move(detail), report_.seconds());
     }
@@ -272,12 +285,14 @@ class Decoder {
         }
     }
 
-    /// Containers round their lengths, and encoders' delays are not always taken off: a tenth of a
-    /// second or one part in a hundred is no finding.
+    /// FLAC's length is exact. Other containers round theirs, and encoders' delays are not always taken off:
+    /// a tenth of a second or one part in a hundred is no finding.
     void checkLength() {
         const double stated = report_.format.statedSeconds;
         const double real = report_.seconds();
-        if (stated <= 0 || std::abs(stated - real) <= std::max(0.1, stated * 0.01)) {
+        const bool alike = statedFrames_ > 0 ? statedFrames_ == report_.frames
+                                             : std::abs(stated - real) <= std::max(0.1, stated * 0.01);
+        if (stated <= 0 || alike) {
             return;
         }
         const bool shorter = real < stated;
@@ -295,6 +310,7 @@ class Decoder {
     OwnedFrame frame_;
     std::vector<float> floats_;
     std::vector<std::int32_t> integers_;
+    std::int64_t statedFrames_ = 0;   ///< where a length is exact
     std::optional<double> partialAt_; ///< seconds: where a packet was not whole
     DecodeReport report_;
 };

@@ -41,9 +41,9 @@ class SampleSink {
     virtual void takePacket(std::span<const std::uint8_t> /*packet*/) {}
 };
 
-/// Something wrong that showed while decoding.
+/// Something wrong or odd that showed while a file was read.
 struct DecodeProblem {
-    std::string kind; ///< "truncated", "damaged", "length-mismatch", "unreadable"
+    std::string kind; ///< "truncated", "damaged", "length-mismatch", "unreadable"; of a remark another word
     double at = 0;    ///< seconds from the start
     std::string detail;
 };
@@ -54,6 +54,7 @@ struct DecodeReport {
     /// FLAC's own MD5 of the samples, where the file states one (RFC 9639 section 8.2).
     std::optional<std::array<std::uint8_t, 16>> statedMd5;
     std::vector<DecodeProblem> problems; ///< in order of time; of many alike only the first hundred
+    std::vector<DecodeProblem> remarks;  ///< odd, and no audio is lost by it
     double seconds() const {
         return format.sampleRate > 0 ? static_cast<double>(frames) / format.sampleRate : 0;
     }

@@ -66,6 +66,27 @@ bool framesFollow(Bytes head, std::size_t at, int wanted, LengthOf lengthOf) {
     return seen >= std::min(wanted, 2);
 }
 
+/// Layer III of a free bitrate states no length of its frames: the header that comes again at the same
+/// distance, one more for a padded frame, tells it. ISO/IEC 11172-3 section 2.4.2.3.
+bool freeFormatFollows(Bytes head) {
+    constexpr std::size_t shortest = 24;
+    constexpr std::size_t longest = 4096;
+    const auto isHeader = [&](std::size_t at) {
+        const auto frame = at + 4 <= head.size() ? readMpegFrame(head.subspan(at)) : std::nullopt;
+        return frame && frame->bitrate == 0 && frame->layer == 3 && head[at + 1] == head[1];
+    };
+    if (!isHeader(0)) {
+        return false;
+    }
+    for (std::size_t length = shortest; length <= longest && length + 4 <= head.size(); ++length) {
+        if (isHeader(length) &&
+            (isHeader(2 * length) || isHeader(2 * length + 1) || isHeader(2 * length - 1))) {
+            return true;
+        }
+    }
+    return false;
+}
+
 Sniffed sniffOgg(Bytes head) {
     for (const auto codec : {"\x01vorbis"sv, "OpusHead"sv,
                              "\x7f"
@@ -143,16 +164,14 @@ Sniffed sniff(Bytes head) {
         return Sniffed::perhaps;
     }
     if (framesFollow(head, 0, 4, mpegFrameLength) || framesFollow(head, 0, 4, adtsFrameLength) ||
-        framesFollow(head, 0, 4, ac3FrameLength)) {
+        framesFollow(head, 0, 4, ac3FrameLength) || freeFormatFollows(head)) {
         return Sniffed::audio;
     }
-    // A stream cut out of a longer one begins within a frame: look for frames a little further on.
-    if (!head.empty() && head[0] != 0) {
-        const std::size_t reach = std::min<std::size_t>(head.size(), 4096);
-        for (std::size_t at = 1; at + 4 <= reach; ++at) {
-            if (head[at] == 0xFF && framesFollow(head, at, 8, mpegFrameLength)) {
-                return Sniffed::audio;
-            }
+    // A stream cut out of a longer one begins within a frame, others with filling: look for frames further on.
+    const std::size_t reach = std::min<std::size_t>(head.size(), 4096);
+    for (std::size_t at = 1; at + 4 <= reach; ++at) {
+        if (head[at] == 0xFF && framesFollow(head, at, 8, mpegFrameLength)) {
+            return Sniffed::audio;
         }
     }
     return Sniffed::notAudio;

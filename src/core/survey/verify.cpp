@@ -13,54 +13,11 @@
 #include <algorithm>
 #include <array>
 #include <chrono>
-#include <cmath>
 
 namespace sober {
 namespace {
 
-constexpr Nanoseconds day = 86'400LL * 1'000'000'000;
 constexpr std::size_t together = 256; // holdings between two writes
-
-/// A volume, and the folders or files of it that are meant.
-struct Target {
-    Volume volume;
-    std::vector<BytePath> within; ///< relative; "" means all
-};
-
-bool isMeant(const BytePath& path, const Target& target) {
-    return std::ranges::any_of(
-        target.within, [&](const BytePath& folder) { return folder.empty() || isWithin(path, folder); });
-}
-
-Result<std::vector<Target>> targetsOf(const std::vector<Volume>& volumes, std::span<const BytePath> paths) {
-    std::vector<Target> targets;
-    if (paths.empty()) {
-        for (const auto& volume : volumes) {
-            if (volume.atHand) {
-                targets.push_back({volume, {""}});
-            }
-        }
-        return targets;
-    }
-    for (const auto& given : paths) {
-        const auto path = realPathOf(given).value_or(placeOf(given).value_or(given));
-        const auto volume = std::ranges::find_if(
-            volumes, [&](const Volume& each) { return each.atHand && isWithin(path, each.root); });
-        if (volume == volumes.end()) {
-            return Error{Cause::notFound, given,
-                         displayPath(given) +
-                             " is on no volume that is catalogued and at hand. Survey it first."};
-        }
-        const auto known = std::ranges::find_if(
-            targets, [&](const Target& target) { return target.volume.id == volume->id; });
-        if (known == targets.end()) {
-            targets.push_back({*volume, {*relativeTo(path, volume->root)}});
-        } else {
-            known->within.push_back(*relativeTo(path, volume->root));
-        }
-    }
-    return targets;
-}
 
 class Verifier {
   public:
@@ -74,21 +31,21 @@ class Verifier {
           volumes_(std::move(volumes)),
           random_(request.seed) {}
 
-    Result<VerifyReport> run(const std::vector<Target>& targets) {
-        std::vector<std::vector<FixityStore::Recorded>> planned;
+    Result<VerifyReport> run(const std::vector<VerifyTarget>& targets) {
+        std::vector<VerifyPlan> plans;
         for (const auto& target : targets) {
-            auto plan = planFor(target);
+            auto plan = planVerification(
+                store_, target, {request_.scope, request_.reading.strong, request_.extent, request_.missRisk},
+                random_);
             if (!plan) {
                 return plan.error();
             }
-            progress_.totalFiles += plan->size();
-            for (const auto& holding : *plan) {
-                progress_.totalBytes += holding.size;
-            }
-            planned.push_back(std::move(*plan));
+            progress_.totalFiles += plan->toRead.size();
+            progress_.totalBytes += plan->bytes;
+            plans.push_back(std::move(*plan));
         }
-        for (std::size_t at = 0; at < targets.size() && !control_.isCancelled(); ++at) {
-            if (const auto verified = verify(targets[at], planned[at]); !verified) {
+        for (std::size_t at = 0; at < plans.size() && !control_.isCancelled(); ++at) {
+            if (const auto verified = verify(plans[at]); !verified) {
                 return verified.error();
             }
         }
@@ -97,78 +54,28 @@ class Verifier {
     }
 
   private:
-    /// What is to be read; also takes in what is known to be missing and what has drifted before.
-    Result<std::vector<FixityStore::Recorded>> planFor(const Target& target) {
-        auto recorded = store_.recordedOn(target.volume.id);
-        const auto period = store_.periodOf(target.volume.id);
-        if (!recorded || !period) {
-            return recorded ? period.error() : recorded.error();
-        }
-        std::erase_if(*recorded,
-                      [&](const FixityStore::Recorded& each) { return !isMeant(each.path, target); });
-        std::vector<FixityStore::Recorded> plan;
-        const auto since = sinceWhen(target);
-        if (!since) {
-            return since.error();
-        }
-        for (const auto& each : *recorded) {
-            if (each.state == HoldingState::missing) {
-                if (const auto added = reportMissing(each.id, joinPath(target.volume.root, each.path));
-                    !added) {
-                    return added.error();
-                }
-            } else if (request_.scope == CheckScope::due ? timeNow() - each.verified >= *period * day
-                                                         : each.verified < *since) {
-                plan.push_back(each);
+    Outcome verify(const VerifyPlan& plan) {
+        const auto& target = plan.target;
+        for (const auto id : plan.missing) {
+            if (const auto reported = reportMissing(id, target.volume.root); !reported) {
+                return reported;
             }
         }
-        if (request_.scope == CheckScope::sample) {
-            std::ranges::shuffle(plan, random_);
-            plan.resize(sampleSize(plan.size(), request_.extent, request_.missRisk));
-            std::ranges::sort(plan, {}, &FixityStore::Recorded::path);
-        }
-        return plan;
-    }
-
-    /// A whole check that was stopped is gone on with: what was read since it began is left out.
-    Result<Nanoseconds> sinceWhen(const Target& target) {
-        constexpr Nanoseconds all = std::numeric_limits<Nanoseconds>::max();
-        const bool wholeVolume = std::ranges::find(target.within, BytePath()) != target.within.end();
-        const auto checks = store_.checks();
-        if (!checks) {
-            return checks.error();
-        }
-        const auto last = std::ranges::find_if(*checks, [&](const FixityCheck& check) {
-            return check.volume == target.volume.id && check.scope == CheckScope::whole;
-        });
-        const bool goesOn = request_.scope == CheckScope::whole && wholeVolume && last != checks->end() &&
-                            last->ended == 0 && last->strong == request_.reading.strong;
-        if (!goesOn) {
-            return all;
-        }
-        check_ = *last;
-        return last->began;
-    }
-
-    Outcome verify(const Target& target, const std::vector<FixityStore::Recorded>& plan) {
-        const bool wholeVolume = std::ranges::find(target.within, BytePath()) != target.within.end();
-        if (check_.id == 0 || check_.volume != target.volume.id) {
-            check_ = {0,          target.volume.id, timeNow(), 0, request_.scope, request_.reading.strong,
-                      plan.size()};
-            if (wholeVolume) {
-                const auto begun = store_.beginCheck(check_);
-                if (!begun) {
-                    return begun.error();
-                }
-                check_.id = *begun;
+        check_ = plan.goesOn.value_or(FixityCheck{0, target.volume.id, timeNow(), 0, request_.scope,
+                                                  request_.reading.strong, plan.toRead.size()});
+        if (check_.id == 0 && target.isWholeVolume()) {
+            const auto begun = store_.beginCheck(check_);
+            if (!begun) {
+                return begun.error();
             }
+            check_.id = *begun;
         }
         const auto checkedBefore = report_.checked;
         const auto bytesBefore = report_.bytesRead;
         const auto base = check_;
-        for (std::size_t at = 0; at < plan.size() && control_.proceed(); at += together) {
-            const auto now = std::span(plan).subspan(at, std::min(together, plan.size() - at));
-            if (const auto read = readSome(target, now); !read) {
+        for (std::size_t at = 0; at < plan.toRead.size() && control_.proceed(); at += together) {
+            const auto some = std::span(plan.toRead).subspan(at, std::min(together, plan.toRead.size() - at));
+            if (const auto read = readSome(target, some); !read) {
                 return read;
             }
             check_.checked = base.checked + report_.checked - checkedBefore;
@@ -184,7 +91,12 @@ class Verifier {
         return store_.updateCheck(check_);
     }
 
-    Outcome readSome(const Target& target, std::span<const FixityStore::Recorded> plan) {
+    Outcome readSome(const VerifyTarget& target, std::span<const HoldingId> ids) {
+        const auto recorded = store_.recorded(ids);
+        if (!recorded) {
+            return recorded.error();
+        }
+        const auto& plan = *recorded;
         std::vector<BytePath> paths;
         std::ranges::transform(plan, std::back_inserter(paths), [&](const FixityStore::Recorded& each) {
             return joinPath(target.volume.root, each.path);
@@ -216,14 +128,14 @@ class Verifier {
     }
 
     /// True where the holding is what was last written down of it.
-    Result<bool> judge(const Target& target, const FixityStore::Recorded& holding, const BytePath& path,
+    Result<bool> judge(const VerifyTarget& target, const FixityStore::Recorded& holding, const BytePath& path,
                        const Result<FixityReading>& reading) {
         if (!reading) {
             switch (reading.error().cause) {
             case Cause::interrupted:
                 return false;
             case Cause::notFound:
-                return reportGone(target, holding, path);
+                return reportGone(target, holding);
             default:
                 ++report_.checked;
                 ++check_.unreadable;
@@ -256,7 +168,8 @@ class Verifier {
     }
 
     /// What a survey at index effort has seen of a change does not always tell its kind.
-    Outcome learnKind(const Target& target, const FixityStore::Recorded& holding, const BytePath& path) {
+    Outcome learnKind(const VerifyTarget& target, const FixityStore::Recorded& holding,
+                      const BytePath& path) {
         const auto facts = store_.factsOf(holding.id);
         if (!facts || !*facts || (*facts)->payload) {
             return facts ? done() : Outcome(facts.error());
@@ -280,7 +193,8 @@ class Verifier {
     }
 
     /// The content is another: it is examined, and written down with its baseline kept.
-    Outcome takeChanged(const Target& target, const FixityStore::Recorded& holding, const BytePath& path) {
+    Outcome takeChanged(const VerifyTarget& target, const FixityStore::Recorded& holding,
+                        const BytePath& path) {
         auto record = worker_.examine(path, control_, [](std::uint64_t) {});
         if (!record && record.error().cause == Cause::interrupted) {
             return done();
@@ -304,27 +218,23 @@ class Verifier {
     Result<FileRecord> bareRecord(const BytePath& path) {
         FileRecord record;
         record.problem = displayPath(path) + " is no audio any more.";
-        std::optional<Error> failed;
-        readForFixity(
-            std::array{path}, {false, false, 0}, control_, [](std::uint64_t) {},
-            [&](std::size_t, Result<FixityReading> reading) {
-                if (!reading) {
-                    failed = reading.error();
-                    return;
-                }
-                record.stamp = reading->stamp;
-                record.checksums.blocks = reading->blocks;
-                if (reading->blocks.size() == 1) {
-                    record.checksums.file = reading->blocks.front();
-                } else {
-                    RunningChecksum sum; // of the blocks: all that is needed is that it is another
-                    for (const auto& block : reading->blocks) {
-                        sum.feed(block.bytes);
-                    }
-                    record.checksums.file = sum.finish();
-                }
-            });
-        return failed ? Result<FileRecord>(*failed) : Result<FileRecord>(record);
+        const auto file = openForReading(path);
+        const auto stamp = file ? stampOf(*file, path) : Result<FileStamp>(file.error());
+        if (!stamp) {
+            return stamp.error();
+        }
+        ChecksumPass checksums(false);
+        std::vector<std::uint8_t> piece(checksumBlock);
+        for (std::uint64_t at = 0; at < stamp->size && control_.proceed(); at += piece.size()) {
+            const auto got = readAt(*file, path, at, piece);
+            if (!got) {
+                return got.error();
+            }
+            checksums.feed(std::span(piece).first(*got));
+        }
+        record.stamp = *stamp;
+        record.checksums = checksums.finish();
+        return record;
     }
 
     Outcome reportDrift(HoldingId id, const BytePath& path) {
@@ -342,13 +252,15 @@ class Verifier {
                    (*drift)->recorded.content);
     }
 
-    Outcome reportMissing(HoldingId id, const BytePath& path) {
+    Outcome reportMissing(HoldingId id, const BytePath& root) {
         const auto holdings = Holdings(catalogue_).byIds(std::array{id});
         if (!holdings) {
             return holdings.error();
         }
-        return holdings->empty() ? done()
-                                 : add({id, path, DriftKind::missing, {}, {}}, holdings->front().checksum);
+        return holdings->empty()
+                   ? done()
+                   : add({id, joinPath(root, holdings->front().path), DriftKind::missing, {}, {}},
+                         holdings->front().checksum);
     }
 
     Outcome add(FoundDrift drift, const Checksum128& recorded) {
@@ -367,8 +279,7 @@ class Verifier {
     }
 
     /// Not at its place: missing, unless the whole volume has gone.
-    Result<bool> reportGone(const Target& target, const FixityStore::Recorded& holding,
-                            const BytePath& path) {
+    Result<bool> reportGone(const VerifyTarget& target, const FixityStore::Recorded& holding) {
         if (!isAtHand(catalogue_, target.volume, mountsNow())) {
             return Error{Cause::notFound, target.volume.root,
                          "The volume " + target.volume.label +
@@ -381,7 +292,7 @@ class Verifier {
         if (const auto written = writer.commit(); !written) {
             return written.error();
         }
-        const auto added = reportMissing(holding.id, path);
+        const auto added = reportMissing(holding.id, target.volume.root);
         return added ? Result<bool>(false) : Result<bool>(added.error());
     }
 
@@ -399,8 +310,14 @@ class Verifier {
         return noted ? Result<bool>(false) : Result<bool>(noted.error());
     }
 
+    /// Twenty times a second at most: it would take its time from the reading.
     void tell(const BytePath& at) {
-        progress_.elapsed = std::chrono::duration<double>(std::chrono::steady_clock::now() - began_).count();
+        constexpr double often = 0.05; // seconds
+        const auto elapsed = std::chrono::duration<double>(std::chrono::steady_clock::now() - began_).count();
+        if (elapsed - progress_.elapsed < often) {
+            return;
+        }
+        progress_.elapsed = elapsed;
         progress_.errors = report_.errors.size() + report_.drift.size();
         progress_.at = displayPath(BytePath(parentOf(at)));
         onProgress_(progress_);
@@ -422,28 +339,13 @@ class Verifier {
 
 } // namespace
 
-std::uint64_t sampleSize(std::uint64_t total, double extent, double missRisk) {
-    const auto damaged = static_cast<std::uint64_t>(std::ceil(extent * static_cast<double>(total)));
-    if (total == 0 || damaged == 0 || missRisk <= 0) {
-        return total;
-    }
-    double missed = 1;
-    std::uint64_t size = 0;
-    while (size < total && missed > missRisk) {
-        const auto left = static_cast<double>(total - size);
-        missed *= std::max(0.0, left - static_cast<double>(damaged)) / left;
-        ++size;
-    }
-    return size;
-}
-
 Result<VerifyReport> verifyHoldings(Catalogue& catalogue, const VerifyRequest& request, RunControl& control,
                                     const ProgressSink& onProgress) {
     auto volumes = Volumes(catalogue).all();
     if (!volumes) {
         return volumes.error();
     }
-    const auto targets = targetsOf(*volumes, request.paths);
+    const auto targets = verifyTargets(*volumes, request.paths);
     if (!targets) {
         return targets.error();
     }

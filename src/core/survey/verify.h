@@ -1,9 +1,9 @@
 #pragma once
 
 #include "core/base/run_control.h"
-#include "core/catalogue/fixity_store.h"
 #include "core/catalogue/holding_writer.h"
 #include "core/evidence/fixity_reading.h"
+#include "core/survey/verify_plan.h"
 
 #include <random>
 
@@ -36,10 +36,6 @@ struct VerifyReport {
     std::vector<SurveyError> errors;
     bool interrupted = false;
 };
-
-/// How many of `total` have to be read so that damage of a share of them is missed with a probability of
-/// at most `missRisk`: hypergeometric sampling without replacement.
-std::uint64_t sampleSize(std::uint64_t total, double extent, double missRisk);
 
 /// Reads holdings again and holds them against what was recorded. What differs is examined and written down
 /// with its baseline kept; nothing is accepted. A whole check that was stopped is gone on with. Drift

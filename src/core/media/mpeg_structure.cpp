@@ -1,0 +1,313 @@
+#include "core/media/mpeg_structure.h"
+
+#include "core/base/text.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cstring>
+
+namespace sober {
+namespace {
+
+using namespace std::string_view_literals;
+using Bytes = std::span<const std::uint8_t>;
+
+constexpr std::size_t longestTagHead = 32;
+
+/// Reads bits from the highest of the first byte on.
+class BitReader {
+  public:
+    explicit BitReader(Bytes bytes) : bytes_(bytes) {}
+    unsigned take(int bits) {
+        unsigned value = 0;
+        for (; bits > 0; --bits, ++at_) {
+            value = value << 1 | ((bytes_[at_ / 8] >> (7 - at_ % 8)) & 1U);
+        }
+        return value;
+    }
+    void pass(std::size_t bits) { at_ += bits; }
+
+  private:
+    Bytes bytes_;
+    std::size_t at_ = 0;
+};
+
+/// Layer III side information, ISO/IEC 11172-3 section 2.4.1.7 and 13818-3 section 2.4.1.7.
+struct SideInfo {
+    unsigned mainDataBegin = 0; ///< bytes before this frame's own main data
+    std::uint64_t bits = 0;     ///< of main data that its granules take
+};
+
+std::size_t sideInfoLength(const MpegFrame& frame) {
+    return frame.version == 1 ? (frame.channels == 1 ? 17 : 32) : (frame.channels == 1 ? 9 : 17);
+}
+
+SideInfo readSideInfo(const MpegFrame& frame, Bytes bytes) {
+    constexpr int lengthBits = 12;
+    BitReader reader(bytes);
+    SideInfo info;
+    const bool first = frame.version == 1;
+    info.mainDataBegin = reader.take(first ? 9 : 8);
+    reader.pass(first ? (frame.channels == 1 ? 5 : 3) + 4 * static_cast<std::size_t>(frame.channels)
+                      : static_cast<std::size_t>(frame.channels));
+    const int granules = first ? 2 : 1;
+    for (int i = 0; i < granules * frame.channels; ++i) {
+        info.bits += reader.take(lengthBits);
+        reader.pass((first ? 59 : 63) - lengthBits);
+    }
+    return info;
+}
+
+bool hasCrc(Bytes frame) {
+    return (frame[1] & 1) == 0;
+}
+
+std::size_t headerLength(Bytes frame) {
+    return hasCrc(frame) ? 6 : 4;
+}
+
+/// The four bytes of a synchsafe length, id3.org version 2.4.0 section 6.2.
+std::uint64_t synchsafe(Bytes bytes) {
+    std::uint64_t length = 0;
+    for (const auto byte : bytes) {
+        length = length << 7 | (byte & 0x7F);
+    }
+    return length;
+}
+
+bool sameKind(const MpegFrame& a, const MpegFrame& b) {
+    return a.version == b.version && a.layer == b.layer && a.sampleRate == b.sampleRate;
+}
+
+} // namespace
+
+std::uint16_t mpegCrc(Bytes bytes, std::uint16_t crc) {
+    for (const auto byte : bytes) {
+        crc = static_cast<std::uint16_t>(crc ^ (byte << 8));
+        for (int bit = 0; bit < 8; ++bit) {
+            crc = static_cast<std::uint16_t>((crc << 1) ^ ((crc & 0x8000) != 0 ? 0x8005 : 0));
+        }
+    }
+    return crc;
+}
+
+/// The length of a tag that begins here, 0 where none does. ID3v1 stands in the last 128 bytes.
+std::uint64_t MpegStructure::tagLength(Bytes held) const {
+    if (beginsWith(held, "ID3") && held.size() >= 10 && held[3] < 0xFF &&
+        (held[6] | held[7] | held[8] | held[9]) < 128) {
+        return synchsafe(held.subspan(6, 4)) + 10 + ((held[5] & 0x10) != 0 ? 10 : 0);
+    }
+    if (beginsWith(held, "TAG") && left() == 128) {
+        return 128;
+    }
+    if (beginsWith(held, "TAG+") && left() == 227 + 128) {
+        return 227;
+    }
+    if (beginsWith(held, "APETAGEX") && held.size() >= longestTagHead) {
+        // The stated size leaves the header out; a footer alone ends a tag.
+        const bool isHeader = (held[23] & 0x20) != 0;
+        return isHeader ? littleEndian(held.subspan(12, 4)) + 32 : 32;
+    }
+    if (beginsWith(held, "LYRICSBEGIN") && left() > 128 && left() < (256U << 10)) {
+        return left() - 128;
+    }
+    return 0;
+}
+
+bool MpegStructure::isConfirmed(const MpegFrame& frame, Bytes held, bool atEnd) const {
+    if (frame.bytes >= left()) {
+        return frame.bytes == left();
+    }
+    const auto rest = held.subspan(std::min(frame.bytes, held.size()));
+    const auto next = readMpegFrame(rest);
+    if (next && sameKind(*next, frame)) {
+        return true;
+    }
+    const bool tagFollows = beginsWith(rest, "TAG") || beginsWith(rest, "APETAGEX") ||
+                            beginsWith(rest, "ID3") || beginsWith(rest, "LYRICSBEGIN");
+    return tagFollows || (atEnd && rest.empty());
+}
+
+std::uint64_t MpegStructure::parse(Bytes held, bool atEnd) {
+    if (givenUp_) {
+        return std::max<std::uint64_t>(left(), held.size());
+    }
+    if (held.size() < longestTagHead && !atEnd) {
+        return 0;
+    }
+    if (const auto tag = tagLength(held); tag > 0) {
+        if (beginsWith(held, "APETAGEX") && tag == 32 && inJunk_) {
+            // What stood before this footer were the tag's entries.
+            const auto entries = littleEndian(held.subspan(12, 4));
+            const auto forgiven = std::min(junkLength_, entries > 32 ? entries - 32 : 0);
+            junkLength_ -= forgiven;
+            report_.junk.back().second -= forgiven;
+        }
+        return tag;
+    }
+    if (stream_ == std::nullopt && beginsWith(held, "fLaC")) {
+        givenUp_ = true;
+        return held.size();
+    }
+    const auto frame = readMpegFrame(held);
+    if (!frame || (stream_ && frame->layer != stream_->layer)) {
+        return takeJunk(held);
+    }
+    if (frame->bitrate == 0) {
+        return takeJunk(held); // free format, which is not decoded either
+    }
+    const bool fits = inSync_ && stream_ && sameKind(*frame, *stream_);
+    if (held.size() < frame->bytes + 12 && !atEnd && held.size() < left()) {
+        return 0;
+    }
+    if (!fits && !isConfirmed(*frame, held, atEnd)) {
+        return takeJunk(held);
+    }
+    if (frame->bytes > left() || held.size() < frame->bytes) {
+        cut_ = true;
+        problem("truncated", seconds_, "the file ends within a frame");
+        return std::max<std::uint64_t>(left(), held.size());
+    }
+    takeFrame(*frame, held.first(frame->bytes));
+    return frame->bytes;
+}
+
+void MpegStructure::takeFrame(const MpegFrame& frame, Bytes bytes) {
+    const bool afterJunk = inJunk_;
+    endJunk();
+    inSync_ = true;
+    if (afterJunk) {
+        spare_ = 0;
+    }
+    ++report_.units;
+    const auto side = headerLength(bytes) + (frame.layer == 3 ? sideInfoLength(frame) : 0);
+    if (!stream_) {
+        stream_ = frame;
+        const auto info = bytes.subspan(std::min(side, bytes.size()));
+        const auto vbri = bytes.subspan(std::min<std::size_t>(36, bytes.size()));
+        if (frame.layer == 3 && (beginsWith(info, "Xing") || beginsWith(info, "Info"))) {
+            const auto flags = info.size() >= 8 ? info[7] : 0;
+            stated_.emplace();
+            if ((flags & 1) != 0 && info.size() >= 12) {
+                stated_->frames = bigEndian(info.subspan(8, 4));
+            }
+            const std::size_t encoder = 8 + ((flags & 1) != 0 ? 4 : 0) + ((flags & 2) != 0 ? 4 : 0) +
+                                        ((flags & 4) != 0 ? 100 : 0) + ((flags & 8) != 0 ? 4 : 0);
+            if (info.size() >= encoder + 24 && info[encoder] != 0) {
+                const auto ends = bigEndian(info.subspan(encoder + 21, 3));
+                stated_->delay = static_cast<int>(ends >> 12);
+                stated_->padding = static_cast<int>(ends & 0xFFF);
+            }
+            return;
+        }
+        if (frame.layer == 3 && beginsWith(vbri, "VBRI") && vbri.size() >= 18) {
+            stated_ = Stated{bigEndian(vbri.subspan(14, 4)), 0, 0};
+            return;
+        }
+    }
+    compareWithStream(frame);
+    if (frame.layer == 3 && bytes.size() >= side) {
+        checkMainData(frame, bytes);
+    }
+    samples_ += static_cast<std::uint64_t>(frame.samples);
+    seconds_ += static_cast<double>(frame.samples) / frame.sampleRate;
+}
+
+void MpegStructure::compareWithStream(const MpegFrame& frame) {
+    varies_ = varies_ || frame.bitrate != stream_->bitrate;
+    if (!sameKind(frame, *stream_) || frame.channels != stream_->channels) {
+        problem("damaged", seconds_,
+                fmt::format("from {} Hz and {} to {} Hz and {}", stream_->sampleRate,
+                            counted(static_cast<std::uint64_t>(stream_->channels), "channel"),
+                            frame.sampleRate,
+                            counted(static_cast<std::uint64_t>(frame.channels), "channel")));
+        const auto bitrate = stream_->bitrate;
+        stream_ = frame;
+        stream_->bitrate = bitrate;
+    }
+}
+
+void MpegStructure::checkMainData(const MpegFrame& frame, Bytes bytes) {
+    const auto header = headerLength(bytes);
+    const auto sideLength = sideInfoLength(frame);
+    const auto side = bytes.subspan(header, sideLength);
+    if (hasCrc(bytes) && mpegCrc(side, mpegCrc(bytes.subspan(2, 2))) != bigEndian(bytes.subspan(4, 2))) {
+        problem("damaged", seconds_, "the check value of a frame does not hold");
+    }
+    const auto info = readSideInfo(frame, side);
+    const auto own = static_cast<std::int64_t>(bytes.size() - header - sideLength);
+    const auto begin = static_cast<std::int64_t>(info.mainDataBegin);
+    const auto taken = static_cast<std::int64_t>((info.bits + 7) / 8);
+    if (begin > spare_) {
+        if (samples_ == 0 || begunWithin_) {
+            begunWithin_ = true;
+        } else {
+            problem("damaged", seconds_, "a frame refers to data that is not there");
+        }
+        spare_ = begin;
+    } else {
+        begunWithin_ = false;
+    }
+    if (taken > begin + own) {
+        problem("damaged", seconds_, "a frame states more data than there is room for");
+    }
+    spare_ = std::max<std::int64_t>(0, begin + own - taken);
+}
+
+std::uint64_t MpegStructure::takeJunk(Bytes held) {
+    if (!inJunk_) {
+        inJunk_ = true;
+        junkSince_ = offset();
+        junkLength_ = 0;
+    }
+    inSync_ = false;
+    // On to the next byte that may begin a frame or a tag.
+    std::size_t next = 1;
+    while (next < held.size() && held[next] != 0xFF && held[next] != 'T' && held[next] != 'A' &&
+           held[next] != 'I' && held[next] != 'L') {
+        ++next;
+    }
+    junk(next);
+    junkLength_ += next;
+    return next;
+}
+
+void MpegStructure::endJunk() {
+    if (!inJunk_) {
+        return;
+    }
+    inJunk_ = false;
+    const auto detail = fmt::format("{} that belong to no frame, from byte {} on",
+                                    counted(junkLength_, "byte"), humanCount(junkSince_));
+    if (report_.units == 0) {
+        remark("junk", seconds_, detail);
+    } else {
+        problem("damaged", seconds_, detail);
+    }
+}
+
+void MpegStructure::conclude() {
+    if (inJunk_ && junkLength_ > 0) {
+        remark("junk", seconds_, fmt::format("{} after the last frame", counted(junkLength_, "byte")));
+    }
+    const std::uint64_t frames = report_.units - (stated_ ? 1 : 0);
+    if (stated_ && stated_->frames > 0) {
+        // Some writers count the frame that states it.
+        const auto detail =
+            fmt::format("states {} and holds {}", counted(stated_->frames, "frame"), humanCount(frames));
+        if (frames + 1 < stated_->frames && !cut_) {
+            problem("truncated", seconds_, detail);
+        } else if (frames > stated_->frames + 1) {
+            problem("length-mismatch", seconds_, detail);
+        }
+    }
+    if (stated_ && frames > 0 && static_cast<std::uint64_t>(stated_->delay + stated_->padding) >= samples_) {
+        remark("gapless", 0, "what it says of its silent ends is more than it holds");
+    }
+    if (varies_ && (!stated_ || stated_->frames == 0)) {
+        remark("unstated-length", 0, "its bitrate varies and it does not state how long it is");
+    }
+}
+
+} // namespace sober
