@@ -216,7 +216,8 @@ Outcome addPaths(const Catalogue& catalogue, const std::string& kind, const std:
             return holding.error();
         }
         const auto wanted = kind == writeOffKind ? HoldingState::missing : HoldingState::present;
-        if (holding->state != wanted) {
+        const bool bringsBack = kind == restoreKind && holding->state == HoldingState::missing;
+        if (holding->state != wanted && !bringsBack) {
             return Error{Cause::invalid, path,
                          displayPath(path) + (kind == writeOffKind
                                                   ? " is not missing: there is nothing to write off."
@@ -226,9 +227,12 @@ Outcome addPaths(const Catalogue& catalogue, const std::string& kind, const std:
         if (!drift) {
             return drift.error();
         }
-        const bool acceptsChange = kind == acceptKind && *drift && (*drift)->accepted == 0;
-        actions.push_back(
-            {0, acceptsChange ? std::string(acceptChangeKind) : kind, holding->id, reason, timeNow()});
+        const bool drifted = *drift && (*drift)->accepted == 0;
+        // What is as it was recorded can still be repaired of junk, and accepted as the evidence shows it.
+        const auto meant = kind == acceptKind && drifted    ? std::string(acceptChangeKind)
+                           : kind == repairKind && !drifted ? std::string(rewriteKind)
+                                                            : kind;
+        actions.push_back({0, meant, holding->id, reason, timeNow()});
     }
     return DocketStore(catalogue).add(actions);
 }

@@ -1,6 +1,7 @@
 #include "cli/commands.h"
 #include "cli/examine_command.h"
 #include "cli/list_command.h"
+#include "cli/seek_command.h"
 #include "cli/verify_command.h"
 #include "core/base/user_folders.h"
 #include "core/evidence/evidence_worker.h"
@@ -120,6 +121,11 @@ int main(int argc, char** argv) {
     verifyCommand->add_flag("--from-memory", fromMemory,
                             "take what the system still holds in memory for read");
 
+    std::vector<BytePath> seekFolders;
+    auto* seekCommand =
+        app.add_subcommand("seek", "look in other folders (a backup, a bag) for what drifted or is missing");
+    seekCommand->add_option("FOLDER", seekFolders, "where to look")->required();
+
     auto* listCommand =
         app.add_subcommand("list", "checksum lists as md5sum, sha256sum, b2sum and SFV tools write them");
     listCommand->require_subcommand(1);
@@ -141,9 +147,11 @@ int main(int argc, char** argv) {
     std::string kind;
     std::vector<BytePath> paths;
     auto* addCommand = docketCommand->add_subcommand("add", "put actions on the docket");
-    addCommand->add_option("KIND", kind, "retire, write-off, accept, restore, repair, retag, or suggested")
+    addCommand
+        ->add_option("KIND", kind, "retire, write-off, accept, restore, repair, rewrite, retag, or suggested")
         ->required()
-        ->check(CLI::IsMember({"retire", "write-off", "accept", "restore", "repair", "retag", "suggested"}));
+        ->check(CLI::IsMember(
+            {"retire", "write-off", "accept", "restore", "repair", "rewrite", "retag", "suggested"}));
     addCommand->add_option("PATH", paths, "the files");
     std::string reason;
     addCommand->add_option("--reason", reason, "why, in your words");
@@ -207,6 +215,9 @@ int main(int argc, char** argv) {
         verify.reading.fromMedium = !fromMemory;
         verify.reading.mostPerSecond = static_cast<std::uint64_t>(slowly * 1e6);
         return runVerify(common, verify, control);
+    }
+    if (seekCommand->parsed()) {
+        return runSeek(common, seekFolders, control);
     }
     if (listCheck->parsed()) {
         return runListCheck(common, listed, listFolder, control);

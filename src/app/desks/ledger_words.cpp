@@ -45,8 +45,9 @@ Mark markOfKind(const std::string& kind) {
     return kind == retireKind                               ? Mark::retire
            : kind == acceptKind || kind == acceptChangeKind ? Mark::accepted
            : kind == retagKind                              ? Mark::retag
-           : kind == restoreKind || kind == repairKind      ? Mark::sound
-                                                            : Mark::writeOff;
+           : kind == restoreKind || kind == repairKind || kind == rewriteKind || kind == bringBackKind
+               ? Mark::sound
+               : Mark::writeOff;
 }
 
 QString stepText(ActionStep step) {

@@ -363,6 +363,44 @@ Result<std::vector<HoldingId>> FixityStore::driftedFrom(const Checksum128& basel
     });
 }
 
+Outcome FixityStore::noteOutside(const BytePath& path, const Checksum128& content) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement write(catalogue_.database(),
+                                "INSERT OR REPLACE INTO outside_copies(path, xxh3) VALUES(?,?)");
+        bindBytes(write, 1, path);
+        bindBytes(write, 2, content);
+        write.exec();
+    });
+}
+
+Result<std::vector<BytePath>> FixityStore::outsideCopiesOf(const Checksum128& content) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT path FROM outside_copies WHERE xxh3 = ? ORDER BY path");
+        bindBytes(ask, 1, content);
+        std::vector<BytePath> paths;
+        while (ask.executeStep()) {
+            paths.push_back(bytesOf(ask.getColumn(0)));
+        }
+        return paths;
+    });
+}
+
+Result<std::unordered_map<std::uint64_t, std::vector<Checksum128>>> FixityStore::lost() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT d.size, d.xxh3 FROM drifts d JOIN holdings h ON h.id = d.holding "
+                              "WHERE d.accepted = 0 AND h.state < 2 UNION "
+                              "SELECT size, xxh3 FROM holdings WHERE state = 1");
+        std::unordered_map<std::uint64_t, std::vector<Checksum128>> lost;
+        while (ask.executeStep()) {
+            lost[static_cast<std::uint64_t>(ask.getColumn(0).getInt64())].push_back(
+                checksumOf(ask.getColumn(1)));
+        }
+        return lost;
+    });
+}
+
 Outcome FixityStore::accept(HoldingId holding, const std::string& reason) const {
     return guarded(catalogue_, [&]() -> Outcome {
         SQLite::Statement write(

@@ -6,6 +6,7 @@
 
 #include <functional>
 #include <span>
+#include <unordered_map>
 
 namespace SQLite {
 class Database;
@@ -92,6 +93,13 @@ class FixityStore {
     Result<std::optional<Drift>> of(HoldingId holding) const;
     /// Drifted holdings, accepted or not, of which this was the baseline.
     Result<std::vector<HoldingId>> driftedFrom(const Checksum128& baseline) const;
+    /// A file on no volume, a backup or a bag say, that was read and had this content.
+    Outcome noteOutside(const BytePath& path, const Checksum128& content) const;
+    /// Absolute paths, as they were noted.
+    Result<std::vector<BytePath>> outsideCopiesOf(const Checksum128& content) const;
+    /// What is looked for elsewhere: the baselines of what has drifted and what is recorded of the missing,
+    /// by size.
+    Result<std::unordered_map<std::uint64_t, std::vector<Checksum128>>> lost() const;
     /// The content as it is now becomes the baseline. Cause::invalid where nothing has drifted.
     Outcome accept(HoldingId holding, const std::string& reason) const;
     Outcome withdrawAcceptance(HoldingId holding) const;

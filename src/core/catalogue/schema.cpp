@@ -311,7 +311,13 @@ CREATE TABLE unreadable(
 ALTER TABLE volumes ADD COLUMN check_days INTEGER NOT NULL DEFAULT 180;
 )sql";
 
-constexpr std::array<const char*, 5> steps{firstStep, evidenceStep, copiesStep, decidingStep, fixityStep};
+constexpr const char* outsideStep = R"sql(
+CREATE TABLE outside_copies(path BLOB PRIMARY KEY, xxh3 BLOB NOT NULL) WITHOUT ROWID;
+CREATE INDEX outside_copies_content ON outside_copies(xxh3);
+)sql";
+
+constexpr std::array<const char*, 6> steps{firstStep,    evidenceStep, copiesStep,
+                                           decidingStep, fixityStep,   outsideStep};
 
 } // namespace
 

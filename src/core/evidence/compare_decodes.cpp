@@ -21,7 +21,7 @@ constexpr std::size_t firstMiddle = 2;   // bands from 250 Hz
 constexpr std::size_t lastMiddle = 7;    // to 4 kHz
 constexpr double mostFollowed = 400;     // samples by which the lag may move from block to block
 constexpr double quiet = 10;             // 16-bit steps, RMS of a block that counts as sounding
-constexpr int mostSearches = 4;         // for what lies elsewhere
+constexpr int mostSearches = 4;          // for what lies elsewhere
 constexpr double surelyThere = 0.5;      // of a normalised correlation
 constexpr double agrees = 0.3;           // share of energy that may be left in the middle bands
 

@@ -25,6 +25,7 @@ struct Evidence {
     Verdict verdict;
     std::vector<DecodeProblem> problems; ///< of the decode and the structure, and checks that do not hold
     std::vector<DecodeProblem> remarks;  ///< odd, and no proof that audio was lost
+    std::uint64_t junkBytes = 0; ///< that belong neither to the audio nor to a tag, where they can be told
 
     bool sound() const { return problems.empty(); }
 };

@@ -99,6 +99,9 @@ void addStructure(Evidence& evidence, StructureReport report) {
             evidence.problems.push_back(std::move(problem));
         }
     }
+    for (const auto& [first, past] : report.junk) {
+        evidence.junkBytes += past - first;
+    }
     std::ranges::stable_sort(evidence.problems, {}, &DecodeProblem::at);
     std::ranges::move(report.remarks, std::back_inserter(evidence.remarks));
     std::ranges::stable_sort(evidence.remarks, {}, &DecodeProblem::at);

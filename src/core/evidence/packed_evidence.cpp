@@ -163,6 +163,7 @@ Json evidenceShape(const Evidence& evidence) {
     }
     json["problems"] = notesShape(evidence.problems);
     json["remarks"] = notesShape(evidence.remarks);
+    json["junk"] = evidence.junkBytes;
     return json;
 }
 
@@ -199,6 +200,7 @@ Evidence evidenceFrom(const Json& json) {
     // Evidence of an older method has none.
     if (json.contains("remarks")) {
         evidence.remarks = notesFrom(json.at("remarks"));
+        evidence.junkBytes = json.at("junk");
     }
     return evidence;
 }

@@ -3,6 +3,7 @@
 #include "core/base/text.h"
 #include "core/media/av_input.h"
 #include "core/media/av_owned.h"
+#include "core/media/mpeg_frame.h"
 
 #include <fmt/format.h>
 
@@ -102,12 +103,30 @@ class Decoder {
                 continue;
             }
             if (packet_->stream_index == stream_.index) {
-                sink_.takePacket({packet_->data, static_cast<std::size_t>(packet_->size)});
+                sink_.takePacket(audioIn({packet_->data, static_cast<std::size_t>(packet_->size)}));
                 decodePacket(packet_.get());
             }
             av_packet_unref(packet_.get());
         }
         decodePacket(nullptr);
+    }
+
+    /// FFmpeg hands stray bytes and tags of an MPEG stream on as packets, or at the end of one.
+    std::span<const std::uint8_t> audioIn(std::span<const std::uint8_t> packet) const {
+        const auto codec = stream_.codecpar->codec_id;
+        if (codec != AV_CODEC_ID_MP3 && codec != AV_CODEC_ID_MP2 && codec != AV_CODEC_ID_MP1) {
+            return packet;
+        }
+        if (const auto frame = readMpegFrame(packet); frame && frame->bytes > 0) {
+            return packet.first(std::min(frame->bytes, packet.size()));
+        }
+        for (std::size_t at = 1; at + 4 <= packet.size(); ++at) {
+            const auto frame = packet[at] == 0xFF ? readMpegFrame(packet.subspan(at)) : std::nullopt;
+            if (frame && at + frame->bytes == packet.size()) {
+                return packet.subspan(at);
+            }
+        }
+        return {};
     }
 
     void decodePacket(const AVPacket* packet) {

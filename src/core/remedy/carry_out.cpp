@@ -7,11 +7,13 @@
 #include "core/catalogue/volumes.h"
 #include "core/evidence/compare_content.h"
 #include "core/evidence/file_pass.h"
+#include "core/remedy/bringing_back.h"
 #include "core/remedy/docket.h"
 #include "core/remedy/file_changes.h"
 #include "core/remedy/mending.h"
 #include "core/remedy/replacement.h"
 #include "core/remedy/retagging.h"
+#include "core/remedy/rewriting.h"
 #include "core/remedy/set_aside.h"
 #include "core/remedy/stand_ins.h"
 #include "core/survey/volume_identity.h"
@@ -30,13 +32,13 @@ Error refusedError(const BytePath& path, std::string sentence) {
 }
 
 bool isMadeAnew(std::string_view kind) {
-    return kind == retagKind || kind == restoreKind || kind == repairKind;
+    return kind == retagKind || kind == restoreKind || kind == repairKind || kind == rewriteKind;
 }
 
 /// What is mended is mended while its healthy copies are there; what is retired is compared with what stays
-/// before that gets other tags.
+/// before that is made anew.
 int turnOf(std::string_view kind) {
-    return kind == restoreKind || kind == repairKind ? 0 : kind == retagKind ? 2 : 1;
+    return kind == restoreKind || kind == repairKind ? 0 : kind == retagKind || kind == rewriteKind ? 2 : 1;
 }
 
 class Executor {
@@ -140,6 +142,7 @@ class Executor {
                : planned.action.kind == acceptKind       ? accept(planned)
                : planned.action.kind == acceptChangeKind ? acceptChange(planned)
                : planned.action.kind == retagKind        ? retag(planned)
+               : planned.action.kind == rewriteKind      ? rewrite(planned)
                : planned.action.kind == restoreKind || planned.action.kind == repairKind ? mend(planned)
                                                                                          : retire(planned);
     }
@@ -213,10 +216,25 @@ class Executor {
             [&](const BytePath& to) { return makeRetagged(planned.path, to, *change, control_); });
     }
 
+    Outcome rewrite(const PlannedAction& planned) {
+        return makeAnew(planned, planned.holding.size,
+                        [&](const BytePath& to) { return makeRewritten(planned.path, to, control_); });
+    }
+
     Outcome mend(const PlannedAction& planned) {
         const auto mending = mendingOf(catalogue_, planned.holding.id, volumes_);
         if (!mending) {
             return mending.error();
+        }
+        if (planned.holding.state == HoldingState::missing) {
+            auto action = actionFor(planned);
+            action.kind = bringBackKind;
+            action.size = mending->drift.recorded.size;
+            action.made = placeForMade(planned.path, result_.entry, planned.holding.id);
+            action.madeChecksum = mending->drift.recorded.content;
+            return bringBack(
+                catalogue_, ledger_, std::move(action),
+                [&](const BytePath& to) { return makeMended(*mending, false, to, control_); }, hooks_);
         }
         return makeAnew(planned, mending->drift.recorded.size, [&](const BytePath& to) {
             return makeMended(*mending, planned.action.kind == repairKind, to, control_);

@@ -1,10 +1,12 @@
 #include "core/remedy/docket.h"
 
+#include "core/base/file_handle.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/fixity_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 #include "core/remedy/mending.h"
+#include "core/remedy/rewriting.h"
 #include "core/remedy/stand_ins.h"
 
 #include <fmt/format.h>
@@ -48,8 +50,9 @@ class Reviewer {
                              : action.kind == acceptChangeKind ? whyNotAcceptChange(planned.holding)
                              : action.kind == restoreKind || action.kind == repairKind
                                  ? whyNotMend(planned.holding, *volume, action.kind)
-                             : action.kind == retagKind ? whyNotRetag(planned.holding, *volume)
-                                                        : whyNotRetire(planned.holding, *volume);
+                             : action.kind == retagKind   ? whyNotRetag(planned.holding, *volume)
+                             : action.kind == rewriteKind ? whyNotRewrite(planned.holding, *volume)
+                                                          : whyNotRetire(planned.holding, *volume);
         if (!refusal) {
             return refusal.error();
         }
@@ -88,11 +91,15 @@ class Reviewer {
     Result<std::optional<std::string>> whyNotMend(const Holding& holding, const Volume& volume,
                                                   std::string_view kind) const {
         using Answer = std::optional<std::string>;
-        if (auto gone = whyOutOfReach(holding, volume)) {
+        const bool missing = holding.state == HoldingState::missing && kind == restoreKind;
+        if (auto gone = missing ? whyAway(volume) : whyOutOfReach(holding, volume)) {
             return Answer(std::move(gone));
         }
-        if (holding.links > 1) {
+        if (!missing && holding.links > 1) {
             return Answer("It is one file with several names; the others would keep the damage.");
+        }
+        if (missing && isTaken(joinPath(volume.root, holding.path))) {
+            return Answer("Something stands at its place again; survey the volume first.");
         }
         const auto plan = mendingOf(catalogue_, holding.id, volumes_);
         if (!plan) {
@@ -120,9 +127,30 @@ class Reviewer {
         if (holding.state != HoldingState::present) {
             return "It is not there any more.";
         }
+        return whyAway(volume);
+    }
+
+    static std::optional<std::string> whyAway(const Volume& volume) {
         return volume.atHand
                    ? std::nullopt
                    : std::optional(fmt::format("{} is away; nothing can be done there now.", volume.label));
+    }
+
+    Result<std::optional<std::string>> whyNotRewrite(const Holding& holding, const Volume& volume) const {
+        using Answer = std::optional<std::string>;
+        if (auto gone = whyOutOfReach(holding, volume)) {
+            return Answer(std::move(gone));
+        }
+        const auto evidence = EvidenceStore(catalogue_).of(holding.id);
+        if (!evidence) {
+            return evidence.error();
+        }
+        return !*evidence ? Answer("It was not examined yet: survey its volume at full effort first.")
+               : holding.links > 1
+                   ? Answer("It is one file with several names; the others would stay as they are.")
+               : canBeRewritten(holding.claims, **evidence)
+                   ? Answer()
+                   : Answer("It holds nothing beside its audio and its tags that could be left out.");
     }
 
     Result<std::optional<std::string>> whyNotRetire(const Holding& holding, const Volume& volume) {

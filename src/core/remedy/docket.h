@@ -15,12 +15,17 @@ inline constexpr std::string_view acceptKind = "accept";
 
 /// Take a holding's content as it is now for what it should be. Nothing on a volume changes.
 inline constexpr std::string_view acceptChangeKind = "accept-change";
-/// Put what was recorded of a drifted holding back, from a healthy copy.
+/// Put what was recorded of a drifted or missing holding back, from a healthy copy.
 inline constexpr std::string_view restoreKind = "restore";
 /// Put it together from damaged copies whose damage lies in different blocks.
 inline constexpr std::string_view repairKind = "repair";
+/// Make an MP3 or Ogg file anew without the bytes that belong neither to its audio nor to its tags.
+inline constexpr std::string_view rewriteKind = "rewrite";
 /// Write fields that other copies know into the tags, the audio data untouched.
 inline constexpr std::string_view retagKind = "retag";
+
+/// In the ledger: a missing holding was restored. There was nothing to set aside.
+inline constexpr std::string_view bringBackKind = "bring-back";
 
 /// One action of the docket as it would be carried out now, by what the catalogue knows.
 struct PlannedAction {

@@ -57,6 +57,41 @@ Outcome writeAll(const FileHandle& file, const BytePath& path, std::string_view 
     return done();
 }
 
+/// What is left of so many bytes.
+std::vector<ByteRange> partsWithout(std::uint64_t length, std::span<const ByteRange> without) {
+    std::vector<ByteRange> parts;
+    std::uint64_t next = 0;
+    for (const auto& [first, past] : without) {
+        if (first > next) {
+            parts.emplace_back(next, std::min(first, length));
+        }
+        next = std::max(next, past);
+    }
+    if (next < length) {
+        parts.emplace_back(next, length);
+    }
+    return parts;
+}
+
+Outcome copyPart(const FileHandle& source, const BytePath& from, const FileHandle& target,
+                 const ByteRange& part) {
+    auto at = static_cast<off_t>(part.first);
+    const auto past = static_cast<off_t>(part.second);
+    while (at < past) {
+        const auto copied = sendfile(target.get(), source.get(), &at, static_cast<std::size_t>(past - at));
+        if (copied < 0 && errno == EINTR) {
+            continue;
+        }
+        if (copied < 0) {
+            return systemError(errno, "copy", from);
+        }
+        if (copied == 0) {
+            return Error{Cause::changed, from, displayPath(from) + " became shorter."};
+        }
+    }
+    return done();
+}
+
 } // namespace
 
 Outcome moveEntry(const BytePath& from, const BytePath& to) {
@@ -100,7 +135,7 @@ Outcome appendTo(const BytePath& path, std::string_view content) {
     return file ? writeAll(file, path, content) : Outcome(systemError(errno, "write", path));
 }
 
-Outcome copyToNew(const BytePath& from, const BytePath& to) {
+Outcome copyToNew(const BytePath& from, const BytePath& to, std::span<const ByteRange> without) {
     const auto source = openForReading(from);
     if (!source) {
         return source.error();
@@ -113,20 +148,11 @@ Outcome copyToNew(const BytePath& from, const BytePath& to) {
     if (!target) {
         return systemError(errno, "write", to);
     }
-    off_t left = status.st_size;
-    while (left > 0) {
-        const auto copied = sendfile(target.get(), source->get(), nullptr, static_cast<std::size_t>(left));
-        if (copied < 0 && errno == EINTR) {
-            continue;
-        }
-        if (copied <= 0) {
-            const auto error = copied < 0
-                                   ? systemError(errno, "copy", from)
-                                   : Error{Cause::changed, from, displayPath(from) + " became shorter."};
+    for (const auto& part : partsWithout(static_cast<std::uint64_t>(status.st_size), without)) {
+        if (const auto copied = copyPart(*source, from, target, part); !copied) {
             unlink(to.c_str());
-            return error;
+            return copied;
         }
-        left -= copied;
     }
     copyAttributes(source->get(), target.get());
     // Card file systems know no modes: what cannot be kept there was not there.

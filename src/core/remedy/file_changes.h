@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/base/file_handle.h"
 #include "core/base/result.h"
 
 namespace sober {
@@ -16,9 +17,9 @@ Outcome writeNewFile(const BytePath& path, std::string_view content);
 /// Adds to the end of a file that was made by writeNewFile. Not yet flushed: see flushFile.
 Outcome appendTo(const BytePath& path, std::string_view content);
 
-/// A new file with the content, mode and extended attributes of another; fails with alreadyThere where
-/// the name is taken. Not yet flushed: see flushFile.
-Outcome copyToNew(const BytePath& from, const BytePath& to);
+/// A new file with the content, mode and extended attributes of another, some bytes (in order) left out;
+/// fails with alreadyThere where the name is taken. Not yet flushed: see flushFile.
+Outcome copyToNew(const BytePath& from, const BytePath& to, std::span<const ByteRange> without = {});
 
 /// Flushes a file's content to the medium and lets the system forget it, so that it is read from there next.
 Outcome flushFile(const BytePath& path);

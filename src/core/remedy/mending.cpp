@@ -28,6 +28,26 @@ std::vector<bool> healthyBlocks(std::span<const Checksum128> recorded, std::span
     return healthy;
 }
 
+/// What became of a holding: it drifted, or it is missing and is what was last recorded of it.
+Result<Drift> lossOf(const FixityStore& store, const Holdings& holdings, HoldingId id) {
+    auto drift = store.of(id);
+    const auto found = holdings.byIds(std::array{id});
+    if (!drift || !found) {
+        return drift ? found.error() : drift.error();
+    }
+    if (*drift && (*drift)->accepted == 0) {
+        return std::move(**drift);
+    }
+    if (found->empty() || found->front().state != HoldingState::missing) {
+        return Error{Cause::invalid, {}, "It is what was recorded: there is nothing to mend."};
+    }
+    auto facts = store.factsOf(id);
+    if (!facts) {
+        return facts.error();
+    }
+    return Drift{id, DriftKind::missing, 0, facts->value_or(FixityFacts{}), found->front().sha256, 0, {}};
+}
+
 /// One block of what was recorded, from the first source that still has it.
 Outcome copyBlock(const Mending& mending, std::size_t block, const BytePath& to) {
     const auto& recorded = mending.drift.recorded;
@@ -69,25 +89,28 @@ Outcome assembleAt(const Mending& mending, const BytePath& to, RunControl& contr
 Result<Mending> mendingOf(const Catalogue& catalogue, HoldingId holding, std::span<const Volume> volumes) {
     const FixityStore store(catalogue);
     const Holdings holdings(catalogue);
-    auto drift = store.of(holding);
+    auto drift = lossOf(store, holdings, holding);
     if (!drift) {
         return drift.error();
     }
-    if (!*drift || (*drift)->accepted != 0) {
-        return Error{Cause::invalid, {}, "It is what was recorded: there is nothing to mend."};
-    }
     Mending mending;
-    mending.drift = std::move(**drift);
+    mending.drift = std::move(*drift);
     const auto copies = holdings.carrying(mending.drift.recorded.content);
     const auto damaged = store.driftedFrom(mending.drift.recorded.content);
     if (!copies || !damaged) {
         return copies ? damaged.error() : copies.error();
     }
     for (const auto& copy : *copies) {
-        if (const auto path = pathAtHand(copy, volumes)) {
+        const auto path = pathAtHand(copy, volumes);
+        if (path && copy.id != holding) {
             mending.healthy.push_back(*path);
         }
     }
+    const auto outside = store.outsideCopiesOf(mending.drift.recorded.content);
+    if (!outside) {
+        return outside.error();
+    }
+    std::ranges::copy(*outside, std::back_inserter(mending.healthy));
     const auto others = holdings.byIds(*damaged);
     if (!others) {
         return others.error();

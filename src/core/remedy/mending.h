@@ -13,15 +13,17 @@ struct MendingSource {
     std::vector<bool> healthy; ///< block by block
 };
 
-/// What a drifted holding can be mended from.
+/// What a drifted or missing holding can be mended from.
 struct Mending {
     Drift drift;
-    std::vector<BytePath> healthy;      ///< absolute: whole copies of what was recorded
+    std::vector<BytePath>
+        healthy; ///< absolute: whole copies of what was recorded, those outside volumes last
     std::vector<MendingSource> sources; ///< the holding itself and others that were the same once
     bool canBeAssembled = false;        ///< every block is healthy in one of the sources
 };
 
-/// Looks in the catalogue for copies at hand. Cause::invalid where the holding has not drifted.
+/// Looks in the catalogue for copies at hand. Cause::invalid where the holding has not drifted and
+/// is not missing.
 Result<Mending> mendingOf(const Catalogue& catalogue, HoldingId holding, std::span<const Volume> volumes);
 
 /// Makes the recorded content at `to` from a healthy copy or, with `assemble`, block by block, and reads it

@@ -27,7 +27,8 @@ Outcome takeIn(Catalogue& catalogue, const LedgerAction& action, const FileRecor
     }
     HoldingWriter writer(catalogue, holdings->front().volume, timeNow());
     // What was mended is its baseline again; what is given back after that is not.
-    const bool concernsFixity = action.kind == restoreKind || action.kind == repairKind;
+    const bool concernsFixity =
+        action.kind == restoreKind || action.kind == repairKind || action.kind == bringBackKind;
     writer.rewrite(action.holding, record, concernsFixity ? "changed" : action.kind, holdings->front().path);
     return writer.commit();
 }

@@ -4,6 +4,7 @@
 #include "core/base/text.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/fixity_store.h"
+#include "core/remedy/bringing_back.h"
 #include "core/remedy/current_places.h"
 #include "core/remedy/docket.h"
 #include "core/remedy/file_changes.h"
@@ -89,6 +90,9 @@ Outcome putBackPlaced(Catalogue& catalogue, const LedgerStore& ledger, const Pla
         return Error{
             Cause::notFound, placed.action.place,
             fmt::format("{} cannot be put back now: its volume is away.", displayPath(placed.action.place))};
+    }
+    if (placed.action.kind == bringBackKind) {
+        return undoBringBack(ledger, placed.action, hooks);
     }
     return placed.action.made.empty() ? putBack(ledger, placed.action, hooks)
                                       : undoReplacement(catalogue, ledger, placed.action, hooks);
@@ -268,7 +272,8 @@ Result<std::vector<std::string>> recoverInterrupted(Catalogue& catalogue) {
         if (!placed) {
             return placed.error();
         }
-        auto sentence = !action.made.empty() ? recoverReplacement(catalogue, ledger, placed->action)
+        auto sentence = action.kind == bringBackKind ? recoverBringBack(catalogue, ledger, placed->action)
+                        : !action.made.empty()       ? recoverReplacement(catalogue, ledger, placed->action)
                         : action.step == ActionStep::started
                             ? recoverStarted(catalogue, ledger, placed->action)
                             : recoverUndo(ledger, placed->action);

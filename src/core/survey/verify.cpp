@@ -274,6 +274,11 @@ class Verifier {
                 drift.healthy.push_back(joinPath(volume->root, copy.path));
             }
         }
+        const auto outside = store_.outsideCopiesOf(recorded);
+        if (!outside) {
+            return outside.error();
+        }
+        std::ranges::copy(*outside, std::back_inserter(drift.healthy));
         report_.drift.push_back(std::move(drift));
         return done();
     }
