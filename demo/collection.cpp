@@ -2,6 +2,7 @@
 
 #include "core/base/text.h"
 #include "demo/claims.h"
+#include "demo/drift.h"
 #include "demo/repertoire.h"
 
 #include <fmt/format.h>
@@ -228,7 +229,7 @@ bool makeCollection(const BytePath& folder) {
         return false;
     }
     makeCopies(folder, all);
-    return makeOddities(folder) && makeClaims(folder);
+    return makeOddities(folder) && makeClaims(folder) && makeDriftable(folder);
 }
 
 bool letTimePass(const BytePath& folder) {
@@ -296,6 +297,8 @@ bool writeTruth(const BytePath& folder) {
     for (const auto& name : oddNames()) {
         odd.push_back(shown(name));
     }
+    Json drift = driftTruth();
+    drift.push_back({{"path", shown(homeOf(all[editedRecording]))}, {"kind", "tags-edited"}});
     const Json truth{
         {"seed", 100},
         {"volumes", {"GANNET", "TERN", "PETREL"}},
@@ -313,6 +316,8 @@ bool writeTruth(const BytePath& folder) {
         {"link_loop", "GANNET/Odd names/round and round"},
         {"fifo", "GANNET/Odd names/pipe.wav"},
         {"claims", claimsTruth()},
+        {"drift", drift},
+        {"odd", unsoundTruth()},
         {"only_tags_alike", alikeTagsTruth()},
         {"keepers", keepersTruth()}};
     std::ofstream file(joinPath(folder, "truth.json"));

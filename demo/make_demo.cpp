@@ -1,5 +1,6 @@
 #include "core/base/text.h"
 #include "demo/collection.h"
+#include "demo/drift.h"
 #include "demo/encode.h"
 
 #include <cstdio>
@@ -22,6 +23,12 @@ bool survey(const BytePath& sober, const BytePath& folder) {
         }
     }
     return true;
+}
+
+bool verify(const BytePath& sober, const BytePath& folder) {
+    const int code =
+        demo::runQuietly({sober, "--quiet", "--catalogue", joinPath(folder, "catalogue.sqlite"), "verify"});
+    return code == 0 || code == 3;
 }
 
 } // namespace
@@ -51,7 +58,9 @@ int main(int argc, char** argv) {
     }
     std::fprintf(stderr, "Making the demo collection …\n");
     const bool made = demo::makeCollection(folder) && survey(sober, folder) && demo::letTimePass(folder) &&
-                      survey(sober, folder) && demo::writeTruth(folder);
+                      survey(sober, folder) && demo::letDriftHappen(folder) &&
+                      demo::writeCheckHistory(joinPath(folder, "catalogue.sqlite")) &&
+                      verify(sober, folder) && demo::writeTruth(folder);
     if (!made) {
         std::fprintf(stderr, "The demo collection could not be made.\n");
         return 1;

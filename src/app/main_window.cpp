@@ -173,6 +173,7 @@ void MainWindow::connectWork() {
     connect(condition_, &ConditionDesk::surveyWanted, this, &MainWindow::chooseFolder);
     connect(condition_, &ConditionDesk::examinationWanted, this, [this] { surveyAgain(Effort::full); });
     connect(condition_, &ConditionDesk::whereaboutsWanted, this, [this] { showDesk(whereabouts_); });
+    connect(condition_, &ConditionDesk::fixityWanted, this, [this] { showDesk(fixity_); });
     connect(condition_, &ConditionDesk::claimsWanted, this, [this](const QString& list) {
         claims_->showList(list);
         showDesk(claims_);
@@ -204,6 +205,11 @@ void MainWindow::connectWork() {
                 .arg(shown(counted(report.checked, "holding")), shown(humanCount(report.unchanged)),
                      shown(humanCount(report.drift.size())), shown(humanCount(report.errors.size())),
                      report.interrupted ? tr("; cancelled, the next goes on there") : QString()));
+    });
+    connect(&workbench_, &Workbench::sought, this, [this](const SeekReport& report) {
+        say(tr("Looked through %1: %2 of what has drifted or is missing.")
+                .arg(shown(counted(report.files, "file")),
+                     shown(counted(report.found.size(), "copy", "copies"))));
     });
     connect(&workbench_, &Workbench::undone, this, [this](const CarriedOut& result) {
         QString text = tr("Taken back: %1.").arg(shown(counted(result.done, "action")));

@@ -8,6 +8,7 @@
 #include "core/remedy/undo.h"
 #include "core/survey/volume_identity.h"
 
+#include <array>
 #include <chrono>
 
 namespace sober::app {
@@ -177,6 +178,18 @@ void Workbench::verify(VerifyRequest request) {
             return verifyHoldings(catalogue, request, control, sink);
         },
         [this](const VerifyReport& report) { emit verified(report); });
+}
+
+void Workbench::seek(const BytePath& folder) {
+    if (longWork_ != LongWork::none || !open_) {
+        return;
+    }
+    runLong(
+        LongWork::seek,
+        [folder, sink = progressSink()](Catalogue& catalogue, RunControl& control) {
+            return seekHealthyCopies(catalogue, std::array{folder}, control, sink);
+        },
+        [this](const SeekReport& report) { emit sought(report); });
 }
 
 void Workbench::carryOut() {

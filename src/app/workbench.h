@@ -4,6 +4,7 @@
 #include "core/base/run_control.h"
 #include "core/catalogue/catalogue.h"
 #include "core/remedy/carry_out.h"
+#include "core/survey/seek.h"
 #include "core/survey/survey.h"
 #include "core/survey/verify.h"
 
@@ -21,6 +22,7 @@ enum class LongWork {
     opening,
     survey,
     verify,
+    seek,
     carryOut,
     undo,
 };
@@ -54,6 +56,8 @@ class Workbench : public QObject {
     void survey(std::vector<SurveyRequest> requests);
     /// Reads holdings again; ends with `verified` or `failed`.
     void verify(VerifyRequest request);
+    /// Looks in a folder for healthy copies of what drifted or is missing; ends with `sought` or `failed`.
+    void seek(const BytePath& folder);
     void carryOut();
     void undo(EntryId entry);
     /// Looks for volumes that came or went, unless long work is going on.
@@ -100,6 +104,7 @@ class Workbench : public QObject {
     void progressed(const sober::Progress& progress);
     void surveyed(const sober::SurveyReport& report);
     void verified(const sober::VerifyReport& report);
+    void sought(const sober::SeekReport& report);
     void carriedOut(const sober::CarriedOut& result);
     void undone(const sober::CarriedOut& result);
     void contentChanged(); ///< holdings, findings or the ledger are others now

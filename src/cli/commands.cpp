@@ -10,6 +10,7 @@
 #include "core/catalogue/fixity_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
+#include "core/exchange/premis.h"
 #include "core/remedy/undo.h"
 
 #include <fmt/format.h>
@@ -437,6 +438,16 @@ int runLedger(const CommonOptions& common) {
         fmt::print("{:>5}  {}  {:<9}  {}{}\n", entry.id, isoUtc(entry.time), entry.kind, entry.summary,
                    isUndone(entry) ? " (taken back)" : "");
     }
+    return exitDone;
+}
+
+int runLedgerPremis(const CommonOptions& common) {
+    const auto catalogue = openLooking(common);
+    const auto text = catalogue ? premisOfLedger(*catalogue) : Result<std::string>(catalogue.error());
+    if (!text) {
+        return fail(text.error());
+    }
+    std::fwrite(text->data(), 1, text->size(), stdout);
     return exitDone;
 }
 

@@ -44,6 +44,8 @@ int runDocketAddSuggested(const CommonOptions& common, const std::string& policy
 int runDocketClear(const CommonOptions& common);
 int runCarryOut(const CommonOptions& common, RunControl& control);
 int runLedger(const CommonOptions& common);
+/// The ledger as PREMIS events.
+int runLedgerPremis(const CommonOptions& common);
 int runUndo(const CommonOptions& common, const std::string& entry, RunControl& control);
 
 } // namespace sober::cli

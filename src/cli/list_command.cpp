@@ -1,9 +1,11 @@
 #include "cli/list_command.h"
 
 #include "cli/answers.h"
+#include "core/audit/refresh_findings.h"
 #include "core/base/file_handle.h"
 #include "core/base/text.h"
 #include "core/exchange/recorded_list.h"
+#include "core/survey/listed_baseline.h"
 
 #include <fmt/format.h>
 
@@ -15,22 +17,6 @@ namespace {
 
 constexpr std::uint64_t mostBytes = 1ULL << 30; // of a list: a hundred bytes for ten million files
 
-Result<std::string> contentOf(const BytePath& path) {
-    const auto file = openForReading(path);
-    const auto stamp = file ? stampOf(*file, path) : Result<FileStamp>(file.error());
-    if (!stamp) {
-        return stamp.error();
-    }
-    if (stamp->size > mostBytes) {
-        return Error{Cause::invalid, path, displayPath(path) + " is too large to be a list of checksums."};
-    }
-    std::vector<std::uint8_t> bytes(stamp->size);
-    const auto got = readAt(*file, path, 0, bytes);
-    return got ? Result<std::string>(
-                     std::string(bytes.begin(), bytes.begin() + static_cast<std::ptrdiff_t>(*got)))
-               : Result<std::string>(got.error());
-}
-
 Json pathList(const std::vector<BytePath>& paths) {
     Json json = Json::array();
     for (const auto& path : paths) {
@@ -39,24 +25,33 @@ Json pathList(const std::vector<BytePath>& paths) {
     return json;
 }
 
+Result<ChecksumList> readList(const BytePath& path) {
+    const auto text = wholeFile(path, mostBytes);
+    return text ? parseChecksumList(*text, path) : Result<ChecksumList>(text.error());
+}
+
+/// Where a list's files are.
+BytePath folderOf(const BytePath& list, const BytePath& given) {
+    const auto parent = parentOf(list);
+    return !given.empty() ? given : parent.empty() ? BytePath(".") : BytePath(parent);
+}
+
+void printProblems(const BytePath& path, const ChecksumList& list) {
+    for (const auto& problem : list.problems) {
+        fmt::print(stderr, "{}: {}\n", displayPath(path), problem.sentence);
+    }
+}
+
 } // namespace
 
 int runListCheck(const CommonOptions& common, const BytePath& path, const BytePath& folder,
                  RunControl& control) {
-    const auto text = contentOf(path);
-    const auto list = text ? parseChecksumList(*text, path) : Result<ChecksumList>(text.error());
+    const auto list = readList(path);
     if (!list) {
         return fail(list.error());
     }
-    const auto parent = parentOf(path);
-    const auto check = checkAgainst(*list,
-                                    !folder.empty()  ? folder
-                                    : parent.empty() ? BytePath(".")
-                                                     : BytePath(parent),
-                                    control);
-    for (const auto& problem : list->problems) {
-        fmt::print(stderr, "{}: {}\n", displayPath(path), problem.sentence);
-    }
+    const auto check = checkAgainst(*list, folderOf(path, folder), control);
+    printProblems(path, *list);
     for (const auto& error : check.unreadable) {
         fmt::print(stderr, "{}\n", error.sentence);
     }
@@ -102,6 +97,54 @@ int runListWrite(const CommonOptions& common, const BytePath& folder, const std:
     const auto text = checksumListText(kinds.at(kind), *files);
     std::fwrite(text.data(), 1, text.size(), stdout);
     return exitDone;
+}
+
+int runListTake(const CommonOptions& common, const BytePath& path, const BytePath& folder,
+                RunControl& control) {
+    const auto catalogue = openWorking(common);
+    const auto list = catalogue ? readList(path) : Result<ChecksumList>(catalogue.error());
+    const auto stamp = list ? stampAt(path) : Result<FileStamp>(list.error());
+    if (!stamp) {
+        return fail(stamp.error());
+    }
+    Result<ListedBaseline> taken = ListedBaseline{};
+    {
+        ProgressLine line(common.quiet);
+        taken = takeListedBaseline(*catalogue, *list, folderOf(path, folder), stamp->mtime, control,
+                                   [&](const Progress& progress) { line(progress); });
+    }
+    if (!taken) {
+        return fail(taken.error());
+    }
+    if (const auto refreshed = refreshFindings(*catalogue); !refreshed) {
+        return fail(refreshed.error());
+    }
+    printProblems(path, *list);
+    if (common.json) {
+        printJson({{"schema", "sober.list-taken/1"},
+                   {"checksum", checksumWord(list->kind)},
+                   {"as_listed", taken->asListed},
+                   {"drifted", pathList(taken->drifted)},
+                   {"missing", pathList(taken->missing)},
+                   {"not_catalogued", pathList(taken->uncatalogued)},
+                   {"unusable_lines", list->problems.size()},
+                   {"errors", errorList(taken->errors)}});
+    } else {
+        for (const auto& drifted : taken->drifted) {
+            fmt::print("drifted  {}\n", displayPath(drifted));
+        }
+        for (const auto& missing : taken->missing) {
+            fmt::print("missing  {}\n", displayPath(missing));
+        }
+        fmt::print("{} by {}: {} as listed, {} drifted, {} missing, {} not catalogued\n",
+                   counted(list->files.size(), "file"), checksumWord(list->kind), humanCount(taken->asListed),
+                   humanCount(taken->drifted.size()), humanCount(taken->missing.size()),
+                   humanCount(taken->uncatalogued.size()));
+    }
+    printErrors(taken->errors);
+    return taken->interrupted                                ? exitInterrupted
+           : taken->errors.empty() && list->problems.empty() ? exitDone
+                                                             : exitSomeUnread;
 }
 
 } // namespace sober::cli

@@ -12,4 +12,8 @@ int runListCheck(const CommonOptions& common, const BytePath& list, const BytePa
 int runListWrite(const CommonOptions& common, const BytePath& folder, const std::string& kind,
                  RunControl& control);
 
+/// `sober list take LIST [--in FOLDER]`
+int runListTake(const CommonOptions& common, const BytePath& path, const BytePath& folder,
+                RunControl& control);
+
 } // namespace sober::cli

@@ -1,6 +1,8 @@
+#include "cli/bag_command.h"
 #include "cli/commands.h"
 #include "cli/examine_command.h"
 #include "cli/list_command.h"
+#include "cli/schedule_command.h"
 #include "cli/seek_command.h"
 #include "cli/verify_command.h"
 #include "core/base/user_folders.h"
@@ -121,6 +123,18 @@ int main(int argc, char** argv) {
     verifyCommand->add_flag("--from-memory", fromMemory,
                             "take what the system still holds in memory for read");
 
+    bool notify = false;
+    verifyCommand->add_flag("--notify", notify, "tell the desktop when something is found");
+
+    auto* scheduleCommand =
+        app.add_subcommand("schedule", "a check of what is due by systemd, with a desktop notification");
+    std::string scheduled = "show";
+    std::string every = "week";
+    scheduleCommand->add_option("WHAT", scheduled, "show, install or remove")
+        ->check(CLI::IsMember({"show", "install", "remove"}));
+    scheduleCommand->add_option("--every", every, "day, week or month (week)")
+        ->check(CLI::IsMember({"day", "week", "month"}));
+
     std::vector<BytePath> seekFolders;
     auto* seekCommand =
         app.add_subcommand("seek", "look in other folders (a backup, a bag) for what drifted or is missing");
@@ -141,6 +155,24 @@ int main(int argc, char** argv) {
     listWrite->add_option("FOLDER", listed, "a volume or a folder of one")->required();
     listWrite->add_option("--kind", listKind, "md5, sha1, sha256, sha512, blake2b or sfv")
         ->check(CLI::IsMember({"md5", "sha1", "sha256", "sha512", "blake2b", "sfv"}));
+
+    auto* listTake = listCommand->add_subcommand(
+        "take",
+        "take a list made earlier for what a folder's holdings should be, and say what has drifted since");
+    listTake->add_option("LIST", listed, "the list")->required();
+    listTake->add_option("--in", listFolder,
+                         "where its files are; the list's own folder where this is not said");
+
+    auto* bagCommand =
+        app.add_subcommand("bag", "bags by RFC 8493: folders with manifests of their checksums");
+    bagCommand->require_subcommand(1);
+    BytePath bagFolder;
+    BytePath bagTo;
+    auto* bagCheck = bagCommand->add_subcommand("check", "say whether a bag is complete and valid");
+    bagCheck->add_option("BAG", bagFolder, "the bag")->required();
+    auto* bagWrite = bagCommand->add_subcommand("write", "copy a folder into a new bag, every copy proven");
+    bagWrite->add_option("FOLDER", bagFolder, "what to copy")->required();
+    bagWrite->add_option("--to", bagTo, "where the bag will be; on no catalogued volume")->required();
 
     auto* docketCommand = app.add_subcommand("docket", "what waits to be carried out");
     docketCommand->require_subcommand(0, 1);
@@ -163,6 +195,8 @@ int main(int argc, char** argv) {
     auto* carryCommand = docketCommand->add_subcommand("carry-out", "do what the docket says");
 
     auto* ledgerCommand = app.add_subcommand("ledger", "what was observed and done");
+    bool premis = false;
+    ledgerCommand->add_flag("--premis", premis, "as events of PREMIS 3.0, in XML");
     std::string entry;
     auto* undoCommand = app.add_subcommand("undo", "take an entry back");
     undoCommand->add_option("ENTRY", entry, "its number in the ledger, or last")->required();
@@ -214,13 +248,25 @@ int main(int argc, char** argv) {
         verify.missRisk = risk / 100;
         verify.reading.fromMedium = !fromMemory;
         verify.reading.mostPerSecond = static_cast<std::uint64_t>(slowly * 1e6);
-        return runVerify(common, verify, control);
+        return runVerify(common, verify, notify, control);
+    }
+    if (scheduleCommand->parsed()) {
+        return runSchedule(common, scheduled, every);
     }
     if (seekCommand->parsed()) {
         return runSeek(common, seekFolders, control);
     }
     if (listCheck->parsed()) {
         return runListCheck(common, listed, listFolder, control);
+    }
+    if (listTake->parsed()) {
+        return runListTake(common, listed, listFolder, control);
+    }
+    if (bagCheck->parsed()) {
+        return runBagCheck(common, bagFolder, control);
+    }
+    if (bagWrite->parsed()) {
+        return runBagWrite(common, bagFolder, bagTo, control);
     }
     if (listWrite->parsed()) {
         return runListWrite(common, listed, listKind, control);
@@ -263,7 +309,7 @@ int main(int argc, char** argv) {
         return runDocket(common);
     }
     if (ledgerCommand->parsed()) {
-        return runLedger(common);
+        return premis ? runLedgerPremis(common) : runLedger(common);
     }
     return undoCommand->parsed() ? runUndo(common, entry, control) : exitUsage;
 }

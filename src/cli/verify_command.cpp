@@ -1,10 +1,13 @@
 #include "cli/verify_command.h"
 
 #include "cli/answers.h"
+#include "cli/notify.h"
 #include "core/audit/refresh_findings.h"
 #include "core/base/text.h"
 
 #include <fmt/format.h>
+
+#include <algorithm>
 
 namespace sober::cli {
 namespace {
@@ -30,9 +33,31 @@ Json verifyShape(const VerifyReport& report) {
             {"interrupted", report.interrupted}};
 }
 
+void tellDesktop(const VerifyReport& report) {
+    // What was known before and waits for a decision is not told again.
+    std::vector<FoundDrift> fresh;
+    std::ranges::copy_if(report.drift, std::back_inserter(fresh),
+                         [](const FoundDrift& found) { return !found.known; });
+    if (fresh.empty() && report.errors.empty()) {
+        return;
+    }
+    const auto summary =
+        counted(fresh.size(), "holding is not what was recorded", "holdings are not what was recorded");
+    std::string body = fmt::format("{} read.", counted(report.checked, "holding"));
+    if (!report.errors.empty()) {
+        body += fmt::format(" {} could not be read.", humanCount(report.errors.size()));
+    }
+    if (!fresh.empty()) {
+        body += fmt::format(" {}: {}.", displayPath(fresh.front().path), driftWord(fresh.front().kind));
+    }
+    if (const auto told = notifyDesktop(summary, body + " The desk Fixity shows all of it."); !told) {
+        fmt::print(stderr, "{}\n", told.error().sentence);
+    }
+}
+
 } // namespace
 
-int runVerify(const CommonOptions& common, const VerifyRequest& request, RunControl& control) {
+int runVerify(const CommonOptions& common, const VerifyRequest& request, bool notify, RunControl& control) {
     auto catalogue = openWorking(common);
     if (!catalogue) {
         return fail(catalogue.error());
@@ -48,6 +73,9 @@ int runVerify(const CommonOptions& common, const VerifyRequest& request, RunCont
     }
     if (const auto refreshed = refreshFindings(*catalogue); !refreshed) {
         return fail(refreshed.error());
+    }
+    if (notify) {
+        tellDesktop(*report);
     }
     if (common.json) {
         printJson(verifyShape(*report));

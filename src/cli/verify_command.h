@@ -6,6 +6,7 @@
 namespace sober::cli {
 
 /// sober verify [PATH…]: reads again and compares with what was recorded. Drift is a finding, not a failure.
-int runVerify(const CommonOptions& common, const VerifyRequest& request, RunControl& control);
+/// `notify`: tells the desktop when something is found.
+int runVerify(const CommonOptions& common, const VerifyRequest& request, bool notify, RunControl& control);
 
 } // namespace sober::cli

@@ -271,6 +271,10 @@ void ConditionDesk::showSteps(const Condition& condition) {
             text = tr("Look after %1 that went missing").arg(shown(counted(step.count, "holding")));
             connect(button, &QPushButton::clicked, this, &ConditionDesk::whereaboutsWanted);
             break;
+        case NextStep::Kind::lookAtDrift:
+            text = tr("Look at %1 that changed since recorded").arg(shown(counted(step.count, "holding")));
+            connect(button, &QPushButton::clicked, this, &ConditionDesk::fixityWanted);
+            break;
         case NextStep::Kind::lookAtClaims:
             text = tr("Look at %1 that may not be what they say").arg(shown(counted(step.count, "holding")));
             connect(button, &QPushButton::clicked, this, [this] { emit claimsWanted({}); });

@@ -22,6 +22,7 @@ class ConditionDesk : public Desk {
   signals:
     void copiesWanted(const QString& text);
     void whereaboutsWanted();
+    void fixityWanted();
     void claimsWanted(const QString& list);
     void examinationWanted(); ///< of everything at hand, at full effort
     void surveyWanted();

@@ -4,11 +4,15 @@
 #include "app/theme/theme.h"
 #include "app/words.h"
 #include "core/catalogue/docket_store.h"
+#include "core/catalogue/evidence_store.h"
 #include "core/catalogue/findings.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 #include "core/remedy/docket.h"
 
+#include <QComboBox>
+#include <QFile>
+#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
@@ -89,12 +93,22 @@ QString hexLines(std::uint64_t begins, const std::string& bytes, const std::stri
 FixityDesk::FixityDesk(Workbench& workbench)
     : Desk(workbench, tr("Fixity"), tr("Has anything changed on its own?")),
       history_(new CheckChart(this)),
+      which_(new QComboBox(this)),
+      unsound_(new SoundnessList(workbench, this)),
       words_(new QLabel(this)),
       blocks_(new BlockMap(this)),
       bytes_(new QLabel(this)),
       period_(new QSpinBox(this)) {
     body()->addWidget(history_);
+    which_->addItems({QString(), QString()});
+    which_->setAccessibleName(tr("Which holdings"));
+    which_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+    connect(which_, &QComboBox::currentIndexChanged, this, [this] { chooseList(); });
+    body()->addWidget(which_, 0, Qt::AlignLeft);
     buildList();
+    body()->addWidget(unsound_, 1);
+    unsound_->hide();
+    connect(unsound_, &SoundnessList::currentChanged, this, [this] { showEvidence(); });
     words_->setWordWrap(true);
     words_->setAccessibleName(tr("What happened"));
     body()->addWidget(words_);
@@ -178,10 +192,14 @@ void FixityDesk::buildButtons() {
     auto* mendButton = keyButton(tr("Mend"), QKeySequence(Qt::Key_R), this);
     mendButton->setToolTip(
         tr("Put back what was recorded: from a healthy copy, or block by block from damaged ones"));
-    auto* acceptButton = keyButton(tr("Accept…"), QKeySequence(Qt::Key_A), this);
-    acceptButton->setToolTip(tr("Take the selected as they are now for what they should be"));
+    accept_ = keyButton(tr("Accept…"), QKeySequence(Qt::Key_A), this);
+    accept_->setToolTip(tr("Take the selected as they are now for what they should be"));
+    auto* seekButton = keyButton(tr("Look in a folder…"), QKeySequence(Qt::Key_L), this);
+    seekButton->setToolTip(
+        tr("Look in a backup or another folder, which need be no volume, for healthy copies of what drifted "
+           "or is missing"));
     auto* undecide = keyButton(tr("Undecide"), QKeySequence(Qt::Key_U), this);
-    for (auto* button : {mendButton, acceptButton, undecide}) {
+    for (auto* button : {mendButton, accept_, undecide, seekButton}) {
         row->addWidget(button);
     }
     row->addStretch(1);
@@ -194,7 +212,8 @@ void FixityDesk::buildButtons() {
     body()->addLayout(row);
     connect(period_, &QSpinBox::editingFinished, this, [this] { setPeriod(); });
     connect(mendButton, &QPushButton::clicked, this, [this] { mend(); });
-    connect(acceptButton, &QPushButton::clicked, this, [this] { accept(); });
+    connect(seekButton, &QPushButton::clicked, this, [this] { seek(); });
+    connect(accept_, &QPushButton::clicked, this, [this] { accept(); });
     connect(undecide, &QPushButton::clicked, this, [this] {
         workbench().decide(
             [ids = selected()](const Catalogue& catalogue) { return DocketStore(catalogue).remove(ids); });
@@ -213,13 +232,18 @@ Result<FixityDesk::Seen> FixityDesk::look(const Catalogue& catalogue) {
     const auto checks = store.checks();
     const auto drifts = store.open();
     const auto actions = DocketStore(catalogue).all();
+    auto flawed = EvidenceStore(catalogue).flawed();
     if (!volumes || !checks) {
         return volumes ? checks.error() : volumes.error();
+    }
+    if (!flawed) {
+        return flawed.error();
     }
     if (!drifts || !actions) {
         return drifts ? actions.error() : drifts.error();
     }
     Seen seen;
+    seen.flawed = std::move(*flawed);
     for (const auto& volume : *volumes) {
         const auto period = store.periodOf(volume.id);
         const auto standing = period ? store.standingOf(volume.id, timeNow() - *period * day)
@@ -263,6 +287,11 @@ void FixityDesk::show(const Seen& seen) {
     knownPeriod_ = seen.period;
     const int row = list_->currentRow();
     rows_->setRows(seen.drift);
+    unsound_->setIds(seen.flawed);
+    which_->setItemText(
+        0, tr("What has changed since it was recorded (%1)").arg(shown(humanCount(seen.drift.size()))));
+    which_->setItemText(
+        1, tr("What was never sound, or is odd (%1)").arg(shown(humanCount(seen.flawed.size()))));
     if (!seen.drift.empty()) {
         list_->selectRow(std::clamp(row, 0, static_cast<int>(seen.drift.size()) - 1));
     }
@@ -276,7 +305,23 @@ const FixityDesk::DriftRow* FixityDesk::current() const {
                : nullptr;
 }
 
+bool FixityDesk::showsUnsound() const {
+    return which_->currentIndex() == 1;
+}
+
+void FixityDesk::chooseList() {
+    list_->setVisible(!showsUnsound());
+    unsound_->setVisible(showsUnsound());
+    accept_->setEnabled(!showsUnsound());
+    setFocusProxy(showsUnsound() ? static_cast<QWidget*>(unsound_) : list_);
+    focusProxy()->setFocus();
+    showEvidence();
+}
+
 std::vector<HoldingId> FixityDesk::selected() const {
+    if (showsUnsound()) {
+        return unsound_->selected();
+    }
     std::vector<HoldingId> ids;
     for (const auto& index : list_->selectionModel()->selectedRows()) {
         ids.push_back(rows_->rows()[static_cast<std::size_t>(index.row())].holding.id);
@@ -285,12 +330,12 @@ std::vector<HoldingId> FixityDesk::selected() const {
 }
 
 void FixityDesk::showEvidence() {
-    const auto* row = current();
+    const auto* row = showsUnsound() ? nullptr : current();
     blocks_->setVisible(row != nullptr);
     bytes_->setVisible(row != nullptr);
     ++bytesAsked_;
     if (row == nullptr) {
-        words_->clear();
+        words_->setText(showsUnsound() ? unsound_->currentText() : QString());
         return;
     }
     const auto& recorded = row->drift.recorded;
@@ -342,6 +387,16 @@ void FixityDesk::put(const std::vector<HoldingId>& ids, std::string_view kind, c
 
 /// From a healthy copy where there is one, else block by block; what can be mended from nothing stays.
 void FixityDesk::mend() {
+    if (showsUnsound()) {
+        const auto ids = unsound_->rewritable();
+        if (ids.empty()) {
+            words_->setText(tr("It was like this when it was recorded. Only stray bytes in MP3 and Ogg can "
+                               "be left out; look "
+                               "on Copies whether a better one is there."));
+        }
+        put(ids, rewriteKind, "without the bytes that are no audio");
+        return;
+    }
     std::vector<HoldingId> whole;
     std::vector<HoldingId> byBlocks;
     const auto ids = selected();
@@ -362,6 +417,13 @@ void FixityDesk::mend() {
     }
     put(whole, restoreKind, "from a healthy copy");
     put(byBlocks, repairKind, "put together from damaged copies");
+}
+
+void FixityDesk::seek() {
+    const QString folder = QFileDialog::getExistingDirectory(this, tr("Where to look for healthy copies"));
+    if (!folder.isEmpty()) {
+        workbench().seek(QFile::encodeName(folder).toStdString());
+    }
 }
 
 /// Also called when the focus leaves: only what the user has changed is kept.

@@ -3,11 +3,14 @@
 #include "app/charts/block_map.h"
 #include "app/charts/check_chart.h"
 #include "app/desks/desk.h"
+#include "app/desks/soundness_list.h"
 #include "app/lists/list_view.h"
 #include "app/lists/row_list_model.h"
 #include "core/evidence/byte_difference.h"
 #include "core/remedy/mending.h"
 
+class QComboBox;
+class QPushButton;
 class QSpinBox;
 
 namespace sober::app {
@@ -38,6 +41,7 @@ class FixityDesk : public Desk {
     struct Seen {
         std::vector<CheckChart::Row> history;
         std::vector<DriftRow> drift;
+        std::vector<HoldingId> flawed;
         int period = 0; ///< days after which a holding is due
     };
     static Result<Seen> look(const Catalogue& catalogue);
@@ -51,14 +55,20 @@ class FixityDesk : public Desk {
     void accept();
     void mend();
     void setPeriod();
+    void seek();
+    bool showsUnsound() const;
+    void chooseList();
     void put(const std::vector<HoldingId>& ids, std::string_view kind, const std::string& reason);
 
     CheckChart* history_;
     RowListModel<DriftRow>* rows_;
     ListView* list_;
+    QComboBox* which_;
+    SoundnessList* unsound_;
     QLabel* words_;
     BlockMap* blocks_;
     QLabel* bytes_;
+    QPushButton* accept_;
     QSpinBox* period_;
     int knownPeriod_ = 0; ///< days, as kept; 0 before it was asked for
     unsigned bytesAsked_ = 0;

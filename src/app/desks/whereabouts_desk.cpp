@@ -4,6 +4,7 @@
 #include "app/desks/standing_list_box.h"
 #include "app/words.h"
 #include "core/catalogue/docket_store.h"
+#include "core/catalogue/fixity_store.h"
 #include "core/catalogue/volumes.h"
 #include "core/remedy/docket.h"
 
@@ -50,6 +51,9 @@ WhereaboutsDesk::WhereaboutsDesk(Workbench& workbench)
     off->setToolTip(tr("Accept that the selected are gone: they are not shown as missing again"));
     auto* wait = keyButton(tr("Wait"), QKeySequence(Qt::Key_A), this);
     wait->setToolTip(tr("Take the selected off the docket: they stay missing until they are found"));
+    auto* back = keyButton(tr("Bring back"), QKeySequence(Qt::Key_R), this);
+    back->setToolTip(tr("Copy the same bytes from where they are to the place where they were"));
+    row->addWidget(back);
     row->addWidget(off);
     row->addWidget(wait);
     body()->addLayout(row);
@@ -57,8 +61,9 @@ WhereaboutsDesk::WhereaboutsDesk(Workbench& workbench)
     std::vector<Column<MissingRow>> columns{
         {tr("State"),
          [](const MissingRow& missing) {
-             return missing.onDocket ? Cell{tr("to write off"), Mark::writeOff, false, false, {}}
-                                     : Cell{tr("missing"), Mark::missing, false, false, {}};
+             return missing.waiting == restoreKind ? Cell{tr("to bring back"), Mark::sound, false, false, {}}
+                    : !missing.waiting.empty() ? Cell{tr("to write off"), Mark::writeOff, false, false, {}}
+                                               : Cell{tr("missing"), Mark::missing, false, false, {}};
          }},
         {tr("Title"),
          [](const MissingRow& missing) {
@@ -108,7 +113,8 @@ WhereaboutsDesk::WhereaboutsDesk(Workbench& workbench)
     connect(text_, &QLineEdit::textChanged, typing, qOverload<>(&QTimer::start));
     connect(typing, &QTimer::timeout, this, [this] { reload(); });
     connect(lists_, &StandingListBox::listChanged, this, [this] { reload(); });
-    connect(off, &QPushButton::clicked, this, [this] { writeOff(); });
+    connect(back, &QPushButton::clicked, this, [this] { put(restoreKind, "brought back from a copy"); });
+    connect(off, &QPushButton::clicked, this, [this] { put(writeOffKind, "not missed"); });
     connect(wait, &QPushButton::clicked, this, [this] { this->wait(); });
     connect(list_, &QWidget::customContextMenuRequested, this, [this](const QPoint& at) { listMenu(at); });
 }
@@ -162,9 +168,13 @@ Result<std::vector<WhereaboutsDesk::MissingRow>> WhereaboutsDesk::fetchRows(cons
     const Holdings holdings(catalogue);
     auto found = holdings.byIds(ids);
     const auto volumes = Volumes(catalogue).all();
-    const auto standing = DocketStore(catalogue).standing(ids);
-    if (!found || !volumes || !standing) {
-        return !found ? found.error() : !volumes ? volumes.error() : standing.error();
+    const auto restored = DocketStore(catalogue).standing(ids, restoreKind);
+    const auto writtenOff = DocketStore(catalogue).standing(ids, writeOffKind);
+    if (!found || !volumes) {
+        return !found ? found.error() : volumes.error();
+    }
+    if (!restored || !writtenOff) {
+        return restored ? writtenOff.error() : restored.error();
     }
     std::vector<MissingRow> rows;
     for (auto& holding : *found) {
@@ -178,11 +188,20 @@ Result<std::vector<WhereaboutsDesk::MissingRow>> WhereaboutsDesk::fetchRows(cons
         if (!copies) {
             return copies.error();
         }
+        const auto outside = FixityStore(catalogue).outsideCopiesOf(holding.checksum);
+        if (!outside) {
+            return outside.error();
+        }
+        if (copies->empty() && !outside->empty()) {
+            row.elsewhere = outside->front();
+        }
         if (!copies->empty()) {
             const auto* where = volumeOf(*volumes, copies->front().volume);
             row.elsewhere = joinPath(where != nullptr ? where->label : std::string(), copies->front().path);
         }
-        row.onDocket = std::ranges::find(*standing, holding.id) != standing->end();
+        row.waiting = std::ranges::find(*restored, holding.id) != restored->end()       ? restoreKind
+                      : std::ranges::find(*writtenOff, holding.id) != writtenOff->end() ? writeOffKind
+                                                                                        : std::string_view();
         row.holding = std::move(holding);
         rows.push_back(std::move(row));
     }
@@ -197,10 +216,10 @@ std::vector<HoldingId> WhereaboutsDesk::selected() const {
     return ids;
 }
 
-void WhereaboutsDesk::writeOff() {
+void WhereaboutsDesk::put(std::string_view kind, const std::string& reason) {
     std::vector<DocketAction> actions;
     for (const auto id : selected()) {
-        actions.push_back({0, std::string(writeOffKind), id, "not missed", timeNow()});
+        actions.push_back({0, std::string(kind), id, reason, timeNow()});
     }
     if (!actions.empty()) {
         workbench().decide(

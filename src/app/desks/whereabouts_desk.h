@@ -29,8 +29,8 @@ class WhereaboutsDesk : public Desk {
         std::string volume;
         bool atHand = true;
         BytePath root;
-        BytePath elsewhere; ///< "VOLUME/path" of another copy, "" for none
-        bool onDocket = false;
+        BytePath elsewhere;       ///< "VOLUME/path" of another copy, "" for none
+        std::string_view waiting; ///< the kind of action that stands on the docket
     };
     struct Seen {
         std::vector<HoldingId> ids;
@@ -41,7 +41,8 @@ class WhereaboutsDesk : public Desk {
     static Result<std::vector<MissingRow>> fetchRows(const Catalogue& catalogue,
                                                      std::span<const HoldingId> ids);
     std::vector<HoldingId> selected() const;
-    void writeOff();
+    /// The selected, on the docket.
+    void put(std::string_view kind, const std::string& reason);
     void wait();
     void listMenu(const QPoint& at);
 

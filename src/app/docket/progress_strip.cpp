@@ -18,6 +18,8 @@ QString nameOfWork(LongWork work) {
         return ProgressStrip::tr("Surveying");
     case LongWork::verify:
         return ProgressStrip::tr("Verifying");
+    case LongWork::seek:
+        return ProgressStrip::tr("Looking for copies");
     case LongWork::carryOut:
         return ProgressStrip::tr("Carrying out");
     case LongWork::undo:
@@ -97,7 +99,9 @@ void ProgressStrip::followWork() {
     }
     setVisible(shownWork);
     pause_->setText(workbench_.isPaused() ? tr("Go on") : tr("Pause"));
-    cancel_->setText(work == LongWork::survey || work == LongWork::verify ? tr("Cancel") : tr("Stop after this file"));
+    cancel_->setText(work == LongWork::survey || work == LongWork::verify || work == LongWork::seek
+                         ? tr("Cancel")
+                         : tr("Stop after this file"));
 }
 
 void ProgressStrip::show(const Progress& progress) {

@@ -25,6 +25,9 @@ std::vector<NextStep> nextStepsOf(const Condition& condition) {
     if (condition.volumes.empty()) {
         steps.push_back({NextStep::Kind::survey, 0, 0});
     }
+    if (condition.drift > 0) {
+        steps.push_back({NextStep::Kind::lookAtDrift, condition.drift, 0});
+    }
     if (condition.total.missing > 0) {
         steps.push_back({NextStep::Kind::findMissing, condition.total.missing, 0});
     }

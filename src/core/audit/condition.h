@@ -10,6 +10,7 @@ struct NextStep {
         survey,       ///< nothing is catalogued yet
         retireCopies, ///< bytes
         findMissing,  ///< count
+        lookAtDrift,  ///< count: holdings that are not what was recorded
         lookAtErrors, ///< count
         lookAtClaims, ///< count: evidence contradicts what the file claims
         examine,      ///< count: holdings that were never examined

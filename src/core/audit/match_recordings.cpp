@@ -23,8 +23,8 @@ namespace {
 /// Share of differing fingerprint bits up to which two are worth decoding. Lossy copies were measured at
 /// 0.002 to 0.05, equalised and mono ones up to 0.12, unrelated recordings at 0.44.
 constexpr double worthComparing = 0.25;
-constexpr std::size_t together = 8;              // pairs between two writes
-constexpr std::size_t readTogether = 1024;       // fingerprints
+constexpr std::size_t together = 8;        // pairs between two writes
+constexpr std::size_t readTogether = 1024; // fingerprints
 
 struct Recording {
     ComparableHolding holding;

@@ -79,4 +79,7 @@ bool isTaken(const BytePath& path);
 Result<std::size_t> readAt(const FileHandle& file, const BytePath& path, std::uint64_t offset,
                            std::span<std::uint8_t> into);
 
+/// All of a file, where it has no more than `most` bytes (else Cause::invalid).
+Result<std::string> wholeFile(const BytePath& path, std::uint64_t most);
+
 } // namespace sober

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 #include <utf8proc.h>
 
@@ -76,6 +77,13 @@ std::string repairedUtf8(std::string_view bytes) {
         bytes, [&](std::string_view piece, auto) { out.append(piece); },
         [&](std::uint8_t byte) { appendCodepoint(out, byte); });
     return out;
+}
+
+std::string lowerAscii(std::string_view text) {
+    std::string low(text);
+    std::ranges::transform(
+        low, low.begin(), [](char c) { return c >= 'A' && c <= 'Z' ? static_cast<char>(c - 'A' + 'a') : c; });
+    return low;
 }
 
 std::string toHex(std::span<const std::uint8_t> bytes) {

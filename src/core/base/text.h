@@ -25,6 +25,9 @@ std::string displayPath(std::string_view path);
 /// Well-formed UTF-8 from a tag's bytes: offending ones are taken as ISO 8859-1.
 std::string repairedUtf8(std::string_view bytes);
 
+/// With the letters A to Z lowered.
+std::string lowerAscii(std::string_view text);
+
 /// Lower-case hexadecimal.
 std::string toHex(std::span<const std::uint8_t> bytes);
 /// The bytes that lower-case hexadecimal digits stand for; nothing where they do not.

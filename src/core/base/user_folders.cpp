@@ -14,11 +14,24 @@ BytePath homeFolder() {
     return entry != nullptr && entry->pw_dir != nullptr ? BytePath(entry->pw_dir) : BytePath("/");
 }
 
-BytePath dataHome() {
-    if (const char* data = std::getenv("XDG_DATA_HOME"); data != nullptr && data[0] == '/') {
-        return data;
+namespace {
+
+/// A folder of the Base Directory specification.
+BytePath baseFolder(const char* variable, std::string_view otherwise) {
+    if (const char* given = std::getenv(variable); given != nullptr && given[0] == '/') {
+        return given;
     }
-    return joinPath(homeFolder(), ".local/share");
+    return joinPath(homeFolder(), otherwise);
+}
+
+} // namespace
+
+BytePath dataHome() {
+    return baseFolder("XDG_DATA_HOME", ".local/share");
+}
+
+BytePath configHome() {
+    return baseFolder("XDG_CONFIG_HOME", ".config");
 }
 
 BytePath defaultCatalogue() {

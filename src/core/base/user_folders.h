@@ -11,6 +11,9 @@ BytePath homeFolder();
 /// value is ignored).
 BytePath dataHome();
 
+/// $XDG_CONFIG_HOME, else ~/.config, by the same specification.
+BytePath configHome();
+
 /// Where the catalogue is kept unless told otherwise.
 BytePath defaultCatalogue();
 

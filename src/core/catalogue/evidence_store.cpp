@@ -133,6 +133,20 @@ Result<std::unordered_set<HoldingId>> EvidenceStore::unsound() const {
     });
 }
 
+Result<std::vector<HoldingId>> EvidenceStore::flawed() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(
+            catalogue_.database(),
+            "SELECT e.holding FROM evidence e JOIN holdings h ON h.id = e.holding WHERE "
+            "(e.sound = 0 OR e.remarks > 0) AND h.state = 0 ORDER BY e.sound, h.volume, h.path");
+        std::vector<HoldingId> ids;
+        while (ask.executeStep()) {
+            ids.push_back(ask.getColumn(0).getInt64());
+        }
+        return ids;
+    });
+}
+
 Result<std::unordered_set<HoldingId>> EvidenceStore::contradicted() const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(
@@ -318,7 +332,7 @@ Outcome EvidenceStore::setBitrateLimit(const std::string& codec, std::int64_t bi
 }
 
 void writeEvidence(SQLite::Database& database, HoldingId holding, const Evidence& evidence) {
-    SQLite::Statement insert(database, "INSERT OR REPLACE INTO evidence VALUES(?,?,?,?,?,?,?,?,?,?,?)");
+    SQLite::Statement insert(database, "INSERT OR REPLACE INTO evidence VALUES(?,?,?,?,?,?,?,?,?,?,?,?)");
     insert.bind(1, holding);
     insert.bind(2, evidenceMethod);
     bindBytes(insert, 3, evidence.payload);
@@ -330,6 +344,7 @@ void writeEvidence(SQLite::Database& database, HoldingId holding, const Evidence
     insert.bind(9, evidence.bandwidth ? evidence.bandwidth->cutoff : 0.0);
     insert.bind(10, evidence.sound() ? 1 : 0);
     insert.bind(11, evidence.levels.silent ? 1 : 0);
+    insert.bind(12, static_cast<int>(evidence.remarks.size()));
     insert.exec();
     SQLite::Statement packed(database, "INSERT OR REPLACE INTO packed_evidence VALUES(?,?,?)");
     packed.bind(1, holding);

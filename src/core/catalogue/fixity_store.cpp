@@ -1,6 +1,7 @@
 #include "core/catalogue/fixity_store.h"
 
 #include "core/catalogue/guarded.h"
+#include "core/catalogue/holdings.h"
 #include "core/evidence/packed_evidence.h"
 
 namespace sober {
@@ -153,7 +154,7 @@ void keepBaseline(SQLite::Database& database, HoldingId holding, const FileRecor
     if (!last || (!known && last->content == now.checksums.file)) {
         return;
     }
-    if (known && known->recorded.content == now.checksums.file) {
+    if (known && known->isBaseline(now.checksums)) {
         execFor(database, "DELETE FROM drifts WHERE holding = ?", holding);
         return;
     }
@@ -173,7 +174,9 @@ void keepBaseline(SQLite::Database& database, HoldingId holding, const FileRecor
             "h.id = ?",
             holding);
     }
-    setKind(database, holding, driftKindOf(known ? known->recorded : *last, sober::factsOf(now)));
+    if (!known || known->isFullyKnown()) {
+        setKind(database, holding, driftKindOf(known ? known->recorded : *last, sober::factsOf(now)));
+    }
 }
 
 Outcome FixityStore::eachRecordedOn(VolumeId volume,
@@ -361,6 +364,39 @@ Result<std::vector<HoldingId>> FixityStore::driftedFrom(const Checksum128& basel
         }
         return ids;
     });
+}
+
+Outcome FixityStore::noteListedOtherwise(HoldingId holding, const std::optional<Sha256>& listed,
+                                         DriftKind kind) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Transaction transaction(catalogue_.database());
+        execFor(catalogue_.database(), "DELETE FROM drifts WHERE holding = ? AND accepted != 0", holding);
+        SQLite::Statement write(catalogue_.database(),
+                                "INSERT OR IGNORE INTO drifts(holding, kind, found, size, mtime, xxh3, "
+                                "sha256, codec, sample_rate, channels, "
+                                "bit_depth, duration, title, artist, album, track, date, accepted, reason) "
+                                "SELECT id, ?2, ?3, size, mtime, "
+                                "zeroblob(16), ?4, codec, sample_rate, channels, bit_depth, duration, title, "
+                                "artist, album, track, date, 0, '' "
+                                "FROM holdings WHERE id = ?1");
+        write.bind(1, holding);
+        write.bind(2, static_cast<int>(kind));
+        write.bind(3, timeNow());
+        if (listed) {
+            write.bindNoCopy(4, listed->data(), static_cast<int>(listed->size()));
+        }
+        write.exec();
+        SQLite::Statement stale(catalogue_.database(), "UPDATE freshness SET findings_stale = 1");
+        stale.exec();
+        transaction.commit();
+    });
+}
+
+Result<std::vector<Holding>> FixityStore::carriersOf(const Drift& drift) const {
+    const Holdings holdings(catalogue_);
+    return drift.isFullyKnown() ? holdings.carrying(drift.recorded.content)
+           : drift.sha256       ? holdings.carrying(*drift.sha256)
+                                : Result<std::vector<Holding>>(std::vector<Holding>{});
 }
 
 Outcome FixityStore::noteOutside(const BytePath& path, const Checksum128& content) const {

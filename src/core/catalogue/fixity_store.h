@@ -42,10 +42,16 @@ struct Drift {
     HoldingId holding = 0;
     DriftKind kind = DriftKind::audioAltered;
     Nanoseconds found = 0;
-    FixityFacts recorded; ///< the baseline
-    std::optional<Sha256> sha256;
-    Nanoseconds accepted = 0; ///< 0: not accepted
-    std::string reason;       ///< why it was
+    FixityFacts recorded;         ///< the baseline
+    std::optional<Sha256> sha256; ///< of the baseline, where it is known
+    Nanoseconds accepted = 0;     ///< 0: not accepted
+    std::string reason;           ///< why it was
+
+    /// False where the baseline is a list that another tool made: its SHA-256 at most is known.
+    bool isFullyKnown() const { return recorded.content != Checksum128{}; }
+    bool isBaseline(const FileChecksums& checksums) const {
+        return isFullyKnown() ? checksums.file == recorded.content : sha256 && checksums.sha256 == sha256;
+    }
 };
 
 /// Baselines, checks and drift. What was first recorded of a holding is its baseline; when its content
@@ -100,6 +106,10 @@ class FixityStore {
     /// What is looked for elsewhere: the baselines of what has drifted and what is recorded of the missing,
     /// by size.
     Result<std::unordered_map<std::uint64_t, std::vector<Checksum128>>> lost() const;
+    /// A list says that its content should be another. Where drift is open already, that stays.
+    Outcome noteListedOtherwise(HoldingId holding, const std::optional<Sha256>& listed, DriftKind kind) const;
+    /// Present holdings, on any volume, that carry the baseline.
+    Result<std::vector<Holding>> carriersOf(const Drift& drift) const;
     /// The content as it is now becomes the baseline. Cause::invalid where nothing has drifted.
     Outcome accept(HoldingId holding, const std::string& reason) const;
     Outcome withdrawAcceptance(HoldingId holding) const;

@@ -93,6 +93,16 @@ Result<std::vector<Holding>> Holdings::carrying(const Checksum128& checksum) con
     });
 }
 
+Result<std::vector<Holding>> Holdings::carrying(const Sha256& digest) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              std::string("SELECT ") + allColumns +
+                                  " FROM holdings WHERE state = 0 AND sha256 = ? ORDER BY volume, path");
+        ask.bindNoCopy(1, digest.data(), static_cast<int>(digest.size()));
+        return allFrom(ask);
+    });
+}
+
 Result<std::vector<HoldingId>> Holdings::missing(const std::string& filter,
                                                  const std::optional<HoldingFilter>& list) const {
     return guarded(catalogue_, [&] {

@@ -50,6 +50,8 @@ class Holdings {
     Result<std::optional<Holding>> at(VolumeId volume, const BytePath& path) const;
     /// Present holdings with this content, by volume and path.
     Result<std::vector<Holding>> carrying(const Checksum128& checksum) const;
+    /// The same by SHA-256, of those of which it is known.
+    Result<std::vector<Holding>> carrying(const Sha256& digest) const;
     /// Missing holdings by volume and path; `filter` keeps those whose path holds it (ASCII case
     /// ignored), "" keeps all; a standing list keeps those that it means.
     Result<std::vector<HoldingId>> missing(const std::string& filter = {},

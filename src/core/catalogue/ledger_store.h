@@ -22,10 +22,10 @@ struct LedgerAction {
     EntryId entry = 0;
     std::string kind;
     HoldingId holding = 0;
-    BytePath place; ///< absolute, where the file was
-    BytePath aside; ///< absolute, where it was set aside; "" where nothing was moved
-    BytePath note;  ///< absolute, the trash's note about it
-    BytePath made;  ///< absolute, where what replaces it is made; "" where nothing does
+    BytePath place;           ///< absolute, where the file was
+    BytePath aside;           ///< absolute, where it was set aside; "" where nothing was moved
+    BytePath note;            ///< absolute, the trash's note about it
+    BytePath made;            ///< absolute, where what replaces it is made; "" where nothing does
     Checksum128 madeChecksum; ///< of what replaces it
     std::uint64_t size = 0;
     Checksum128 checksum;

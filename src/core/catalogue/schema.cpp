@@ -314,6 +314,9 @@ ALTER TABLE volumes ADD COLUMN check_days INTEGER NOT NULL DEFAULT 180;
 constexpr const char* outsideStep = R"sql(
 CREATE TABLE outside_copies(path BLOB PRIMARY KEY, xxh3 BLOB NOT NULL) WITHOUT ROWID;
 CREATE INDEX outside_copies_content ON outside_copies(xxh3);
+
+ALTER TABLE evidence ADD COLUMN remarks INTEGER NOT NULL DEFAULT 0;
+CREATE INDEX evidence_flawed ON evidence(sound, holding) WHERE sound = 0 OR remarks > 0;
 )sql";
 
 constexpr std::array<const char*, 6> steps{firstStep,    evidenceStep, copiesStep,

@@ -1,6 +1,9 @@
 #include "core/catalogue/volumes.h"
 
+#include "core/base/text.h"
 #include "core/catalogue/guarded.h"
+
+#include <algorithm>
 
 namespace sober {
 namespace {
@@ -119,6 +122,16 @@ Outcome Volumes::update(const Volume& volume) const {
         change.bind(18, volume.id);
         change.exec();
     });
+}
+
+Result<const Volume*> volumeHolding(std::span<const Volume> volumes, const BytePath& path) {
+    const auto volume = std::ranges::find_if(
+        volumes, [&](const Volume& each) { return each.atHand && isWithin(path, each.root); });
+    if (volume == volumes.end()) {
+        return Error{Cause::notFound, path,
+                     displayPath(path) + " is on no volume that is catalogued and at hand. Survey it first."};
+    }
+    return &*volume;
 }
 
 } // namespace sober

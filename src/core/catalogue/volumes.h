@@ -3,6 +3,8 @@
 #include "core/catalogue/catalogue.h"
 #include "core/catalogue/records.h"
 
+#include <span>
+
 namespace sober {
 
 /// The places audio is kept.
@@ -20,5 +22,8 @@ class Volumes {
   private:
     const Catalogue& catalogue_;
 };
+
+/// The volume at hand on which an absolute path lies; Cause::notFound where there is none.
+Result<const Volume*> volumeHolding(std::span<const Volume> volumes, const BytePath& path);
 
 } // namespace sober

@@ -108,6 +108,9 @@ FixityFacts factsOf(const FileRecord& record) {
 std::vector<std::pair<std::uint64_t, std::uint64_t>> differingBlocks(std::span<const Checksum128> before,
                                                                      std::span<const Checksum128> now) {
     std::vector<std::pair<std::uint64_t, std::uint64_t>> runs;
+    if (before.empty()) {
+        return runs; // nothing is known of what it was
+    }
     for (std::size_t at = 0; at < std::max(before.size(), now.size()); ++at) {
         if (at < before.size() && at < now.size() && before[at] == now[at]) {
             continue;

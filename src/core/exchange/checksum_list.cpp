@@ -45,13 +45,6 @@ bool isHex(std::string_view text) {
     return std::ranges::all_of(text, [](unsigned char c) { return std::isxdigit(c) != 0; });
 }
 
-std::string lowered(std::string_view hex) {
-    std::string low(hex);
-    std::ranges::transform(low, low.begin(),
-                           [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-    return low;
-}
-
 /// Undoes what coreutils escapes; nothing where an escape makes no sense.
 std::optional<BytePath> unescaped(std::string_view text) {
     BytePath path;
@@ -95,7 +88,7 @@ std::optional<Line> plainLine(std::string_view line, bool escaped) {
     }
     const auto name = line.substr(space + 2);
     const auto path = escaped ? unescaped(name) : std::optional<BytePath>(BytePath(name));
-    return path && !path->empty() ? std::optional(Line{lowered(line.substr(0, space)), *path, {}})
+    return path && !path->empty() ? std::optional(Line{lowerAscii(line.substr(0, space)), *path, {}})
                                   : std::nullopt;
 }
 
@@ -114,7 +107,7 @@ std::optional<Line> taggedLine(std::string_view line, bool escaped) {
     if (kind == words.end() || !path || path->empty()) {
         return std::nullopt;
     }
-    return Line{lowered(line.substr(close + 4)), *path, kind->first};
+    return Line{lowerAscii(line.substr(close + 4)), *path, kind->first};
 }
 
 /// "name CRC32", with ';' before what is a comment.
@@ -129,12 +122,13 @@ std::optional<Line> sfvLine(std::string_view line) {
     }
     BytePath path(name);
     std::ranges::replace(path, '\\', '/');
-    return path.empty() ? std::nullopt
-                        : std::optional(Line{lowered(line.substr(space + 1)), path, ListedChecksum::crc32});
+    return path.empty()
+               ? std::nullopt
+               : std::optional(Line{lowerAscii(line.substr(space + 1)), path, ListedChecksum::crc32});
 }
 
 std::optional<ListedChecksum> kindByLength(std::size_t digits, const BytePath& name) {
-    const auto low = lowered(nameOf(name));
+    const auto low = lowerAscii(nameOf(name));
     const bool saysBlake = low.find("b2") != std::string::npos || low.find("blake") != std::string::npos;
     if (digits == 128) {
         return saysBlake ? ListedChecksum::blake2b : ListedChecksum::sha512;

@@ -17,13 +17,11 @@ Result<std::vector<ListedFile>> recordedList(const Catalogue& catalogue, const B
         return volumes.error();
     }
     const auto root = realPathOf(folder).value_or(folder);
-    const auto volume = std::ranges::find_if(
-        *volumes, [&](const Volume& each) { return each.atHand && isWithin(root, each.root); });
-    if (volume == volumes->end()) {
-        return Error{Cause::notFound, folder,
-                     displayPath(folder) +
-                         " is on no volume that is catalogued and at hand. Survey it first."};
+    const auto found = volumeHolding(*volumes, root);
+    if (!found) {
+        return found.error();
     }
+    const auto* volume = *found;
     const auto below = *relativeTo(root, volume->root);
     std::vector<std::pair<HoldingId, BytePath>> meant;
     const auto walked =

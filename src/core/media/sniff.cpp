@@ -167,7 +167,8 @@ Sniffed sniff(Bytes head) {
         framesFollow(head, 0, 4, ac3FrameLength) || freeFormatFollows(head)) {
         return Sniffed::audio;
     }
-    // A stream cut out of a longer one begins within a frame, others with filling: look for frames further on.
+    // A stream cut out of a longer one begins within a frame, others with filling: look for frames further
+    // on.
     const std::size_t reach = std::min<std::size_t>(head.size(), 4096);
     for (std::size_t at = 1; at + 4 <= reach; ++at) {
         if (head[at] == 0xFF && framesFollow(head, at, 8, mpegFrameLength)) {

@@ -95,7 +95,7 @@ Result<Mending> mendingOf(const Catalogue& catalogue, HoldingId holding, std::sp
     }
     Mending mending;
     mending.drift = std::move(*drift);
-    const auto copies = holdings.carrying(mending.drift.recorded.content);
+    const auto copies = store.carriersOf(mending.drift);
     const auto damaged = store.driftedFrom(mending.drift.recorded.content);
     if (!copies || !damaged) {
         return copies ? damaged.error() : copies.error();
@@ -140,7 +140,7 @@ Result<FileRecord> makeMended(const Mending& mending, bool assemble, const ByteP
     Error last{Cause::notFound, to, "No healthy copy of what was recorded is at hand."};
     const auto readMade = [&](const Outcome& made) -> Result<FileRecord> {
         auto record = made ? readBack(to, control) : Result<FileRecord>(made.error());
-        if (record && record->checksums.file != mending.drift.recorded.content) {
+        if (record && !mending.drift.isBaseline(record->checksums)) {
             record = Error{Cause::damaged, to, "What was taken for a healthy copy is not what was recorded."};
         }
         if (!record) {

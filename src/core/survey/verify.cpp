@@ -57,7 +57,7 @@ class Verifier {
     Outcome verify(const VerifyPlan& plan) {
         const auto& target = plan.target;
         for (const auto id : plan.missing) {
-            if (const auto reported = reportMissing(id, target.volume.root); !reported) {
+            if (const auto reported = reportMissing(id, target.volume.root, true); !reported) {
                 return reported;
             }
         }
@@ -160,7 +160,7 @@ class Verifier {
             if (const auto learnt = learnKind(target, holding, path); !learnt) {
                 return learnt.error();
             }
-            const auto reported = reportDrift(holding.id, path);
+            const auto reported = reportDrift(holding, path);
             return reported ? Result<bool>(true) : Result<bool>(reported.error());
         }
         ++report_.unchanged;
@@ -211,7 +211,7 @@ class Verifier {
         if (const auto written = writer.commit(); !written) {
             return written;
         }
-        return reportDrift(holding.id, path);
+        return reportDrift(holding, path);
     }
 
     /// What no longer begins like audio is still read to its end.
@@ -237,7 +237,8 @@ class Verifier {
         return record;
     }
 
-    Outcome reportDrift(HoldingId id, const BytePath& path) {
+    Outcome reportDrift(const FixityStore::Recorded& holding, const BytePath& path) {
+        const auto id = holding.id;
         const auto drift = store_.of(id);
         const auto now = store_.blocksOf(id);
         if (!drift || !now) {
@@ -248,23 +249,33 @@ class Verifier {
             return done();
         }
         ++check_.drifted;
-        return add({id, path, (*drift)->kind, differingBlocks((*drift)->recorded.blocks, *now), {}},
-                   (*drift)->recorded.content);
+        return add(
+            {id, path, (*drift)->kind, differingBlocks((*drift)->recorded.blocks, *now), {}, holding.drifted},
+            **drift);
     }
 
-    Outcome reportMissing(HoldingId id, const BytePath& root) {
+    Outcome reportMissing(HoldingId id, const BytePath& root, bool known) {
         const auto holdings = Holdings(catalogue_).byIds(std::array{id});
         if (!holdings) {
             return holdings.error();
         }
         return holdings->empty()
                    ? done()
-                   : add({id, joinPath(root, holdings->front().path), DriftKind::missing, {}, {}},
-                         holdings->front().checksum);
+                   : add({id, joinPath(root, holdings->front().path), DriftKind::missing, {}, {}, known},
+                         lossOf(holdings->front()));
     }
 
-    Outcome add(FoundDrift drift, const Checksum128& recorded) {
-        const auto copies = Holdings(catalogue_).carrying(recorded);
+    /// What is recorded of the missing is their baseline.
+    static Drift lossOf(const Holding& missing) {
+        Drift drift;
+        drift.holding = missing.id;
+        drift.kind = DriftKind::missing;
+        drift.recorded.content = missing.checksum;
+        return drift;
+    }
+
+    Outcome add(FoundDrift drift, const Drift& recorded) {
+        const auto copies = store_.carriersOf(recorded);
         if (!copies) {
             return copies.error();
         }
@@ -274,7 +285,7 @@ class Verifier {
                 drift.healthy.push_back(joinPath(volume->root, copy.path));
             }
         }
-        const auto outside = store_.outsideCopiesOf(recorded);
+        const auto outside = store_.outsideCopiesOf(recorded.recorded.content);
         if (!outside) {
             return outside.error();
         }
@@ -297,7 +308,7 @@ class Verifier {
         if (const auto written = writer.commit(); !written) {
             return written.error();
         }
-        const auto added = reportMissing(holding.id, target.volume.root);
+        const auto added = reportMissing(holding.id, target.volume.root, false);
         return added ? Result<bool>(false) : Result<bool>(added.error());
     }
 

@@ -25,7 +25,8 @@ struct FoundDrift {
     BytePath path; ///< absolute
     DriftKind kind = DriftKind::audioAltered;
     std::vector<std::pair<std::uint64_t, std::uint64_t>> blocks; ///< that differ: first and last of each run
-    std::vector<BytePath> healthy; ///< absolute: present holdings that carry what was recorded
+    std::vector<BytePath> healthy; ///< absolute: copies that carry what was recorded
+    bool known = false;            ///< before this verification
 };
 
 struct VerifyReport {

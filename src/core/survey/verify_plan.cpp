@@ -1,6 +1,6 @@
 #include "core/survey/verify_plan.h"
 
-#include "core/base/text.h"
+#include "core/catalogue/volumes.h"
 
 #include <algorithm>
 #include <cmath>
@@ -68,13 +68,11 @@ Result<std::vector<VerifyTarget>> verifyTargets(const std::vector<Volume>& volum
     }
     for (const auto& given : paths) {
         const auto path = realPathOf(given).value_or(placeOf(given).value_or(given));
-        const auto volume = std::ranges::find_if(
-            volumes, [&](const Volume& each) { return each.atHand && isWithin(path, each.root); });
-        if (volume == volumes.end()) {
-            return Error{Cause::notFound, given,
-                         displayPath(given) +
-                             " is on no volume that is catalogued and at hand. Survey it first."};
+        const auto found = volumeHolding(volumes, path);
+        if (!found) {
+            return found.error();
         }
+        const auto* volume = *found;
         const auto known = std::ranges::find_if(
             targets, [&](const VerifyTarget& target) { return target.volume.id == volume->id; });
         if (known == targets.end()) {

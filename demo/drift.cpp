@@ -1,0 +1,162 @@
+#include "demo/drift.h"
+
+#include "core/catalogue/catalogue.h"
+#include "core/catalogue/fixity_store.h"
+#include "core/catalogue/volumes.h"
+#include "demo/encode.h"
+#include "demo/synth.h"
+
+#include <nlohmann/json.hpp>
+#include <sys/stat.h>
+
+#include <fcntl.h>
+#include <filesystem>
+#include <fstream>
+#include <sstream>
+
+namespace sober::demo {
+namespace {
+
+namespace fs = std::filesystem;
+using Json = nlohmann::ordered_json;
+
+const BytePath wireless = "PETREL/Wireless/";
+const BytePath backup = "GANNET/Backup of Wireless/";
+constexpr std::size_t mebibyte = 1U << 20;
+
+std::string contentOf(const BytePath& path) {
+    std::ostringstream content;
+    content << std::ifstream(path, std::ios::binary).rdbuf();
+    return content.str();
+}
+
+void write(const BytePath& path, const std::string& content) {
+    std::ofstream(path, std::ios::binary) << content;
+}
+
+/// Sixty-four bytes become others; size and times stay.
+void damageSilently(const BytePath& path, std::size_t at) {
+    struct stat status {};
+    stat(path.c_str(), &status);
+    auto content = contentOf(path);
+    for (std::size_t i = at; i < at + 64 && i < content.size(); ++i) {
+        content[i] = static_cast<char>(~content[i]);
+    }
+    write(path, content);
+    const timespec times[2] = {status.st_atim, status.st_mtim};
+    utimensat(AT_FDCWD, path.c_str(), times, 0);
+}
+
+bool play(Voice voice, std::uint32_t seed, double seconds, const TagSet& tags, const BytePath& path) {
+    return encode(synthesise({voice, seed, seconds, 92}), tags, path);
+}
+
+TagSet tagsOf(const std::string& title) {
+    return {title, "Pell Harbour Wireless Society", "Test Transmissions", 0, 1987};
+}
+
+} // namespace
+
+bool makeDriftable(const BytePath& folder) {
+    const auto at = [&](const BytePath& path) { return joinPath(folder, path); };
+    fs::create_directories(at(wireless));
+    fs::create_directories(at(backup));
+    const bool made =
+        play(Voice::speech, 901, 16, {}, at(wireless + "Shipping forecast.wav")) &&
+        play(Voice::fogSignal, 902, 16, {}, at(wireless + "Fog signal, night.wav")) &&
+        play(Voice::choir, 903, 8, tagsOf("Evening Hymn"), at(wireless + "Evening Hymn.flac")) &&
+        play(Voice::plucked, 904, 8, tagsOf("Interval Signal"), at(wireless + "Interval Signal.flac")) &&
+        play(Voice::bells, 905, 8, tagsOf("Noon Bells"), at(wireless + "Noon Bells.flac")) &&
+        play(Voice::brass, 906, 6, tagsOf("Opening March"), at(wireless + "Opening March.mp3")) &&
+        play(Voice::surf, 907, 6, {}, at(wireless + "Sea, from the pier.wav"));
+    if (!made) {
+        return false;
+    }
+    for (const auto* name : {"Shipping forecast.wav", "Fog signal, night.wav"}) {
+        fs::copy_file(at(wireless + name), at(backup + name));
+    }
+    // Never sound, or odd, from the beginning.
+    auto march = contentOf(at(wireless + "Opening March.mp3"));
+    write(at(wireless + "Opening March.mp3"), march + std::string(1300, 'x'));
+    auto sea = contentOf(at(wireless + "Sea, from the pier.wav"));
+    constexpr std::size_t frame = 4;
+    sea.replace(sea.find("data") + 8 + 3 * 44'100 * frame, 4096, std::string(4096, '\0'));
+    write(at(wireless + "Sea, from the pier.wav"), sea);
+    return true;
+}
+
+bool letDriftHappen(const BytePath& folder) {
+    const auto at = [&](const BytePath& path) { return joinPath(folder, path); };
+    damageSilently(at(wireless + "Shipping forecast.wav"), mebibyte + 200'000);
+    damageSilently(at(wireless + "Fog signal, night.wav"), 300'000);
+    damageSilently(at(backup + "Fog signal, night.wav"), 2 * mebibyte + 50'000);
+    fs::resize_file(at(wireless + "Evening Hymn.flac"),
+                    fs::file_size(at(wireless + "Evening Hymn.flac")) * 3 / 5);
+    auto louder = synthesise({Voice::plucked, 904, 8, 92});
+    for (auto& sample : louder) {
+        sample = static_cast<std::int16_t>(sample * 2 / 3);
+    }
+    return encode(louder, tagsOf("Interval Signal"), at(wireless + "Interval Signal.flac")) &&
+           play(Voice::surf, 909, 12, tagsOf("Gale Warning"), at(wireless + "Noon Bells.flac"));
+}
+
+bool writeCheckHistory(const BytePath& cataloguePath) {
+    const auto catalogue = Catalogue::openForWriting(cataloguePath);
+    const auto volumes =
+        catalogue ? Volumes(*catalogue).all() : Result<std::vector<Volume>>(catalogue.error());
+    if (!volumes) {
+        return false;
+    }
+    const FixityStore store(*catalogue);
+    constexpr Nanoseconds week = 7 * 86'400LL * 1'000'000'000;
+    // Every other week, then a winter in which nobody looked.
+    for (const auto& volume : *volumes) {
+        for (const int weeksAgo : {46, 44, 42, 40, 38, 36, 20, 12, 6}) {
+            if (volume.label == "TERN" && weeksAgo < 40) {
+                continue; // the card was seldom at hand
+            }
+            FixityCheck check;
+            check.volume = volume.id;
+            check.began = timeNow() - weeksAgo * week;
+            check.ended = check.began + 4LL * 60 * 1'000'000'000;
+            check.planned = 40;
+            check.checked = 40;
+            check.bytes = 90'000'000;
+            check.unreadable = weeksAgo == 38 && volume.label == "GANNET" ? 1 : 0;
+            const auto begun = store.beginCheck(check);
+            if (!begun) {
+                return false;
+            }
+            check.id = *begun;
+            if (!store.updateCheck(check)) {
+                return false;
+            }
+        }
+    }
+    return true;
+}
+
+Json driftTruth() {
+    return {{{"path", wireless + "Shipping forecast.wav"},
+             {"kind", "silent-change"},
+             {"block", 1},
+             {"mend", "restore"}},
+            {{"path", wireless + "Fog signal, night.wav"},
+             {"kind", "silent-change"},
+             {"block", 0},
+             {"mend", "repair"}},
+            {{"path", backup + "Fog signal, night.wav"},
+             {"kind", "silent-change"},
+             {"block", 2},
+             {"mend", "repair"}},
+            {{"path", wireless + "Evening Hymn.flac"}, {"kind", "truncated"}},
+            {{"path", wireless + "Interval Signal.flac"}, {"kind", "audio-altered"}},
+            {{"path", wireless + "Noon Bells.flac"}, {"kind", "replaced"}}};
+}
+
+Json unsoundTruth() {
+    return {{{"path", wireless + "Opening March.mp3"}, {"kind", "junk"}, {"sound", true}},
+            {{"path", wireless + "Sea, from the pier.wav"}, {"kind", "dropout"}, {"sound", true}}};
+}
+
+} // namespace sober::demo

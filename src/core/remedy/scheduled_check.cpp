@@ -1,0 +1,123 @@
+#include "core/remedy/scheduled_check.h"
+
+#include "core/base/file_handle.h"
+#include "core/base/run_tool.h"
+#include "core/base/user_folders.h"
+#include "core/remedy/file_changes.h"
+
+#include <fmt/format.h>
+
+namespace sober {
+namespace {
+
+constexpr const char* service = "sober-archivist-check.service";
+constexpr const char* timer = "sober-archivist-check.timer";
+
+BytePath unitPath(const char* name) {
+    return joinPath(joinPath(configHome(), "systemd/user"), name);
+}
+
+/// A word of ExecStart=: quoted, and nothing in it expanded (systemd.service(5), "Command lines").
+std::string quoted(const BytePath& word) {
+    std::string text = "\"";
+    for (const char c : word) {
+        // Doubled or escaped, each in the way that systemd undoes it.
+        if (c == '"' || c == '\\') {
+            text += '\\';
+        } else if (c == '%' || c == '$') {
+            text += c;
+        }
+        if (c == '\n') {
+            text += "\\n";
+        } else {
+            text += c;
+        }
+    }
+    return text + "\"";
+}
+
+std::string_view calendar(CheckEvery every) {
+    return every == CheckEvery::day ? "daily" : every == CheckEvery::week ? "weekly" : "monthly";
+}
+
+Outcome writeAnew(const UnitFile& file) {
+    if (const auto made = makeFolder(BytePath(parentOf(file.path)), 0755); !made) {
+        return made;
+    }
+    if (const auto removed = removeFile(file.path); !removed) {
+        return removed;
+    }
+    const auto written = writeNewFile(file.path, file.text);
+    return written ? flushFile(file.path) : written;
+}
+
+bool systemctl(std::vector<std::string> words) {
+    words.insert(words.begin(), {"systemctl", "--user"});
+    const auto code = runTool(words);
+    return code && *code == 0;
+}
+
+} // namespace
+
+std::string_view word(CheckEvery every) {
+    return every == CheckEvery::day ? "day" : every == CheckEvery::week ? "week" : "month";
+}
+
+std::vector<UnitFile> scheduledCheckUnits(const BytePath& program, const BytePath& catalogue,
+                                          CheckEvery every) {
+    return {{unitPath(service), fmt::format("[Unit]\n"
+                                            "Description=Sober Archivist: read again what is due\n\n"
+                                            "[Service]\n"
+                                            "Type=oneshot\n"
+                                            "Nice=10\n"
+                                            "IOSchedulingClass=idle\n"
+                                            "ExecStart={} --catalogue {} --quiet verify --due --notify\n"
+                                            "SuccessExitStatus=3\n",
+                                            quoted(program), quoted(catalogue))},
+            {unitPath(timer), fmt::format("[Unit]\n"
+                                          "Description=Sober Archivist: a check every {}\n\n"
+                                          "[Timer]\n"
+                                          "OnCalendar={}\n"
+                                          "RandomizedDelaySec=1h\n"
+                                          "Persistent=true\n\n"
+                                          "[Install]\n"
+                                          "WantedBy=timers.target\n",
+                                          word(every), calendar(every))}};
+}
+
+bool isCheckScheduled() {
+    return isTaken(unitPath(timer));
+}
+
+Outcome scheduleCheck(const BytePath& program, const BytePath& catalogue, CheckEvery every) {
+    for (const auto& file : scheduledCheckUnits(program, catalogue, every)) {
+        if (const auto written = writeAnew(file); !written) {
+            return written;
+        }
+    }
+    if (!systemctl({"daemon-reload"}) || !systemctl({"enable", "--now", timer})) {
+        return Error{Cause::busy, unitPath(timer),
+                     fmt::format("The files are written, but systemd did not answer. Run: systemctl --user "
+                                 "daemon-reload && systemctl --user enable --now {}",
+                                 timer)};
+    }
+    return done();
+}
+
+Outcome unscheduleCheck() {
+    systemctl({"disable", "--now", timer});
+    for (const char* name : {timer, service}) {
+        if (const auto removed = removeFile(unitPath(name)); !removed) {
+            return removed;
+        }
+    }
+    systemctl({"daemon-reload"});
+    return done();
+}
+
+std::string howToUnschedule() {
+    return fmt::format("systemctl --user disable --now {}\nrm {} {}\nsystemctl --user daemon-reload\n", timer,
+                       unitPath(timer), unitPath(service));
+}
+
+} // namespace sober

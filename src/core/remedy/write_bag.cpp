@@ -1,0 +1,149 @@
+#include "core/remedy/write_bag.h"
+
+#include "core/base/file_handle.h"
+#include "core/base/text.h"
+#include "core/catalogue/volumes.h"
+#include "core/exchange/bag.h"
+#include "core/remedy/file_changes.h"
+#include "core/remedy/replacement.h"
+#include "core/survey/walk.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <numeric>
+
+namespace sober {
+namespace {
+
+constexpr auto digest = ListedChecksum::sha256;
+
+Outcome whyNotThere(const Catalogue& catalogue, const BytePath& to) {
+    if (isTaken(to)) {
+        return Error{Cause::alreadyThere, to,
+                     displayPath(to) + " is there already; a bag is written to a new place."};
+    }
+    const auto volumes = Volumes(catalogue).all();
+    if (!volumes) {
+        return volumes.error();
+    }
+    const auto within = std::ranges::find_if(
+        *volumes, [&](const Volume& volume) { return volume.atHand && isWithin(to, volume.root); });
+    return within == volumes->end()
+               ? done()
+               : Outcome(
+                     Error{Cause::refused, to,
+                           fmt::format("{} lies on the volume {}, on which only a docket changes anything.",
+                                       displayPath(to), within->label)});
+}
+
+/// One copy, proven.
+Result<std::string> copyProven(const BytePath& from, const BytePath& to, RunControl& control) {
+    const auto before = checksumOfFile(from, digest, control);
+    if (!before) {
+        return before;
+    }
+    if (const auto copied = copyToNew(from, to); !copied) {
+        return copied.error();
+    }
+    if (const auto flushed = flushFile(to); !flushed) {
+        return flushed.error();
+    }
+    const auto after = checksumOfFile(to, digest, control);
+    if (after && *after != *before) {
+        return Error{Cause::damaged, to, displayPath(to) + " reads back otherwise than it was written."};
+    }
+    return after;
+}
+
+Outcome writeTagFile(const BytePath& path, const std::string& text) {
+    const auto written = writeNewFile(path, text);
+    return written ? flushFile(path) : written;
+}
+
+Outcome writeTagFiles(const BytePath& to, const WrittenBag& bag, std::span<const ListedFile> payload,
+                      RunControl& control) {
+    const std::string info =
+        fmt::format("Bag-Software-Agent: Sober Archivist\nBagging-Date: {}\nPayload-Oxum: {}.{}\n",
+                    isoUtc(timeNow()).substr(0, 10), bag.bytes, bag.files);
+    const std::vector<std::pair<BytePath, std::string>> tagFiles{
+        {"manifest-sha256.txt", bagManifestText(payload)},
+        {"bag-info.txt", info},
+        {"bagit.txt", "BagIt-Version: 1.0\nTag-File-Character-Encoding: UTF-8\n"}};
+    std::vector<ListedFile> listed;
+    for (const auto& [name, text] : tagFiles) {
+        // The declaration comes last; its checksum is that of the text that will be written.
+        const auto path = joinPath(to, name + (name == "bagit.txt" ? ".making" : ""));
+        if (const auto written = writeTagFile(path, text); !written) {
+            return written;
+        }
+        auto sum = checksumOfFile(path, digest, control);
+        if (!sum) {
+            return sum.error();
+        }
+        listed.push_back({name, std::move(*sum)});
+    }
+    if (const auto written = writeTagFile(joinPath(to, "tagmanifest-sha256.txt"), bagManifestText(listed));
+        !written) {
+        return written;
+    }
+    return moveEntry(joinPath(to, "bagit.txt.making"), joinPath(to, "bagit.txt"));
+}
+
+} // namespace
+
+Result<WrittenBag> writeBag(const Catalogue& catalogue, const BytePath& folder, const BytePath& to,
+                            RunControl& control, const ProgressSink& onProgress) {
+    const auto from = realPathOf(folder);
+    const auto place = placeOf(to);
+    if (!from || !place) {
+        return Error{Cause::notFound, from ? to : folder, displayPath(from ? to : folder) + " is not there."};
+    }
+    if (const auto possible = whyNotThere(catalogue, *place); !possible) {
+        return possible.error();
+    }
+    auto walk = walkVolume(*from, {}, {}, control);
+    if (!walk.errors.empty()) {
+        return Error{Cause::unreadable, walk.errors.front().path, walk.errors.front().sentence};
+    }
+    std::ranges::sort(walk.files, {}, &WalkedFile::path);
+    Progress progress;
+    progress.totalFiles = walk.files.size();
+    for (const auto& file : walk.files) {
+        progress.totalBytes += file.stamp.size;
+        if (!isUtf8(file.path)) {
+            return Error{Cause::refused, file.path,
+                         displayPath(file.path) + ": its name is not UTF-8, and a bag could not list it."};
+        }
+    }
+    if (const auto made = makeFolder(joinPath(*place, "data"), 0777); !made) {
+        return made.error();
+    }
+    if (const auto room = hasRoomFor(joinPath(*place, "data"), progress.totalBytes); !room) {
+        return room.error();
+    }
+    WrittenBag bag;
+    std::vector<ListedFile> payload;
+    for (const auto& file : walk.files) {
+        progress.at = displayPath(file.path);
+        onProgress(progress);
+        const auto name = joinPath("data", file.path);
+        const auto target = joinPath(*place, name);
+        if (const auto made = makeFolder(BytePath(parentOf(target)), 0777); !made) {
+            return made.error();
+        }
+        auto sum = copyProven(joinPath(*from, file.path), target, control);
+        if (!sum) {
+            return sum.error();
+        }
+        payload.push_back({name, std::move(*sum)});
+        ++bag.files;
+        bag.bytes += file.stamp.size;
+        ++progress.files;
+        progress.bytes = bag.bytes;
+    }
+    const auto written = writeTagFiles(*place, bag, payload, control);
+    return written ? Result<WrittenBag>(bag) : Result<WrittenBag>(written.error());
+}
+
+} // namespace sober
