@@ -111,18 +111,22 @@ bool writeCheckHistory(const BytePath& cataloguePath) {
     constexpr Nanoseconds week = 7 * 86'400LL * 1'000'000'000;
     // Every other week, then a winter in which nobody looked.
     for (const auto& volume : *volumes) {
-        for (const int weeksAgo : {46, 44, 42, 40, 38, 36, 20, 12, 6}) {
-            if (volume.label == "TERN" && weeksAgo < 40) {
+        const auto standing = store.standingOf(volume.id, 0);
+        if (!standing) {
+            return false;
+        }
+        for (const int weeksAgo : {25, 23, 21, 19, 17, 4, 2}) {
+            if (volume.label == "TERN" && weeksAgo < 20) {
                 continue; // the card was seldom at hand
             }
             FixityCheck check;
             check.volume = volume.id;
             check.began = timeNow() - weeksAgo * week;
             check.ended = check.began + 4LL * 60 * 1'000'000'000;
-            check.planned = 40;
-            check.checked = 40;
+            check.planned = standing->holdings;
+            check.checked = standing->holdings;
             check.bytes = 90'000'000;
-            check.unreadable = weeksAgo == 38 && volume.label == "GANNET" ? 1 : 0;
+            check.unreadable = weeksAgo == 19 && volume.label == "GANNET" ? 1 : 0;
             const auto begun = store.beginCheck(check);
             if (!begun) {
                 return false;

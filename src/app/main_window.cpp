@@ -9,6 +9,7 @@
 #include "app/docket/docket_strip.h"
 #include "app/docket/docket_window.h"
 #include "app/docket/progress_strip.h"
+#include "app/docket/schedule_window.h"
 #include "app/shelf/shelf.h"
 #include "app/shelf/spine.h"
 #include "app/theme/theme.h"
@@ -142,6 +143,8 @@ void MainWindow::buildMenus() {
     collection->addAction(tr("Survey all volumes &again"), QKeySequence(Qt::Key_F5), this,
                           [this] { surveyAgain({}); });
     collection->addSeparator();
+    collection->addAction(tr("&Check on a schedule…"), this, &MainWindow::openSchedule);
+    collection->addSeparator();
     collection->addAction(tr("&Quit"), QKeySequence(Qt::CTRL | Qt::Key_Q), this, &QWidget::close);
 
     auto* desks = menuBar()->addMenu(tr("&Desk"));
@@ -264,6 +267,12 @@ void MainWindow::showDesk(const Desk* desk) {
 void MainWindow::setOpen(const Desk* desk, std::uint64_t count) {
     spine_->setCount(static_cast<int>(std::ranges::find(desks_, desk) - desks_.begin()),
                      static_cast<qint64>(count));
+}
+
+void MainWindow::openSchedule() {
+    const auto program = QFile::encodeName(QCoreApplication::applicationDirPath()).toStdString();
+    const auto catalogue = placeOf(workbench_.cataloguePath()).value_or(workbench_.cataloguePath());
+    (new ScheduleWindow(joinPath(program, "sober"), catalogue, this))->open();
 }
 
 void MainWindow::openDocket() {

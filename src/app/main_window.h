@@ -33,6 +33,7 @@ class MainWindow : public QMainWindow {
     void openDesk(int desk);
     void showDesk(const Desk* desk);
     void openDocket();
+    void openSchedule();
     /// Asks for a folder and surveys it.
     void chooseFolder();
 

@@ -1,5 +1,6 @@
 #include "support/demo_copy.h"
 #include "support/run_program.h"
+#include "support/temp_folder.h"
 
 #include <catch2/catch.hpp>
 
@@ -103,6 +104,39 @@ TEST_CASE("the demo's condition agrees with its truth and with other tools' coun
                            .out.size();
     const bool root = geteuid() == 0;
     CHECK(files == found - truth["not_audio"].size() - 1 - (root ? 0 : truth["no_permission"].size()));
+}
+
+TEST_CASE("every kind of drift that was planted in the demo is told, and from what it can be mended") {
+    const TempFolder folder;
+    const auto copied = folder / "catalogue.sqlite";
+    std::filesystem::copy(catalogue, copied); // the volumes themselves are not changed by looking
+    const auto answered = json::parse(sober::test::sober(copied, {"verify", "--json"}).out);
+    std::map<std::string, json> said;
+    for (const auto& drift : answered["drift"]) {
+        said[drift["path"]] = drift;
+    }
+    const auto truth = demoTruth();
+    CHECK(said.size() == truth["drift"].size() + truth["missing"].size());
+    CHECK(answer({"condition"})["findings"]["drift"] == truth["drift"].size());
+    for (const auto& planted : truth["drift"]) {
+        const auto path = inDemo(planted["path"]);
+        CAPTURE(path);
+        REQUIRE(said.contains(path));
+        CHECK(said[path]["kind"] == planted["kind"]);
+        if (planted.contains("block")) {
+            CHECK(said[path]["blocks"] == json::array({{planted["block"], planted["block"]}}));
+        }
+        if (planted.contains("mend")) {
+            const auto docket = json::parse(
+                sober::test::sober(copied, {"docket", "add", planted["mend"], path, "--json"}).out);
+            CHECK(docket["actions"].back()["refused"].is_null());
+        }
+    }
+    for (const auto& odd : truth["odd"]) {
+        const auto examined = answer({"examine", inDemo(odd["path"])})["holdings"][0]["soundness"];
+        CHECK(examined["sound"] == odd["sound"]);
+        CHECK(examined["remarks"][0]["kind"] == odd["kind"]);
+    }
 }
 
 TEST_CASE("odd names appear in the JSON as the contract has them") {

@@ -163,3 +163,97 @@ TEST_CASE("a kept policy decides what the headless command suggests") {
     const auto preferred = volume.ask({"docket", "add", "suggested", "--policy", "below sub"});
     CHECK_FALSE(has(preferred, volume / "V/sub/copy.wav"));
 }
+
+TEST_CASE("a scheduled check tells the desktop of what is new, once") {
+    const OneVolume volume;
+    // The stand-in listens on a session bus of its own; the check runs beside it.
+    const auto told = [&] {
+        const std::string heard = volume / "heard";
+        fs::remove(heard);
+        const auto result = run(
+            {"dbus-run-session", "--", "sh", "-c",
+             "\"$1\" \"$2\" > \"$2.ready\" & until grep -q ready \"$2.ready\" 2>/dev/null; do sleep 0.05; "
+             "done; \"$3\" --catalogue \"$4\" --quiet verify --notify; code=$?; kill $!; exit $code",
+             "sh", NOTIFICATION_SERVICE, heard, SOBER_PROGRAM, volume / "c.sqlite"});
+        INFO(result.err);
+        CHECK(result.code == 0);
+        return readFile(heard);
+    };
+    CHECK(told().empty());
+    volume.damage(volume / "V/a.wav");
+    fs::remove(volume / "V/c.flac");
+    const auto heard = told();
+    CHECK(heard.starts_with("Sober Archivist: 2 holdings are not what was recorded\n3 holdings read."));
+    CHECK(heard.find("The desk Fixity shows all of it.") != std::string::npos);
+    CHECK(told().empty());
+    // Without a desktop the check is made all the same.
+    const auto alone = run({"env", "-u", "DBUS_SESSION_BUS_ADDRESS", SOBER_PROGRAM, "--catalogue",
+                            volume / "c.sqlite", "--quiet", "verify", "--notify"});
+    CHECK(alone.code == 0);
+}
+
+TEST_CASE("what is missing comes back from a folder that is no volume") {
+    const OneVolume volume;
+    const auto before = readFile(volume / "V/c.flac");
+    fs::create_directories(volume / "backup");
+    fs::rename(volume / "V/c.flac", volume / "backup/x");
+    volume.ask({"survey", volume / "V"});
+    CHECK(volume.ask({"docket", "add", "restore", volume / "V/c.flac"})["actions"][0]["refused"].is_string());
+    const auto sought = volume.ask({"seek", volume / "backup"});
+    CHECK(sought["schema"] == "sober.seek/1");
+    CHECK(sought["found"][0]["path"] == volume / "backup/x");
+    const auto verified = volume.ask({"verify"});
+    CHECK(verified["drift"][0]["kind"] == "missing");
+    CHECK(verified["drift"][0]["healthy_copies"][0] == volume / "backup/x");
+    CHECK(volume.ask({"docket", "carry-out"})["done"] == 1);
+    CHECK((readFile(volume / "V/c.flac") == before));
+    CHECK(sober::test::sober(volume / "c.sqlite", {"seek", volume / "nowhere"}).code == 1);
+}
+
+TEST_CASE("a list made before is taken for what files should be") {
+    const OneVolume volume;
+    const auto list = run({"sh", "-c", "cd " + (volume / "V") + " && sha256sum a.wav c.flac"}).out;
+    writeFile(volume / "V/list.sha256", list + "rubbish\n");
+    volume.damage(volume / "V/a.wav");
+    volume.ask({"survey", volume / "V", "--effort", "full"});
+    const auto taken = volume.ask({"list", "take", volume / "V/list.sha256"}, 3); // a line could not be used
+    CHECK(taken["as_listed"] == 1);
+    CHECK(taken["drifted"][0]["path"] == volume / "V/a.wav");
+    CHECK(volume.ask({"docket", "add", "restore", volume / "V/a.wav"})["actions"][0]["refused"].is_null());
+}
+
+TEST_CASE("a bag is written, checked, and found wanting") {
+    const OneVolume volume;
+    CHECK(volume.ask({"bag", "write", volume / "V", "--to", volume / "bag"})["files"] == 3);
+    CHECK(volume.ask({"bag", "check", volume / "bag"})["valid"] == true);
+    volume.damage(volume / "bag/data/a.wav");
+    const auto checked = volume.ask({"bag", "check", volume / "bag"});
+    CHECK(checked["complete"] == true);
+    CHECK(checked["valid"] == false);
+    CHECK(checked["problems"][0]["path"] == "data/a.wav");
+    CHECK(sober::test::sober(volume / "c.sqlite", {"bag", "check", volume / "V"}).code == 1);
+    CHECK(sober::test::sober(volume / "c.sqlite", {"bag", "write", volume / "V", "--to", volume / "bag"})
+              .code == 1);
+    const auto events = sober::test::sober(volume / "c.sqlite", {"ledger", "--premis"});
+    CHECK(events.code == 0);
+    CHECK(events.out.starts_with("<?xml"));
+}
+
+TEST_CASE("junk is left out of a file on request, and the schedule is shown before it is installed") {
+    const OneVolume volume;
+    ffmpeg({"-i", volume / "V/a.wav", volume / "V/d.mp3"});
+    const auto sound = readFile(volume / "V/d.mp3");
+    writeFile(volume / "V/d.mp3", sound + std::string(500, 'x'));
+    volume.ask({"survey", volume / "V", "--effort", "full"});
+    const auto said = volume.ask({"examine", volume / "V/d.mp3"})["holdings"][0]["soundness"];
+    CHECK(said["sound"] == true);
+    CHECK(said["remarks"][0]["kind"] == "junk");
+    CHECK(volume.ask({"docket", "add", "repair", volume / "V/d.mp3"})["actions"][0]["kind"] == "rewrite");
+    CHECK(volume.ask({"docket", "carry-out"})["done"] == 1);
+    CHECK((readFile(volume / "V/d.mp3") == sound));
+
+    const auto shown = sober::test::sober(volume / "c.sqlite", {"schedule", "show", "--every", "month"});
+    CHECK(shown.out.find("OnCalendar=monthly") != std::string::npos);
+    CHECK(shown.out.find("systemctl --user disable --now") != std::string::npos);
+    CHECK(sober::test::sober(volume / "c.sqlite", {"schedule", "often"}).code == 2);
+}

@@ -138,7 +138,8 @@ Result<std::vector<HoldingId>> EvidenceStore::flawed() const {
         SQLite::Statement ask(
             catalogue_.database(),
             "SELECT e.holding FROM evidence e JOIN holdings h ON h.id = e.holding WHERE "
-            "(e.sound = 0 OR e.remarks > 0) AND h.state = 0 ORDER BY e.sound, h.volume, h.path");
+            "(e.sound = 0 OR e.remarks > 0) AND h.state = 0 AND NOT EXISTS(SELECT 1 FROM drifts d "
+            "WHERE d.holding = e.holding AND d.accepted = 0) ORDER BY e.sound, h.volume, h.path");
         std::vector<HoldingId> ids;
         while (ask.executeStep()) {
             ids.push_back(ask.getColumn(0).getInt64());

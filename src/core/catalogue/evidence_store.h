@@ -78,8 +78,8 @@ class EvidenceStore {
     /// Examined holdings that do not decode whole; those whose evidence contradicts their claim.
     Result<std::unordered_set<HoldingId>> unsound() const;
     Result<std::unordered_set<HoldingId>> contradicted() const;
-    /// Present holdings that are not sound or of which something odd was remarked, the unsound first, then by
-    /// volume and path.
+    /// Present holdings that were recorded so and are not sound, or of which something odd was remarked, the
+    /// unsound first, then by volume and path.
     Result<std::vector<HoldingId>> flawed() const;
     Result<std::vector<std::pair<VolumeId, std::uint64_t>>> examinedByVolume() const;
 
