@@ -62,13 +62,13 @@ bool makeDriftable(const BytePath& folder) {
     fs::create_directories(at(wireless));
     fs::create_directories(at(backup));
     const bool made =
-        play(Voice::speech, 901, 16, {}, at(wireless + "Shipping forecast.wav")) &&
-        play(Voice::fogSignal, 902, 16, {}, at(wireless + "Fog signal, night.wav")) &&
-        play(Voice::choir, 903, 8, tagsOf("Evening Hymn"), at(wireless + "Evening Hymn.flac")) &&
-        play(Voice::plucked, 904, 8, tagsOf("Interval Signal"), at(wireless + "Interval Signal.flac")) &&
-        play(Voice::bells, 905, 8, tagsOf("Noon Bells"), at(wireless + "Noon Bells.flac")) &&
-        play(Voice::brass, 906, 6, tagsOf("Opening March"), at(wireless + "Opening March.mp3")) &&
-        play(Voice::surf, 907, 6, {}, at(wireless + "Sea, from the pier.wav"));
+        play(Voice::speech, 951, 16, {}, at(wireless + "Shipping forecast.wav")) &&
+        play(Voice::fogSignal, 952, 16, {}, at(wireless + "Fog signal, night.wav")) &&
+        play(Voice::choir, 953, 8, tagsOf("Evening Hymn"), at(wireless + "Evening Hymn.flac")) &&
+        play(Voice::plucked, 954, 8, tagsOf("Interval Signal"), at(wireless + "Interval Signal.flac")) &&
+        play(Voice::bells, 955, 8, tagsOf("Noon Bells"), at(wireless + "Noon Bells.flac")) &&
+        play(Voice::brass, 956, 6, tagsOf("Opening March"), at(wireless + "Opening March.mp3")) &&
+        play(Voice::surf, 957, 6, {}, at(wireless + "Sea, from the pier.wav"));
     if (!made) {
         return false;
     }
@@ -92,12 +92,12 @@ bool letDriftHappen(const BytePath& folder) {
     damageSilently(at(backup + "Fog signal, night.wav"), 2 * mebibyte + 50'000);
     fs::resize_file(at(wireless + "Evening Hymn.flac"),
                     fs::file_size(at(wireless + "Evening Hymn.flac")) * 3 / 5);
-    auto louder = synthesise({Voice::plucked, 904, 8, 92});
+    auto louder = synthesise({Voice::plucked, 954, 8, 92});
     for (auto& sample : louder) {
         sample = static_cast<std::int16_t>(sample * 2 / 3);
     }
     return encode(louder, tagsOf("Interval Signal"), at(wireless + "Interval Signal.flac")) &&
-           play(Voice::surf, 909, 12, tagsOf("Gale Warning"), at(wireless + "Noon Bells.flac"));
+           play(Voice::surf, 959, 12, tagsOf("Gale Warning"), at(wireless + "Noon Bells.flac"));
 }
 
 bool writeCheckHistory(const BytePath& cataloguePath) {
