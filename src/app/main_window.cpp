@@ -1,5 +1,6 @@
 #include "app/main_window.h"
 
+#include "app/ask_folder.h"
 #include "app/desks/claims_desk.h"
 #include "app/desks/condition_desk.h"
 #include "app/desks/copies_desk.h"
@@ -21,7 +22,6 @@
 #include <QDir>
 #include <QDragEnterEvent>
 #include <QFile>
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QMenuBar>
@@ -143,7 +143,8 @@ void MainWindow::buildMenus() {
     collection->addAction(tr("Survey all volumes &again"), QKeySequence(Qt::Key_F5), this,
                           [this] { surveyAgain({}); });
     collection->addSeparator();
-    collection->addAction(tr("&Check on a schedule…"), this, &MainWindow::openSchedule);
+    collection->addAction(tr("&Check on a schedule…"), QKeySequence(Qt::CTRL | Qt::Key_T), this,
+                          &MainWindow::openSchedule);
     collection->addSeparator();
     collection->addAction(tr("&Quit"), QKeySequence(Qt::CTRL | Qt::Key_Q), this, &QWidget::close);
 
@@ -287,14 +288,9 @@ void MainWindow::openDocket() {
 }
 
 void MainWindow::chooseFolder() {
-    auto* dialog = new QFileDialog(this, tr("Survey a folder or drive"));
-    dialog->setAttribute(Qt::WA_DeleteOnClose);
-    dialog->setFileMode(QFileDialog::Directory);
-    dialog->setOption(QFileDialog::ShowDirsOnly);
-    connect(dialog, &QFileDialog::fileSelected, this, [this](const QString& path) {
-        workbench_.survey({{QFile::encodeName(path).toStdString(), {}, {}, {}}});
+    askForFolder(this, tr("Survey a folder or drive"), [this](const BytePath& folder) {
+        workbench_.survey({{folder, {}, {}, {}}});
     });
-    dialog->open();
 }
 
 void MainWindow::surveyAgain(std::optional<Effort> effort) {

@@ -1,5 +1,6 @@
 #include "app/desks/fixity_desk.h"
 
+#include "app/ask_folder.h"
 #include "app/desks/ask_window.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
@@ -11,8 +12,6 @@
 #include "core/remedy/docket.h"
 
 #include <QComboBox>
-#include <QFile>
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
@@ -420,10 +419,8 @@ void FixityDesk::mend() {
 }
 
 void FixityDesk::seek() {
-    const QString folder = QFileDialog::getExistingDirectory(this, tr("Where to look for healthy copies"));
-    if (!folder.isEmpty()) {
-        workbench().seek(QFile::encodeName(folder).toStdString());
-    }
+    askForFolder(this, tr("Where to look for healthy copies"),
+                 [this](const BytePath& folder) { workbench().seek(folder); });
 }
 
 /// Also called when the focus leaves: only what the user has changed is kept.
