@@ -4,8 +4,8 @@
 #include "core/audit/refresh_findings.h"
 #include "core/base/file_handle.h"
 #include "core/base/text.h"
+#include "core/exchange/listed_baseline.h"
 #include "core/exchange/recorded_list.h"
-#include "core/survey/listed_baseline.h"
 
 #include <fmt/format.h>
 

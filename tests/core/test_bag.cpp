@@ -123,6 +123,12 @@ TEST_CASE("what is wrong with a bag is said of the file it is wrong with") {
          "bagit.txt: its SHA256 is another than is listed.", true},
         {"no manifest", [](HandMade& made) { fs::remove(made.bag / "manifest-sha256.txt"); },
          "It has no manifest of its payload."},
+        {"another encoding",
+         [](HandMade& made) {
+             writeFile(made.bag / "bagit.txt",
+                       "BagIt-Version: 1.0\nTag-File-Character-Encoding: ISO-8859-1\n");
+         },
+         "bagit.txt: names its files in ISO-8859-1, which is taken as bytes."},
         {"no version", [](HandMade& made) { writeFile(made.bag / "bagit.txt", "hello\n"); },
          "bagit.txt: does not state its version"},
         {"a link in place of a file",

@@ -113,6 +113,22 @@ TEST_CASE("nothing is brought back over what stands there, nor from what only wa
     SECTION("the copy is another by now") {
         writeFile(collection.backup(), smallWav(8));
     }
+    SECTION("the volume is full") {
+        if (!canMount()) {
+            return;
+        }
+        // The file system that holds the place has room for the folder and not for the file.
+        REQUIRE(run({"mount", "-t", "tmpfs", "-o", "size=1060k", "none", collection / "V"}).code == 0);
+        writeFile(collection / "V/stays.wav", smallWav(1));
+        const auto carried = carryOutAll(collection);
+        CHECK(carried.done == 0);
+        const auto left = contentsBelow(collection / "V").size();
+        REQUIRE(run({"umount", collection / "V"}).code == 0);
+        CHECK(left == 1);
+        REQUIRE(carried.refused.size() == 1);
+        CHECK(carried.refused[0].sentence.find("are free") != std::string::npos);
+        return;
+    }
     SECTION("the copy is gone") {
         fs::remove(collection.backup());
     }

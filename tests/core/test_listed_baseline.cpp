@@ -1,7 +1,7 @@
 #include "core/catalogue/fixity_store.h"
 #include "core/exchange/premis.h"
 #include "core/remedy/carry_out.h"
-#include "core/survey/listed_baseline.h"
+#include "core/exchange/listed_baseline.h"
 #include "core/survey/verify.h"
 #include "support/collection.h"
 #include "support/run_program.h"

@@ -1,4 +1,4 @@
-#include "core/survey/listed_baseline.h"
+#include "core/exchange/listed_baseline.h"
 
 #include "core/base/text.h"
 #include "core/catalogue/fixity_store.h"
