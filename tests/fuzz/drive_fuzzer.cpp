@@ -31,6 +31,8 @@ int main(int argc, char** argv) {
         "\x0B\x77\x11\x22\x14" + std::string(600, 'q'),
         std::string(64, 'a') + "  one.wav\n\\" + std::string(64, 'b') + "  two\\nlines.wav\n",
         "SHA256 (a (b) = c.wav) = " + std::string(64, 'c') + "\r\n" + std::string(64, 'd') + " *../x.wav\n",
+        std::string(64, 'e') + "  data/one%0Atwo.wav\n" + std::string(64, 'f') + " *data/../x\r\n",
+        "Payload-Oxum: 12.3\n Bag-Size: 1 GB\n  folded\n",
         "; comment\nname one.wav 1234abcd\nsub\\two.wav\tFFFFFFFF\n",
     };
     std::mt19937 random(20261125);

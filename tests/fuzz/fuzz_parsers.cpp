@@ -1,3 +1,4 @@
+#include "core/exchange/bag_text.h"
 #include "core/exchange/checksum_list.h"
 #include "core/media/mpeg_frame.h"
 #include "core/media/sniff.h"
@@ -47,6 +48,21 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
                 sober::parseChecksumList(sober::checksumListText(list->kind, list->files),
                                          list->kind == sober::ListedChecksum::blake2b ? "b2" : "x");
             if (list->files.empty() ? again.ok() : !again || again->files.size() != list->files.size()) {
+                std::abort();
+            }
+        }
+    }
+    sober::parseBagInfo(text);
+    sober::parseBagFetch(text);
+    for (const bool payload : {true, false}) {
+        const auto manifest = sober::parseBagManifest(text, payload);
+        const auto again = sober::parseBagManifest(sober::bagManifestText(manifest.files), payload);
+        if (again.files.size() != manifest.files.size() || !again.problems.empty()) {
+            std::abort();
+        }
+        for (const auto& file : manifest.files) {
+            if (file.path.front() == '/' || ("/" + file.path + "/").find("/../") != std::string::npos ||
+                file.path.starts_with("data/") != payload) {
                 std::abort();
             }
         }

@@ -108,6 +108,10 @@ TEST_CASE("a change is accepted with a reason, and not before the docket is carr
     desktop.list(drifted)->selectRow(desktop.rowOf("01 Sea Wall March.flac"));
     desktop.settle();
     desktop.press(Qt::Key_A);
+    CHECK_FALSE(
+        desktop.button("Put on the docket")->isEnabled()); // bits changed by themselves: no reason is offered
+    auto* reason = static_cast<QComboBox*>(desktop.find("Accept the change"))->lineEdit();
+    QTest::keyClicks(reason, "no other copy is left");
     desktop.click(desktop.button("Put on the docket"));
     CHECK(desktop.list(drifted)->model()->rowCount() == 2);
     CHECK(desktop.cell(drifted, desktop.rowOf("01 Sea Wall March.flac"), "On the docket") == "accept");
@@ -220,7 +224,7 @@ TEST_CASE("Condition leads to what drifted; the scheduled check is shown whole, 
     REQUIRE(desktop.waitFor([&] { return desktop.text("Message").startsWith("Verified: "); }));
     desktop.settle();
     desktop.press(Qt::Key_1, Qt::AltModifier);
-    desktop.click(desktop.button("Look at 2 holdings that changed since recorded"));
+    desktop.click(desktop.button("Look at 2 holdings that are no longer what was recorded"));
     CHECK(desktop.list(drifted)->isVisible());
 
     const auto folder = joinPath(configHome(), "systemd/user");

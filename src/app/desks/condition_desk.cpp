@@ -138,7 +138,7 @@ Mark ConditionDesk::markOfNote(const Note& note) {
     if (note.kind == "missing") {
         return Mark::missing;
     }
-    return note.kind == "moved" ? Mark::moved : Mark::sound;
+    return note.kind == "moved" ? Mark::moved : note.kind == "changed" ? Mark::doubtful : Mark::sound;
 }
 
 void ConditionDesk::reload() {
@@ -272,7 +272,9 @@ void ConditionDesk::showSteps(const Condition& condition) {
             connect(button, &QPushButton::clicked, this, &ConditionDesk::whereaboutsWanted);
             break;
         case NextStep::Kind::lookAtDrift:
-            text = tr("Look at %1 that changed since recorded").arg(shown(counted(step.count, "holding")));
+            text = step.count == 1 ? tr("Look at 1 holding that is no longer what was recorded")
+                                   : tr("Look at %1 that are no longer what was recorded")
+                                         .arg(shown(counted(step.count, "holding")));
             connect(button, &QPushButton::clicked, this, &ConditionDesk::fixityWanted);
             break;
         case NextStep::Kind::lookAtClaims:

@@ -447,6 +447,10 @@ void FixityDesk::accept() {
     if (ids.empty()) {
         return;
     }
+    // A reason is offered only where it is likely.
+    const bool onlyTags = std::ranges::all_of(rows_->rows(), [&](const DriftRow& row) {
+        return row.drift.kind == DriftKind::tagsEdited || std::ranges::find(ids, row.holding.id) == ids.end();
+    });
     auto* window = new AskWindow({tr("Accept the change"),
                                   tr("%1 will stand on the docket. Once carried out, the content as it is "
                                      "now is what is verified against. No "
@@ -454,7 +458,7 @@ void FixityDesk::accept() {
                                       .arg(shown(counted(ids.size(), "acceptance"))),
                                   tr("Put on the docket"),
                                   {tr("I edited the tags"), tr("I replaced it"), tr("I edited the audio")},
-                                  tr("I edited the tags")},
+                                  onlyTags ? tr("I edited the tags") : QString()},
                                  this);
     connect(window, &AskWindow::answered, this,
             [this, ids](const QString& reason) { put(ids, acceptChangeKind, reason.toStdString()); });

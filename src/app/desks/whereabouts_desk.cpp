@@ -103,7 +103,7 @@ WhereaboutsDesk::WhereaboutsDesk(Workbench& workbench)
     list_->setContextMenuPolicy(Qt::CustomContextMenu);
     list_->setEmptyText(tr("Nothing is missing. What a survey no longer finds is listed here; what lies on a "
                            "volume that is away is not."));
-    list_->setWidths({110, 190, 80, 300, 136, 230}, 3);
+    list_->setWidths({136, 176, 80, 288, 136, 230}, 3);
     body()->addWidget(list_, 1);
     setFocusProxy(list_);
 
@@ -113,8 +113,8 @@ WhereaboutsDesk::WhereaboutsDesk(Workbench& workbench)
     connect(text_, &QLineEdit::textChanged, typing, qOverload<>(&QTimer::start));
     connect(typing, &QTimer::timeout, this, [this] { reload(); });
     connect(lists_, &StandingListBox::listChanged, this, [this] { reload(); });
-    connect(back, &QPushButton::clicked, this, [this] { put(restoreKind, "brought back from a copy"); });
-    connect(off, &QPushButton::clicked, this, [this] { put(writeOffKind, "not missed"); });
+    connect(back, &QPushButton::clicked, this, [this] { bringBack(); });
+    connect(off, &QPushButton::clicked, this, [this] { put(selected(), writeOffKind, "not missed"); });
     connect(wait, &QPushButton::clicked, this, [this] { this->wait(); });
     connect(list_, &QWidget::customContextMenuRequested, this, [this](const QPoint& at) { listMenu(at); });
 }
@@ -216,9 +216,27 @@ std::vector<HoldingId> WhereaboutsDesk::selected() const {
     return ids;
 }
 
-void WhereaboutsDesk::put(std::string_view kind, const std::string& reason) {
+/// Those of which the same bytes are somewhere.
+void WhereaboutsDesk::bringBack() {
+    std::vector<HoldingId> ids;
+    for (const auto& index : list_->selectionModel()->selectedRows()) {
+        const auto* row = missing_->row(index.row());
+        if (row != nullptr && !row->elsewhere.empty()) {
+            ids.push_back(row->holding.id);
+        }
+    }
+    if (ids.empty()) {
+        emit workbench().failed(
+            tr("Of the selected no copy is known. If a backup may have one, look in it from Fixity "
+               "(Alt+4, then L)."));
+    }
+    put(ids, restoreKind, "brought back from a copy");
+}
+
+void WhereaboutsDesk::put(const std::vector<HoldingId>& ids, std::string_view kind,
+                          const std::string& reason) {
     std::vector<DocketAction> actions;
-    for (const auto id : selected()) {
+    for (const auto id : ids) {
         actions.push_back({0, std::string(kind), id, reason, timeNow()});
     }
     if (!actions.empty()) {

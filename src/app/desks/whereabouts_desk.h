@@ -41,8 +41,8 @@ class WhereaboutsDesk : public Desk {
     static Result<std::vector<MissingRow>> fetchRows(const Catalogue& catalogue,
                                                      std::span<const HoldingId> ids);
     std::vector<HoldingId> selected() const;
-    /// The selected, on the docket.
-    void put(std::string_view kind, const std::string& reason);
+    void bringBack();
+    void put(const std::vector<HoldingId>& ids, std::string_view kind, const std::string& reason);
     void wait();
     void listMenu(const QPoint& at);
 

@@ -131,7 +131,8 @@ void DocketWindow::show(const DocketReview& review) {
             text += tr(", %1 will be refused and stay on the docket").arg(shown(humanCount(review.refused)));
         }
         lines << text + tr(". What is retired is compared with the copy that stays, then put into the "
-                           "trash; what gets tags is made anew, read back, and what it was goes to the trash "
+                           "trash; what is mended or gets tags is made anew, read back, and what it was goes "
+                           "to the trash "
                            "too.");
         QStringList freed;
         for (const auto& [volume, bytes] : review.freesByVolume) {

@@ -47,7 +47,8 @@ ScheduleWindow::ScheduleWindow(BytePath program, BytePath catalogue, QWidget* pa
     state_->setWordWrap(true);
     layout->addLayout(row);
     files_->setReadOnly(true);
-    files_->setFont(Theme::bytes(12));
+    files_->setStyleSheet(
+        QStringLiteral("font-family: \"%1\"; font-size: 12px;").arg(Theme::bytes(12).family()));
     files_->setLineWrapMode(QPlainTextEdit::NoWrap);
     files_->setAccessibleName(tr("The files"));
     layout->addWidget(files_, 1);
