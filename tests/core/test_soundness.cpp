@@ -8,6 +8,7 @@
 #include <catch2/catch.hpp>
 
 #include <filesystem>
+#include <random>
 #include <regex>
 
 using namespace sober;
@@ -349,4 +350,46 @@ TEST_CASE("the structure is told alike however its bytes come") {
         CHECK(report.junk == whole.junk);
         CHECK(report.units == whole.units);
     }
+}
+
+// FFmpeg's own error detection (-err_detect with all its checks) says something of these files, or decodes
+// less of them; so do we.
+TEST_CASE("what FFmpeg's error detection finds at random places is found here too") {
+    const std::string name =
+        GENERATE(as<std::string>(), "a.flac", "a.ogg", "a.mp3", "protected.mp3", "a.m4a", "a.wav");
+    const TempFolder folder;
+    const auto whole = forms()[name];
+    const auto secondsByTool = [](const BytePath& path) {
+        return static_cast<double>(run({"ffmpeg", "-nostdin", "-v", "quiet", "-i", path, "-f", "s16le", "-ac",
+                                        "1", "-ar", "44100", "-"})
+                                       .out.size()) /
+               2 / 44'100;
+    };
+    const double before = secondsByTool(forms().folder() / name);
+    std::mt19937 random(1234);
+    int faults = 0;
+    for (int round = 0; round < 12; ++round) {
+        auto content = whole;
+        // Within the audio: what is changed in tags and tables is another matter.
+        const auto at = content.size() / 4 + random() % (content.size() / 2);
+        if (round % 3 == 0) {
+            content.resize(at);
+        } else {
+            content.replace(at, round % 3 == 1 ? 1 : 64,
+                            std::string(round % 3 == 1 ? 1 : 64, static_cast<char>(random())));
+        }
+        const auto path = folder / ("x" + name.substr(name.find('.')));
+        writeFile(path, content);
+        const auto said = run({"ffmpeg", "-nostdin", "-v", "error", "-err_detect",
+                               "crccheck+bitstream+buffer", "-i", path, "-f", "null", "-"});
+        // Some encoders leave bits in every frame, so that these words say nothing of damage.
+        const bool onlyBits = std::regex_match(
+            said.err, std::regex("(\\[mp3float @ [^\\]]*\\] bits_left=[0-9-]+\\n| .*repeated.*\\n)*"));
+        const bool fault = !onlyBits || secondsByTool(path) < before - 0.1;
+        faults += fault ? 1 : 0;
+        const auto evidence = examined(path);
+        CAPTURE(name, round, at, said.err);
+        CHECK((!fault || !evidence.ok() || !evidence->sound()));
+    }
+    CHECK(faults >= 4); // the cut ones at least
 }

@@ -8,7 +8,8 @@ namespace sober {
 
 /// Takes note of places where every channel stands still in the midst of sound: at zero (a dropout) or at
 /// another value (stuck). Only where the sound breaks off and sets in again at once, which music that fades
-/// does not do. Places are right to 32 samples. Lengths from which they count: common practice, no source.
+/// does not do. Places and lengths are right to 64 samples. Lengths from which they count: common practice,
+/// no source.
 class HeldSamplesPass final : public SampleSink {
   public:
     void begin(const SampleFormat& format) override;
