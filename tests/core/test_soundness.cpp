@@ -32,6 +32,13 @@ class Forms {
             {"rf64.wav", {"-rf64", "always"}},
             {"mono.mp3", {"-ac", "1", "-ar", "22050", "-b:a", "64k"}},
             {"tagged.mp3", {"-metadata", "title=Fog", "-write_id3v1", "1"}},
+            {"ulaw.aifc", {"-c:a", "pcm_mulaw", "-f", "aiff"}},
+            {"float.aifc", {"-c:a", "pcm_f32be", "-f", "aiff"}},
+            {"little.aifc", {"-c:a", "pcm_s16le", "-f", "aiff"}},
+            {"flac.mka", {"-c:a", "flac"}},
+            {"flac.oga", {"-c:a", "flac"}},
+            {"flac.mp4", {"-c:a", "flac", "-strict", "-2"}},
+            {"a.w64", {}},
             {"48.mp3", {"-ar", "48000", "-b:a", "128k"}}};
         for (const auto& [name, options] : made) {
             std::vector<std::string> words{"-i", folder_ / "a.wav"};
@@ -127,7 +134,8 @@ bool toolFindsFault(const BytePath& path) {
 TEST_CASE("what encoders write is sound, and nothing is remarked") {
     const std::string name =
         GENERATE(as<std::string>(), "a.wav", "a.mp3", "a.ogg", "a.opus", "a.flac", "a.aiff", "a.m4a",
-                 "rf64.wav", "mono.mp3", "tagged.mp3", "48.mp3", "protected.mp3", "vbr.mp3");
+                 "rf64.wav", "mono.mp3", "tagged.mp3", "48.mp3", "protected.mp3", "vbr.mp3", "ulaw.aifc",
+                 "float.aifc", "little.aifc", "flac.mka", "flac.oga", "flac.mp4", "a.w64");
     CAPTURE(name);
     const auto evidence = examined(forms().folder() / name);
     REQUIRE(evidence.ok());

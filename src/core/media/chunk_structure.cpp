@@ -5,6 +5,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace sober {
@@ -14,6 +15,11 @@ using Bytes = std::span<const std::uint8_t>;
 
 constexpr std::uint64_t unstated = 0xFFFF'FFFF; // writers that cannot go back leave this, or 0
 constexpr std::size_t longestHead = 64;         // of a chunk, as much as is looked at
+
+/// Forms of AIFF-C whose samples take as many bytes as their depth says; plain AIFF has a tag or the end
+/// there.
+constexpr std::array<std::string_view, 8> plainForms{"NONE", "sowt", "twos", "fl32",
+                                                     "FL32", "fl64", "in24", "in32"};
 
 /// 80-bit IEEE 754 extended precision, as AIFF states its rate.
 double extended(Bytes bytes) {
@@ -57,7 +63,8 @@ std::uint64_t ChunkStructure::parse(Bytes held, bool atEnd) {
         end_ = whole > 0 ? whole + 8 : 0;
         soundLength_ = littleEndian(held.subspan(16, 8));
     } else if (beginsWith(held, family_ == Family::riff ? "fmt " : "COMM")) {
-        takeFormat(held.subspan(8));
+        takeFormat(
+            held.subspan(8, static_cast<std::size_t>(std::min<std::uint64_t>(length, held.size() - 8))));
     } else if (sound) {
         if (length == unstated && soundLength_ > 0) {
             length = soundLength_;
@@ -100,7 +107,10 @@ void ChunkStructure::takeFormat(Bytes chunk) {
         const auto channels = bigEndian(chunk.first(2));
         const auto bits = bigEndian(chunk.subspan(6, 2));
         frames_ = bigEndian(chunk.subspan(2, 4));
-        const bool plain = chunk.size() < 22 || !beginsWith(chunk.subspan(18), "ima4");
+        // Compressed forms of AIFF-C state the depth that they expand to.
+        const bool plain = chunk.size() < 22 || std::ranges::any_of(plainForms, [&](std::string_view form) {
+                               return beginsWith(chunk.subspan(18), form);
+                           });
         frameBytes_ = plain ? channels * ((bits + 7) / 8) : 0;
         bytesPerSecond_ = extended(chunk.subspan(8, 10)) * static_cast<double>(frameBytes_);
     }

@@ -212,8 +212,9 @@ class Decoder {
         } else if (input_.format()->duration > 0) {
             format.statedSeconds = static_cast<double>(input_.format()->duration) / AV_TIME_BASE;
         }
-        if (stream_.codecpar->codec_id == AV_CODEC_ID_FLAC && stream_.duration > 0) {
-            statedFrames_ = av_rescale_q(stream_.duration, stream_.time_base, {1, format.sampleRate});
+        const bool bySamples = stream_.time_base.num == 1 && stream_.time_base.den == format.sampleRate;
+        if (stream_.codecpar->codec_id == AV_CODEC_ID_FLAC && bySamples && stream_.duration > 0) {
+            statedFrames_ = stream_.duration;
         }
         takeStatedMd5();
         sink_.begin(format);

@@ -136,6 +136,10 @@ Sniffed sniff(Bytes head) {
         holdsAt(head, 8, "WAVE"sv)) {
         return Sniffed::audio;
     }
+    // Sony's Wave64: the chunk names are GUIDs, the first that of "riff".
+    if (holdsAt(head, 0, "riff\x2E\x91\xCF\x11"sv)) {
+        return Sniffed::audio;
+    }
     if (holdsAt(head, 0, "FORM"sv) && (holdsAt(head, 8, "AIFF"sv) || holdsAt(head, 8, "AIFC"sv))) {
         return Sniffed::audio;
     }
