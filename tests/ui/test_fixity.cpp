@@ -132,7 +132,22 @@ TEST_CASE("a change is accepted with a reason, and not before the docket is carr
     desktop.press(Qt::Key_Return, Qt::NoModifier, period);
     desktop.settle();
     const auto reader = Catalogue::openForReading(desktop.demo.cataloguePath());
-    CHECK(*FixityStore(*reader).periodOf(1) == 30);
+    for (const VolumeId volume : {1, 2, 3}) {
+        CHECK(*FixityStore(*reader).periodOf(volume) == 30);
+    }
+    auto* whose = static_cast<QComboBox*>(desktop.find("Whose period"));
+    whose->setFocus();
+    desktop.press(Qt::Key_Down, Qt::NoModifier, whose);
+    CHECK(whose->currentText() == "GANNET");
+    desktop.click(period);
+    period->selectAll();
+    QTest::keyClicks(period, "90");
+    desktop.press(Qt::Key_Return, Qt::NoModifier, period);
+    desktop.settle();
+    CHECK(*FixityStore(*reader).periodOf(1) == 90);
+    CHECK(*FixityStore(*reader).periodOf(2) == 30);
+    desktop.press(Qt::Key_Up, Qt::NoModifier, whose);
+    CHECK(period->value() == 90); // of all of them the longest
     const auto checks = FixityStore(*reader).checks();
     REQUIRE(checks->size() == 6); // each volume whole, then each as due
     CHECK(std::ranges::all_of(*checks, [](const FixityCheck& check) { return check.ended != 0; }));

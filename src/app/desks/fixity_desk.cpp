@@ -15,7 +15,6 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
-#include <QSpinBox>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -97,7 +96,7 @@ FixityDesk::FixityDesk(Workbench& workbench)
       words_(new QLabel(this)),
       blocks_(new BlockMap(this)),
       bytes_(new QLabel(this)),
-      period_(new QSpinBox(this)) {
+      period_(new PeriodBox(this)) {
     body()->addWidget(history_);
     which_->addItems({QString(), QString()});
     which_->setAccessibleName(tr("Which holdings"));
@@ -202,14 +201,18 @@ void FixityDesk::buildButtons() {
         row->addWidget(button);
     }
     row->addStretch(1);
-    period_->setRange(1, 3650);
-    period_->setPrefix(tr("due after "));
-    period_->setSuffix(tr(" days"));
-    period_->setButtonSymbols(QSpinBox::NoButtons);
-    period_->setAccessibleName(tr("Days after which a holding is due to be read again"));
     row->addWidget(period_);
     body()->addLayout(row);
-    connect(period_, &QSpinBox::editingFinished, this, [this] { setPeriod(); });
+    connect(period_, &PeriodBox::periodChosen, this, [this](const std::vector<VolumeId>& volumes, int days) {
+        workbench().decide([volumes, days](const Catalogue& catalogue) -> Outcome {
+            for (const auto volume : volumes) {
+                if (const auto set = FixityStore(catalogue).setPeriod(volume, days); !set) {
+                    return set;
+                }
+            }
+            return done();
+        });
+    });
     connect(mendButton, &QPushButton::clicked, this, [this] { mend(); });
     connect(seekButton, &QPushButton::clicked, this, [this] { seek(); });
     connect(accept_, &QPushButton::clicked, this, [this] { accept(); });
@@ -250,7 +253,7 @@ Result<FixityDesk::Seen> FixityDesk::look(const Catalogue& catalogue) {
         if (!standing) {
             return standing.error();
         }
-        seen.period = std::max(seen.period, *period);
+        seen.periods.push_back({volume.id, shown(volume.label), *period});
         CheckChart::Row row{shown(volume.label), standing->holdings, standing->readBefore, {}};
         std::ranges::copy_if(*checks, std::back_inserter(row.checks),
                              [&](const FixityCheck& check) { return check.volume == volume.id; });
@@ -280,10 +283,7 @@ Result<FixityDesk::Seen> FixityDesk::look(const Catalogue& catalogue) {
 
 void FixityDesk::show(const Seen& seen) {
     history_->setRows(seen.history, timeNow());
-    if (!period_->hasFocus() || knownPeriod_ == 0) {
-        period_->setValue(seen.period);
-    }
-    knownPeriod_ = seen.period;
+    period_->setPeriods(seen.periods);
     const int row = list_->currentRow();
     rows_->setRows(seen.drift);
     unsound_->setIds(seen.flawed);
@@ -421,25 +421,6 @@ void FixityDesk::mend() {
 void FixityDesk::seek() {
     askForFolder(this, tr("Where to look for healthy copies"),
                  [this](const BytePath& folder) { workbench().seek(folder); });
-}
-
-/// Also called when the focus leaves: only what the user has changed is kept.
-void FixityDesk::setPeriod() {
-    if (knownPeriod_ == 0 || period_->value() == knownPeriod_) {
-        return;
-    }
-    workbench().decide([days = period_->value()](const Catalogue& catalogue) -> Outcome {
-        const auto volumes = Volumes(catalogue).all();
-        if (!volumes) {
-            return volumes.error();
-        }
-        for (const auto& volume : *volumes) {
-            if (const auto set = FixityStore(catalogue).setPeriod(volume.id, days); !set) {
-                return set;
-            }
-        }
-        return done();
-    });
 }
 
 void FixityDesk::accept() {

@@ -3,6 +3,7 @@
 #include "app/charts/block_map.h"
 #include "app/charts/check_chart.h"
 #include "app/desks/desk.h"
+#include "app/desks/period_box.h"
 #include "app/desks/soundness_list.h"
 #include "app/lists/list_view.h"
 #include "app/lists/row_list_model.h"
@@ -11,7 +12,6 @@
 
 class QComboBox;
 class QPushButton;
-class QSpinBox;
 
 namespace sober::app {
 
@@ -42,7 +42,7 @@ class FixityDesk : public Desk {
         std::vector<CheckChart::Row> history;
         std::vector<DriftRow> drift;
         std::vector<HoldingId> flawed;
-        int period = 0; ///< days after which a holding is due
+        std::vector<PeriodBox::Period> periods;
     };
     static Result<Seen> look(const Catalogue& catalogue);
     void buildList();
@@ -54,7 +54,6 @@ class FixityDesk : public Desk {
     void showBytes(const DriftRow& row);
     void accept();
     void mend();
-    void setPeriod();
     void seek();
     bool showsUnsound() const;
     void chooseList();
@@ -69,8 +68,7 @@ class FixityDesk : public Desk {
     BlockMap* blocks_;
     QLabel* bytes_;
     QPushButton* accept_;
-    QSpinBox* period_;
-    int knownPeriod_ = 0; ///< days, as kept; 0 before it was asked for
+    PeriodBox* period_;
     unsigned bytesAsked_ = 0;
 };
 
