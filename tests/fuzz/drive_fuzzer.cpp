@@ -33,6 +33,11 @@ int main(int argc, char** argv) {
         "SHA256 (a (b) = c.wav) = " + std::string(64, 'c') + "\r\n" + std::string(64, 'd') + " *../x.wav\n",
         std::string(64, 'e') + "  data/one%0Atwo.wav\n" + std::string(64, 'f') + " *data/../x\r\n",
         "Payload-Oxum: 12.3\n Bag-Size: 1 GB\n  folded\n",
+        "#EXTM3U\r\n#EXTINF:12,Tide\r\nC:\\a.mp3\r\nb.mp3\n",
+        "[playlist]\nFile2=two\nTitle2=T\nFile1=one\nLength1=3\n",
+        "<playlist><trackList><track><location>a&amp;b</location></track><track><location><![CDATA[c]]></"
+        "location>"
+        "</track></trackList></playlist>",
         "; comment\nname one.wav 1234abcd\nsub\\two.wav\tFFFFFFFF\n",
     };
     std::mt19937 random(20261125);

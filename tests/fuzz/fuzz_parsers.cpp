@@ -1,10 +1,13 @@
 #include "core/exchange/bag_text.h"
 #include "core/exchange/checksum_list.h"
+#include "core/exchange/playlist.h"
 #include "core/media/mpeg_frame.h"
 #include "core/media/sniff.h"
 #include "core/media/structure.h"
 
 #include <cstdlib>
+#include <string>
+#include <vector>
 
 /// One input for everything that reads foreign bytes by our own hand: also the entry of libFuzzer
 /// and its like. Results are held against what must be true of any.
@@ -63,6 +66,30 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         for (const auto& file : manifest.files) {
             if (file.path.front() == '/' || ("/" + file.path + "/").find("/../") != std::string::npos ||
                 file.path.starts_with("data/") != payload) {
+                std::abort();
+            }
+        }
+    }
+    for (const char* name : {"a.m3u", "a.pls", "a.xspf"}) {
+        const auto list = sober::parsePlaylist(text, name);
+        if (!list) {
+            continue;
+        }
+        std::vector<sober::NewLocation> changes;
+        for (std::size_t i = 0; i < list->entries.size(); ++i) {
+            const auto& entry = list->entries[i];
+            if (entry.begins >= entry.ends || entry.ends > size || entry.location.empty()) {
+                std::abort();
+            }
+            changes.push_back({i, "new" + std::to_string(i)});
+        }
+        const auto written = sober::withLocations(text, *list, changes);
+        const auto again = written ? sober::parsePlaylist(*written, name) : written.error();
+        if (!again || again->entries.size() != changes.size()) {
+            std::abort();
+        }
+        for (std::size_t i = 0; i < changes.size(); ++i) {
+            if (again->entries[i].location != changes[i].location) {
                 std::abort();
             }
         }

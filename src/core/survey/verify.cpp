@@ -353,6 +353,15 @@ class Verifier {
     std::chrono::steady_clock::time_point began_ = std::chrono::steady_clock::now();
 };
 
+std::string summaryOf(const VerifyReport& report) {
+    const auto missing = std::ranges::count(report.drift, DriftKind::missing, &FoundDrift::kind);
+    return fmt::format("{} verified, {} unchanged, {} drifted, {} missing, {} unreadable{}",
+                       counted(report.checked, "holding"), humanCount(report.unchanged),
+                       humanCount(report.drift.size() - static_cast<std::uint64_t>(missing)),
+                       humanCount(static_cast<std::uint64_t>(missing)), humanCount(report.errors.size()),
+                       report.interrupted ? ", stopped before the end" : "");
+}
+
 } // namespace
 
 Result<VerifyReport> verifyHoldings(Catalogue& catalogue, const VerifyRequest& request, RunControl& control,
@@ -371,13 +380,7 @@ Result<VerifyReport> verifyHoldings(Catalogue& catalogue, const VerifyRequest& r
         return entry.error();
     }
     auto report = Verifier(catalogue, request, control, onProgress, std::move(*volumes)).run(*targets);
-    const auto summary =
-        report ? fmt::format("{} verified, {} unchanged, {} drifted, {} unreadable{}",
-                             counted(report->checked, "holding"), humanCount(report->unchanged),
-                             humanCount(report->drift.size()), humanCount(report->errors.size()),
-                             report->interrupted ? ", stopped before the end" : "")
-               : report.error().sentence;
-    const auto closed = ledger.close(*entry, summary);
+    const auto closed = ledger.close(*entry, report ? summaryOf(*report) : report.error().sentence);
     return closed ? std::move(report) : Result<VerifyReport>(closed.error());
 }
 
