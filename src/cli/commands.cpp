@@ -100,8 +100,8 @@ void printDocket(const DocketReview& review) {
             fmt::print("       refused: {}\n", *planned.refused);
         }
     }
-    fmt::print("{} wait, {} refused, {} freed once the trash is emptied. Nothing has changed yet.\n",
-               counted(review.actions.size(), "action"), humanCount(review.refused),
+    fmt::print("{}, {} refused, {} freed once the trash is emptied. Nothing has changed yet.\n",
+               counted(review.actions.size(), "action waits", "actions wait"), humanCount(review.refused),
                humanBytes(review.frees));
 }
 
