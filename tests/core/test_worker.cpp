@@ -140,7 +140,7 @@ TEST_CASE("what breaks the worker or never ends costs one file") {
         CHECK(worker.examine(folder / "a.wav", control, onBytes)->evidence.has_value());
     }
     SECTION("longer than it may") {
-        EvidenceWorker worker(WorkerLimits{2ULL << 30, 3, 0});
+        EvidenceWorker worker(WorkerLimits{2ULL << 30, 1, 0});
         const auto record = worker.examine(folder / "long.wav", control, onBytes);
         REQUIRE(record.ok());
         CHECK(record->problem.find("took longer") != std::string::npos);

@@ -97,6 +97,9 @@ class Verifier {
             return recorded.error();
         }
         const auto& plan = *recorded;
+        if (plan.empty()) {
+            return done();
+        }
         std::vector<BytePath> paths;
         std::ranges::transform(plan, std::back_inserter(paths), [&](const FixityStore::Recorded& each) {
             return joinPath(target.volume.root, each.path);
@@ -107,7 +110,7 @@ class Verifier {
             [&](std::uint64_t bytes) {
                 progress_.bytes += bytes;
                 report_.bytesRead += bytes;
-                tell(paths.front());
+                tellSometimes(paths.front());
             },
             [&](std::size_t at, Result<FixityReading> reading) { readings[at] = std::move(reading); });
         std::vector<HoldingId> good;
@@ -124,6 +127,7 @@ class Verifier {
             }
             ++progress_.files;
         }
+        tell(paths.front());
         return store_.markVerified(good, timeNow());
     }
 
@@ -326,14 +330,20 @@ class Verifier {
         return noted ? Result<bool>(false) : Result<bool>(noted.error());
     }
 
+    double elapsed() const {
+        return std::chrono::duration<double>(std::chrono::steady_clock::now() - began_).count();
+    }
+
     /// Twenty times a second at most: it would take its time from the reading.
-    void tell(const BytePath& at) {
+    void tellSometimes(const BytePath& at) {
         constexpr double often = 0.05; // seconds
-        const auto elapsed = std::chrono::duration<double>(std::chrono::steady_clock::now() - began_).count();
-        if (elapsed - progress_.elapsed < often) {
-            return;
+        if (elapsed() - progress_.elapsed >= often) {
+            tell(at);
         }
-        progress_.elapsed = elapsed;
+    }
+
+    void tell(const BytePath& at) {
+        progress_.elapsed = elapsed();
         progress_.errors = report_.errors.size() + report_.drift.size();
         progress_.at = displayPath(BytePath(parentOf(at)));
         onProgress_(progress_);
