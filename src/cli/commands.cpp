@@ -11,6 +11,7 @@
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 #include "core/exchange/premis.h"
+#include "core/remedy/plan_places.h"
 #include "core/remedy/undo.h"
 
 #include <fmt/format.h>
@@ -96,13 +97,18 @@ void printDocket(const DocketReview& review) {
     }
     for (const auto& planned : review.actions) {
         fmt::print("{:>5}  {:<9}  {}\n", planned.action.id, planned.action.kind, displayPath(planned.path));
+        if (!planned.target.empty()) {
+            fmt::print("       to {}{}\n", displayPath(planned.target),
+                       planned.references > 0 ? ", with " + counted(planned.references, "reference") : "");
+        }
         if (planned.refused) {
             fmt::print("       refused: {}\n", *planned.refused);
         }
     }
-    fmt::print("{}, {} refused, {} freed once the trash is emptied. Nothing has changed yet.\n",
-               counted(review.actions.size(), "action waits", "actions wait"), humanCount(review.refused),
-               humanBytes(review.frees));
+    fmt::print(
+        "{}, {} refused, {} freed once the trash is emptied, {} taken along. Nothing has changed yet.\n",
+        counted(review.actions.size(), "action waits", "actions wait"), humanCount(review.refused),
+        humanBytes(review.frees), counted(review.references, "reference"));
 }
 
 int showDocket(const CommonOptions& common, const Catalogue& catalogue) {
@@ -124,6 +130,9 @@ int showCarriedOut(const CommonOptions& common, const CarriedOut& carried, std::
     } else {
         fmt::print("{} {}, {} refused.\n", counted(carried.done, "action"), verb,
                    humanCount(carried.refused.size()));
+        if (carried.references > 0) {
+            fmt::print("{} of players taken along.\n", counted(carried.references, "reference"));
+        }
     }
     for (const auto& refused : carried.refused) {
         fmt::print(stderr, "{}: {}\n", displayPath(refused.path), refused.sentence);
@@ -213,6 +222,12 @@ Outcome addPaths(const Catalogue& catalogue, const std::string& kind, const std:
     std::vector<DocketAction> actions;
     for (const auto& path : paths) {
         const auto holding = holdingAt(catalogue, *volumes, path);
+        if (!holding && kind == writeOffKind && holding.error().cause == Cause::notFound) {
+            if (const auto planned = planWriteOffPlace(catalogue, path, reason); !planned) {
+                return planned.error().cause == Cause::invalid ? holding.error() : planned.error();
+            }
+            continue;
+        }
         if (!holding) {
             return holding.error();
         }
@@ -236,6 +251,18 @@ Outcome addPaths(const Catalogue& catalogue, const std::string& kind, const std:
         actions.push_back({0, meant, holding->id, reason, timeNow()});
     }
     return DocketStore(catalogue).add(actions);
+}
+
+Outcome addWithTarget(const Catalogue& catalogue, const std::string& kind, const std::vector<BytePath>& paths,
+                      const BytePath& target, const std::string& reason) {
+    for (const auto& path : paths) {
+        const auto planned = kind == moveKind ? planMove(catalogue, path, target, reason)
+                                              : planRepoint(catalogue, path, target, reason);
+        if (!planned) {
+            return planned;
+        }
+    }
+    return done();
 }
 
 } // namespace
@@ -317,6 +344,9 @@ int runCondition(const CommonOptions& common) {
                humanBytes(condition->reclaimable));
     fmt::print("{} missing, {} that could not be read or understood\n", humanCount(total.missing),
                humanCount(condition->errors));
+    if (condition->brokenReferences > 0) {
+        fmt::print("{} of players that lead nowhere\n", counted(condition->brokenReferences, "reference"));
+    }
     return exitDone;
 }
 
@@ -366,12 +396,13 @@ int runDocket(const CommonOptions& common) {
 }
 
 int runDocketAdd(const CommonOptions& common, const std::string& kind, const std::vector<BytePath>& paths,
-                 const std::string& reason) {
+                 const BytePath& target, const std::string& reason) {
     const auto catalogue = openWorking(common);
     if (!catalogue) {
         return fail(catalogue.error());
     }
-    const auto added = addPaths(*catalogue, kind, paths, reason);
+    const auto added = target.empty() ? addPaths(*catalogue, kind, paths, reason)
+                                      : addWithTarget(*catalogue, kind, paths, target, reason);
     return added ? showDocket(common, *catalogue) : fail(added.error());
 }
 

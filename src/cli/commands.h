@@ -35,8 +35,9 @@ int runSurvey(const CommonOptions& common, const SurveyOptions& options, RunCont
 int runCondition(const CommonOptions& common);
 int runCopies(const CommonOptions& common);
 int runDocket(const CommonOptions& common);
+/// `target`: of a repoint or a move.
 int runDocketAdd(const CommonOptions& common, const std::string& kind, const std::vector<BytePath>& paths,
-                 const std::string& reason);
+                 const BytePath& target, const std::string& reason);
 /// What `file` lacks and `others`, copies of it, agree on.
 int runDocketAddRetag(const CommonOptions& common, const BytePath& file, const std::vector<BytePath>& others);
 /// What the policy of this name decides, "" for what the evidence says.

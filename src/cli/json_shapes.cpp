@@ -88,7 +88,7 @@ Json conditionShape(const Condition& condition) {
               {"drift", condition.drift},
               {"damaged", condition.total.troubled},
               {"missing", condition.total.missing},
-              {"broken_references", 0}}},
+              {"broken_references", condition.brokenReferences}}},
             {"held_once", condition.total.heldOnce},
             {"examined", condition.total.examined},
             {"unreadable", condition.errors},
@@ -162,7 +162,8 @@ Json docketShape(const DocketReview& review) {
         json["id"] = planned.action.id;
         json["kind"] = planned.action.kind;
         json.update(withPath(planned.path));
-        json["target"] = nullptr;
+        json["target"] = planned.target.empty() ? Json() : Json(percentEncodeOffending(planned.target));
+        json["references"] = planned.references;
         json["reason"] = planned.action.reason;
         json["refused"] = planned.refused ? Json(*planned.refused) : Json();
         actions.push_back(std::move(json));
@@ -170,7 +171,7 @@ Json docketShape(const DocketReview& review) {
     return {{"schema", "sober.docket/1"},
             {"actions", std::move(actions)},
             {"frees_bytes", review.frees},
-            {"references_touched", 0}};
+            {"references_touched", review.references}};
 }
 
 Json carriedOutShape(const CarriedOut& carried) {
@@ -185,6 +186,7 @@ Json carriedOutShape(const CarriedOut& carried) {
             {"done", carried.done},
             {"refused", std::move(refused)},
             {"interrupted", carried.interrupted},
+            {"references_touched", carried.references},
             {"frees_bytes", carried.frees}};
 }
 

@@ -2,6 +2,7 @@
 #include "cli/commands.h"
 #include "cli/examine_command.h"
 #include "cli/list_command.h"
+#include "cli/players_command.h"
 #include "cli/schedule_command.h"
 #include "cli/seek_command.h"
 #include "cli/verify_command.h"
@@ -11,6 +12,7 @@
 
 #include <CLI/CLI.hpp>
 
+#include <algorithm>
 #include <clocale>
 #include <csignal>
 #include <pthread.h>
@@ -174,19 +176,55 @@ int main(int argc, char** argv) {
     bagWrite->add_option("FOLDER", bagFolder, "what to copy")->required();
     bagWrite->add_option("--to", bagTo, "where the bag will be; on no catalogued volume")->required();
 
+    auto* playersCommand = app.add_subcommand("players", "the players, their lists and what these lead to");
+    playersCommand->require_subcommand(0, 1);
+    Player player;
+    auto* playersAdd = playersCommand->add_subcommand("add", "take lists of a player in");
+    playersAdd->add_option("PLACE", player.places, "lists, or folders that hold some")->required();
+    playersAdd->add_option("--name", player.name, "the player's name");
+    playersAdd->add_flag("--ignores-case", player.ignoresCase,
+                         "it finds files under names that differ in letter case only");
+    auto* prefixOption = playersAdd->add_option(
+        "--prefix", player.writtenPrefix, "what its absolute locations begin with, where it runs elsewhere");
+    auto* standsOption =
+        playersAdd->add_option("--stands-for", player.standsFor, "the folder here that means");
+    prefixOption->needs(standsOption);
+    standsOption->needs(prefixOption);
+    std::string playerName;
+    auto* playersRemove =
+        playersCommand->add_subcommand("remove", "forget a player; its lists stay as they are");
+    playersRemove->add_option("NAME", playerName, "the player")->required();
+
+    RelinkOptions relinking;
+    auto* relinkCommand = app.add_subcommand("relink", "find where the targets of broken references are now");
+    relinkCommand->add_option("--near", relinking.request.near, "look in this folder too, the nearest first");
+    std::vector<BytePath> examples;
+    relinkCommand
+        ->add_option("--example", examples,
+                     "two paths: where a reference leads, and where that file is now; the rest of its folder "
+                     "tree follows")
+        ->type_size(2);
+    relinkCommand->add_flag("--write", relinking.write,
+                            "carry the links out by the docket, journalled and to be undone");
+
     auto* docketCommand = app.add_subcommand("docket", "what waits to be carried out");
     docketCommand->require_subcommand(0, 1);
     std::string kind;
     std::vector<BytePath> paths;
     auto* addCommand = docketCommand->add_subcommand("add", "put actions on the docket");
     addCommand
-        ->add_option("KIND", kind, "retire, write-off, accept, restore, repair, rewrite, retag, or suggested")
+        ->add_option(
+            "KIND", kind,
+            "retire, write-off, accept, restore, repair, rewrite, retag, repoint, move, or suggested")
         ->required()
-        ->check(CLI::IsMember(
-            {"retire", "write-off", "accept", "restore", "repair", "rewrite", "retag", "suggested"}));
+        ->check(CLI::IsMember({"retire", "write-off", "accept", "restore", "repair", "rewrite", "retag",
+                               "repoint", "move", "suggested"}));
     addCommand->add_option("PATH", paths, "the files");
     std::string reason;
     addCommand->add_option("--reason", reason, "why, in your words");
+    BytePath target;
+    addCommand->add_option("--to", target,
+                           "with move: a folder or the new path; with repoint: where references are to lead");
     std::vector<BytePath> others;
     addCommand->add_option("--from", others, "with retag: the copies whose fields the file lacks");
     std::string policy;
@@ -279,6 +317,11 @@ int main(int argc, char** argv) {
                              : "\"suggested\" takes no files: it adds what \"sober copies\" suggests.");
             return exitUsage;
         }
+        if ((kind == repointKind || kind == moveKind) != !target.empty()) {
+            std::fprintf(stderr, "Say where to: sober docket add %s PATH… --to TARGET\n",
+                         kind == moveKind ? "move" : "repoint");
+            return exitUsage;
+        }
         if (kind == "suggested") {
             return runDocketAddSuggested(common, policy, control);
         }
@@ -297,7 +340,26 @@ int main(int argc, char** argv) {
         if (reason.empty() && kind == acceptKind) {
             reason = "accepted as it is";
         }
-        return runDocketAdd(common, kind, paths, reason);
+        return runDocketAdd(common, kind, paths, target, reason);
+    }
+    if (playersAdd->parsed()) {
+        player.standsFor = player.standsFor.empty() ? player.standsFor
+                                                    : realPathOf(player.standsFor).value_or(player.standsFor);
+        std::ranges::replace(player.writtenPrefix, '\\', '/');
+        return runPlayersAdd(common, player, control);
+    }
+    if (playersRemove->parsed()) {
+        return runPlayersRemove(common, playerName);
+    }
+    if (playersCommand->parsed()) {
+        return runPlayers(common, control);
+    }
+    if (relinkCommand->parsed()) {
+        for (std::size_t i = 0; i + 1 < examples.size(); i += 2) {
+            relinking.request.examples.push_back(
+                {examples[i], realPathOf(examples[i + 1]).value_or(examples[i + 1])});
+        }
+        return runRelink(common, relinking, control);
     }
     if (clearCommand->parsed()) {
         return runDocketClear(common);

@@ -14,6 +14,7 @@ inline void undoEverything(Collection& collection) {
         const auto undone =
             undoEntry(collection.catalogue(), **lastUndoable(collection.catalogue()), control, {});
         REQUIRE(undone.ok());
+        INFO((undone->refused.empty() ? std::string() : undone->refused.front().sentence));
         REQUIRE(undone->refused.empty());
     }
 }

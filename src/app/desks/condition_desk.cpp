@@ -271,6 +271,11 @@ void ConditionDesk::showSteps(const Condition& condition) {
             text = tr("Look after %1 that went missing").arg(shown(counted(step.count, "holding")));
             connect(button, &QPushButton::clicked, this, &ConditionDesk::whereaboutsWanted);
             break;
+        case NextStep::Kind::relink:
+            text = tr("Find where %1 of players should lead now")
+                       .arg(shown(counted(step.count, "broken reference")));
+            connect(button, &QPushButton::clicked, this, &ConditionDesk::whereaboutsWanted);
+            break;
         case NextStep::Kind::lookAtDrift:
             text = step.count == 1 ? tr("Look at 1 holding that is no longer what was recorded")
                                    : tr("Look at %1 that are no longer what was recorded")

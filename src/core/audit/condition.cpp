@@ -1,6 +1,7 @@
 #include "core/audit/condition.h"
 
 #include "core/catalogue/fixity_store.h"
+#include "core/catalogue/player_store.h"
 #include "core/catalogue/volumes.h"
 
 #include <algorithm>
@@ -30,6 +31,9 @@ std::vector<NextStep> nextStepsOf(const Condition& condition) {
     }
     if (condition.total.missing > 0) {
         steps.push_back({NextStep::Kind::findMissing, condition.total.missing, 0});
+    }
+    if (condition.brokenReferences > 0) {
+        steps.push_back({NextStep::Kind::relink, condition.brokenReferences, 0});
     }
     if (condition.reclaimable > 0) {
         steps.push_back({NextStep::Kind::retireCopies, condition.copySets, condition.reclaimable});
@@ -76,6 +80,11 @@ Result<Condition> conditionOf(const Catalogue& catalogue) {
         return drift.error();
     }
     condition.drift = drift->size();
+    const auto broken = PlayerStore(catalogue).broken();
+    if (!broken) {
+        return broken.error();
+    }
+    condition.brokenReferences = *broken;
     const auto errors = findings.surveyErrors();
     if (!errors) {
         return errors.error();

@@ -11,6 +11,7 @@ struct NextStep {
         retireCopies, ///< bytes
         findMissing,  ///< count
         lookAtDrift,  ///< count: holdings that are not what was recorded
+        relink,       ///< count: references of players that lead nowhere
         lookAtErrors, ///< count
         lookAtClaims, ///< count: evidence contradicts what the file claims
         examine,      ///< count: holdings that were never examined
@@ -26,10 +27,11 @@ struct Condition {
     std::vector<VolumeFigures> figures; ///< in the order of `volumes`
     VolumeFigures total;
     std::uint64_t copySets = 0;
-    std::uint64_t reclaimable = 0;   ///< bytes
-    std::uint64_t drift = 0;         ///< holdings that are not what was recorded, and not accepted
-    std::uint64_t errors = 0;        ///< files that the last surveys could not read or understand
-    std::vector<NextStep> nextSteps; ///< what saves most first
+    std::uint64_t reclaimable = 0;      ///< bytes
+    std::uint64_t drift = 0;            ///< holdings that are not what was recorded, and not accepted
+    std::uint64_t brokenReferences = 0; ///< of players, that lead nowhere and are missed
+    std::uint64_t errors = 0;           ///< files that the last surveys could not read or understand
+    std::vector<NextStep> nextSteps;    ///< what saves most first
 };
 
 Result<Condition> conditionOf(const Catalogue& catalogue);

@@ -4,6 +4,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <cstdlib>
+#include <memory>
 #include <utf8proc.h>
 
 namespace sober {
@@ -84,6 +86,19 @@ std::string lowerAscii(std::string_view text) {
     std::ranges::transform(
         low, low.begin(), [](char c) { return c >= 'A' && c <= 'Z' ? static_cast<char>(c - 'A' + 'a') : c; });
     return low;
+}
+
+std::string foldedName(std::string_view name) {
+    if (std::ranges::all_of(name, [](char c) { return static_cast<unsigned char>(c) < 0x80; })) {
+        return lowerAscii(name);
+    }
+    utf8proc_uint8_t* mapped = nullptr;
+    const auto length = utf8proc_map(
+        reinterpret_cast<const utf8proc_uint8_t*>(name.data()), static_cast<utf8proc_ssize_t>(name.size()),
+        &mapped, static_cast<utf8proc_option_t>(UTF8PROC_STABLE | UTF8PROC_DECOMPOSE | UTF8PROC_CASEFOLD));
+    const std::unique_ptr<utf8proc_uint8_t, decltype(&std::free)> owner(mapped, &std::free);
+    return length < 0 ? lowerAscii(name)
+                      : std::string(reinterpret_cast<const char*>(mapped), static_cast<std::size_t>(length));
 }
 
 std::string toHex(std::span<const std::uint8_t> bytes) {

@@ -28,6 +28,10 @@ std::string repairedUtf8(std::string_view bytes);
 /// With the letters A to Z lowered.
 std::string lowerAscii(std::string_view text);
 
+/// What names have in common that differ only in letter case or in Unicode normalisation: case folded and
+/// decomposed; of what is not UTF-8 the ASCII letters lowered.
+std::string foldedName(std::string_view name);
+
 /// Lower-case hexadecimal.
 std::string toHex(std::span<const std::uint8_t> bytes);
 /// The bytes that lower-case hexadecimal digits stand for; nothing where they do not.

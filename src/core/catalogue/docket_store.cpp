@@ -6,13 +6,15 @@ namespace sober {
 
 Result<std::vector<DocketAction>> DocketStore::all() const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(catalogue_.database(),
-                              "SELECT id, kind, holding, reason, added, change FROM docket ORDER BY id");
+        SQLite::Statement ask(
+            catalogue_.database(),
+            "SELECT id, kind, holding, reason, added, change, place, target FROM docket ORDER BY id");
         std::vector<DocketAction> actions;
         while (ask.executeStep()) {
             actions.push_back({ask.getColumn(0).getInt64(), ask.getColumn(1).getString(),
                                ask.getColumn(2).getInt64(), ask.getColumn(3).getString(),
-                               ask.getColumn(4).getInt64(), bytesOf(ask.getColumn(5))});
+                               ask.getColumn(4).getInt64(), bytesOf(ask.getColumn(5)),
+                               bytesOf(ask.getColumn(6)), bytesOf(ask.getColumn(7))});
         }
         return actions;
     });
@@ -20,16 +22,20 @@ Result<std::vector<DocketAction>> DocketStore::all() const {
 
 Result<DocketTotals> DocketStore::totals() const {
     return guarded(catalogue_, [&] {
+        const auto figure = [&](const char* sql) {
+            return static_cast<std::uint64_t>(catalogue_.database().execAndGet(sql).getInt64());
+        };
         DocketTotals totals;
-        totals.actions = static_cast<std::uint64_t>(
-            catalogue_.database().execAndGet("SELECT count(*) FROM docket").getInt64());
-        totals.frees = static_cast<std::uint64_t>(
-            catalogue_.database()
-                .execAndGet(
-                    "SELECT coalesce(sum(bytes), 0) FROM (SELECT CASE WHEN count(*) >= max(h.links) THEN "
-                    "max(h.size) ELSE 0 END AS bytes FROM docket d JOIN holdings h ON h.id = d.holding WHERE "
-                    "d.kind = 'retire' GROUP BY h.volume, CASE WHEN h.links > 1 THEN -h.inode ELSE h.id END)")
-                .getInt64());
+        totals.actions = figure("SELECT count(*) FROM docket");
+        totals.frees =
+            figure("SELECT coalesce(sum(bytes), 0) FROM (SELECT CASE WHEN count(*) >= max(h.links) THEN "
+                   "max(h.size) ELSE 0 END AS bytes FROM docket d JOIN holdings h ON h.id = d.holding WHERE "
+                   "d.kind = 'retire' GROUP BY h.volume, CASE WHEN h.links > 1 THEN -h.inode ELSE h.id END)");
+        totals.references =
+            figure("SELECT (SELECT count(*) FROM docket d JOIN list_references r ON r.holding = d.holding "
+                   "WHERE d.kind IN ('retire', 'move') AND r.state < 2) + "
+                   "(SELECT count(*) FROM docket d JOIN list_references r ON r.path = d.place WHERE d.kind = "
+                   "'repoint')");
         return totals;
     });
 }
@@ -37,19 +43,25 @@ Result<DocketTotals> DocketStore::totals() const {
 Outcome DocketStore::add(std::span<const DocketAction> actions) const {
     return guarded(catalogue_, [&] {
         SQLite::Transaction transaction(catalogue_.database());
-        SQLite::Statement insert(
-            catalogue_.database(),
-            "INSERT INTO docket(kind, holding, reason, added, change) VALUES(?,?,?,?,?) ON "
-            "CONFLICT(holding) DO UPDATE SET kind = excluded.kind, reason = excluded.reason, change = "
-            "excluded.change");
+        constexpr const char* update =
+            "DO UPDATE SET kind = excluded.kind, reason = excluded.reason, change = excluded.change, target "
+            "= excluded.target";
+        const std::string insert =
+            "INSERT INTO docket(kind, holding, reason, added, change, place, target) VALUES(?,?,?,?,?,?,?) "
+            "ON CONFLICT";
+        SQLite::Statement ofHolding(catalogue_.database(), insert + "(holding) " + update);
+        SQLite::Statement ofPlace(catalogue_.database(), insert + "(place) WHERE holding IS NULL " + update);
         for (const auto& action : actions) {
-            insert.bind(1, action.kind);
-            insert.bind(2, action.holding);
-            insert.bind(3, action.reason);
-            insert.bind(4, action.added);
-            bindBytes(insert, 5, action.change);
-            insert.exec();
-            insert.reset();
+            auto& statement = action.holding != 0 ? ofHolding : ofPlace;
+            statement.bind(1, action.kind);
+            bindId(statement, 2, action.holding);
+            statement.bind(3, action.reason);
+            statement.bind(4, action.added);
+            bindBytes(statement, 5, action.change);
+            bindBytes(statement, 6, action.place);
+            bindBytes(statement, 7, action.target);
+            statement.exec();
+            statement.reset();
         }
         transaction.commit();
     });
@@ -63,6 +75,20 @@ Outcome DocketStore::remove(std::span<const HoldingId> holdings, std::string_vie
         erase.bind(2, std::string(kind));
         for (const auto id : holdings) {
             erase.bind(1, id);
+            erase.exec();
+            erase.reset();
+        }
+        transaction.commit();
+    });
+}
+
+Outcome DocketStore::removePlaces(std::span<const BytePath> places) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Transaction transaction(catalogue_.database());
+        SQLite::Statement erase(catalogue_.database(),
+                                "DELETE FROM docket WHERE place = ? AND holding IS NULL");
+        for (const auto& place : places) {
+            bindBytes(erase, 1, place);
             erase.exec();
             erase.reset();
         }

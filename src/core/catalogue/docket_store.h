@@ -12,31 +12,36 @@ using ActionId = std::int64_t;
 /// One decided action that waits.
 struct DocketAction {
     ActionId id = 0;
-    std::string kind; ///< "retire", "write-off", "accept", "retag"
-    HoldingId holding = 0;
-    std::string reason; ///< why, in words; may be empty
+    std::string kind;      ///< remedy/docket.h names them
+    HoldingId holding = 0; ///< 0: it is about a place that references point to
+    std::string reason;    ///< why, in words; may be empty
     Nanoseconds added = 0;
     std::string change = {}; ///< packed: what is to be written, where the kind needs it
+    BytePath place = {};     ///< absolute, where references point; only without a holding
+    BytePath target = {};    ///< absolute, where to: of a move or a repoint
 };
 
-/// What waits, in two figures. A file with several names is freed when all of them go.
+/// What waits, in figures. A file with several names is freed when all of them go.
 struct DocketTotals {
     std::uint64_t actions = 0;
-    std::uint64_t frees = 0; ///< bytes, by what the catalogue knows
+    std::uint64_t frees = 0;      ///< bytes, by what the catalogue knows
+    std::uint64_t references = 0; ///< that are taken along or repointed
 };
 
-/// The docket as kept in the catalogue. A holding stands on it once at most.
+/// The docket as kept in the catalogue. A holding, or a place without one, stands on it once at most.
 class DocketStore {
   public:
     explicit DocketStore(const Catalogue& catalogue) : catalogue_(catalogue) {}
 
     Result<std::vector<DocketAction>> all() const;
     Result<DocketTotals> totals() const;
-    /// Adds in one transaction; a holding that stands on the docket already gets the new kind, reason and
-    /// change.
+    /// Adds in one transaction; what stands on the docket already gets the new kind, reason, change and
+    /// target.
     Outcome add(std::span<const DocketAction> actions) const;
     /// Takes the actions of these holdings off: those of a kind or, "", of any.
     Outcome remove(std::span<const HoldingId> holdings, std::string_view kind = {}) const;
+    /// Takes the actions about these places off.
+    Outcome removePlaces(std::span<const BytePath> places) const;
     Outcome clear() const;
     /// Which of these holdings stand on the docket, for an action of this kind or, "", of any.
     Result<std::vector<HoldingId>> standing(std::span<const HoldingId> holdings,

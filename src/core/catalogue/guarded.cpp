@@ -50,6 +50,14 @@ void bindBytes(SQLite::Statement& statement, int index, const Checksum128& check
     statement.bind(index, checksum.bytes.data(), static_cast<int>(checksum.bytes.size()));
 }
 
+void bindId(SQLite::Statement& statement, int index, std::int64_t id) {
+    if (id != 0) {
+        statement.bind(index, id);
+    } else {
+        statement.bind(index);
+    }
+}
+
 BytePath bytesOf(const SQLite::Column& column) {
     return {static_cast<const char*>(column.getBlob()), static_cast<std::size_t>(column.getBytes())};
 }

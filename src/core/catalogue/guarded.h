@@ -44,6 +44,9 @@ auto guarded(const Catalogue& catalogue, Work work) {
 void bindBytes(SQLite::Statement& statement, int index, std::string_view bytes);
 void bindBytes(SQLite::Statement& statement, int index, const Checksum128& checksum);
 
+/// Binds an id; 0 as NULL.
+void bindId(SQLite::Statement& statement, int index, std::int64_t id);
+
 BytePath bytesOf(const SQLite::Column& column);
 Checksum128 checksumOf(const SQLite::Column& column);
 

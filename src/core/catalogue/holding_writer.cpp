@@ -257,6 +257,15 @@ void HoldingWriter::rewrite(HoldingId id, const FileRecord& record, std::string_
 void HoldingWriter::restamp(HoldingId id, const BytePath& path, const FileStamp& stamp,
                             std::string_view change, const BytePath& pathBefore) {
     attempt([&](State& state) {
+        if (!pathBefore.empty() && pathBefore != path) {
+            SQLite::Statement remember(
+                state.catalogue.database(),
+                "INSERT OR IGNORE INTO former_places(volume, path, holding) VALUES(?,?,?)");
+            remember.bind(1, state.volume);
+            bindBytes(remember, 2, pathBefore);
+            remember.bind(3, id);
+            remember.exec();
+        }
         auto& statement = state.prepared(
             state.restamp, "UPDATE holdings SET path=?, mtime=?, ctime=?, inode=?, links=?, state=0, "
                            "last_seen=0 WHERE id=?");

@@ -190,6 +190,20 @@ Outcome Holdings::eachOutline(const std::function<void(const HoldingOutline&)>& 
     });
 }
 
+Outcome Holdings::eachPresent(const std::function<void(PresentHolding&&)>& visit) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT id, volume, path, size, duration, title, artist, album, xxh3 FROM "
+                              "holdings WHERE state = 0");
+        while (ask.executeStep()) {
+            visit({ask.getColumn(0).getInt64(), ask.getColumn(1).getInt64(), bytesOf(ask.getColumn(2)),
+                   static_cast<std::uint64_t>(ask.getColumn(3).getInt64()), ask.getColumn(4).getDouble(),
+                   ask.getColumn(5).getString(), ask.getColumn(6).getString(), ask.getColumn(7).getString(),
+                   checksumOf(ask.getColumn(8))});
+        }
+    });
+}
+
 Outcome Holdings::eachDuplicated(const std::function<void(const Duplicated&)>& visit) const {
     return guarded(catalogue_, [&] {
         // The index delivers equal checksums side by side: a run of two or more is a copy set.

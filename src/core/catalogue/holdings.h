@@ -19,6 +19,19 @@ struct HoldingOutline {
     bool troubled;
 };
 
+/// What a present holding says of itself, for finding it under another name.
+struct PresentHolding {
+    HoldingId id;
+    VolumeId volume;
+    BytePath path; ///< relative to the volume's root
+    std::uint64_t size;
+    double seconds;
+    std::string title;
+    std::string artist;
+    std::string album;
+    Checksum128 checksum;
+};
+
 /// One holding of those whose content more than one present holding carries.
 struct Duplicated {
     HoldingId id;
@@ -63,6 +76,8 @@ class Holdings {
 
     /// Every present or missing holding by volume and path.
     Outcome eachOutline(const std::function<void(const HoldingOutline&)>& visit) const;
+    /// Every present holding.
+    Outcome eachPresent(const std::function<void(PresentHolding&&)>& visit) const;
     /// Every present holding whose content is present more than once, grouped by checksum.
     Outcome eachDuplicated(const std::function<void(const Duplicated&)>& visit) const;
 

@@ -72,6 +72,46 @@ void markStep(SQLite::Database& database, const LedgerAction& action, ActionStep
     write.exec();
 }
 
+LedgerAction started(SQLite::Database& database, LedgerAction action) {
+    SQLite::Statement write(
+        database, "INSERT INTO ledger_actions(entry, kind, holding, place, aside, note, size, xxh3, step, "
+                  "sentence, made, made_xxh3) VALUES(?,?,?,?,?,?,?,?,?,?,?,?)");
+    write.bind(1, action.entry);
+    write.bind(2, action.kind);
+    bindId(write, 3, action.holding);
+    bindBytes(write, 4, action.place);
+    bindBytes(write, 5, action.aside);
+    bindBytes(write, 6, action.note);
+    write.bind(7, static_cast<std::int64_t>(action.size));
+    bindBytes(write, 8, action.checksum);
+    write.bind(9, static_cast<int>(action.step));
+    write.bind(10, action.sentence);
+    bindBytes(write, 11, action.made);
+    bindBytes(write, 12, action.madeChecksum);
+    write.exec();
+    action.id = database.getLastInsertRowid();
+    return action;
+}
+
+void takeOffDocket(SQLite::Database& database, const LedgerAction& action) {
+    SQLite::Statement erase(database, action.holding != 0
+                                          ? "DELETE FROM docket WHERE holding = ?"
+                                          : "DELETE FROM docket WHERE holding IS NULL AND place = ?");
+    if (action.holding != 0) {
+        erase.bind(1, action.holding);
+    } else {
+        bindBytes(erase, 1, action.place);
+    }
+    erase.exec();
+}
+
+void markPlace(SQLite::Database& database, const LedgerAction& action, bool writtenOff) {
+    SQLite::Statement write(database, writtenOff ? "INSERT OR IGNORE INTO written_off_places(path) VALUES(?)"
+                                                 : "DELETE FROM written_off_places WHERE path = ?");
+    bindBytes(write, 1, action.place);
+    write.exec();
+}
+
 } // namespace
 
 Result<EntryId> LedgerStore::open(const std::string& kind, const std::string& summary,
@@ -104,26 +144,49 @@ Outcome LedgerStore::close(EntryId entry, const std::string& summary) const {
 }
 
 Result<LedgerAction> LedgerStore::start(LedgerAction action) const {
+    return guarded(catalogue_, [&] { return started(catalogue_.database(), std::move(action)); });
+}
+
+Result<LedgerAction> LedgerStore::startWithList(LedgerAction action, std::string_view content) const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement write(
-            catalogue_.database(),
-            "INSERT INTO ledger_actions(entry, kind, holding, place, aside, note, size, xxh3, step, "
-            "sentence, made, made_xxh3) VALUES(?,?,?,?,?,?,?,?,?,?,?,?)");
-        write.bind(1, action.entry);
-        write.bind(2, action.kind);
-        write.bind(3, action.holding);
-        bindBytes(write, 4, action.place);
-        bindBytes(write, 5, action.aside);
-        bindBytes(write, 6, action.note);
-        write.bind(7, static_cast<std::int64_t>(action.size));
-        bindBytes(write, 8, action.checksum);
-        write.bind(9, static_cast<int>(action.step));
-        write.bind(10, action.sentence);
-        bindBytes(write, 11, action.made);
-        bindBytes(write, 12, action.madeChecksum);
+        auto& database = catalogue_.database();
+        SQLite::Transaction transaction(database);
+        auto written = started(database, std::move(action));
+        SQLite::Statement write(database, "INSERT INTO ledger_lists(action, content) VALUES(?,?)");
+        write.bind(1, written.id);
+        bindBytes(write, 2, content);
         write.exec();
-        action.id = catalogue_.database().getLastInsertRowid();
-        return action;
+        transaction.commit();
+        return written;
+    });
+}
+
+Result<std::string> LedgerStore::listBefore(const LedgerAction& action) const {
+    return guarded(catalogue_, [&]() -> Result<std::string> {
+        SQLite::Statement ask(catalogue_.database(), "SELECT content FROM ledger_lists WHERE action = ?");
+        ask.bind(1, action.id);
+        if (!ask.executeStep()) {
+            return Error{Cause::notFound, action.place, "The ledger does not hold what the list was."};
+        }
+        return bytesOf(ask.getColumn(0));
+    });
+}
+
+Result<Checksum128> LedgerStore::listAfter(const LedgerAction& action) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(
+            catalogue_.database(),
+            "SELECT a.xxh3, a.made_xxh3 FROM ledger_actions a JOIN ledger l ON l.id = a.entry WHERE "
+            "a.place = ? AND a.kind = ? AND a.id > ? AND a.step = 2 AND l.kind IN ('undo', "
+            "'recovery') ORDER BY a.id");
+        bindBytes(ask, 1, action.place);
+        ask.bind(2, action.kind);
+        ask.bind(3, action.id);
+        auto now = action.madeChecksum;
+        while (ask.executeStep()) {
+            now = checksumOf(ask.getColumn(0)) == now ? checksumOf(ask.getColumn(1)) : now;
+        }
+        return now;
     });
 }
 
@@ -162,10 +225,55 @@ Outcome LedgerStore::finish(const LedgerAction& action, ActionStep step, Holding
         state.bind(3, timeNow());
         state.bind(4, action.holding);
         state.exec();
-        SQLite::Statement erase(database, "DELETE FROM docket WHERE holding = ?");
-        erase.bind(1, action.holding);
-        erase.exec();
+        // What is not missed any more is not missed in the lists either.
+        if (holdingState == HoldingState::writtenOff) {
+            markPlace(database, action, true);
+        } else if (holdingState == HoldingState::missing) {
+            markPlace(database, action, false);
+        }
+        takeOffDocket(database, action);
         database.exec("UPDATE freshness SET findings_stale = 1");
+        transaction.commit();
+    });
+}
+
+Outcome LedgerStore::finishMove(const LedgerAction& action, ActionStep step, VolumeId volume,
+                                const BytePath& path) const {
+    return guarded(catalogue_, [&] {
+        auto& database = catalogue_.database();
+        SQLite::Transaction transaction(database);
+        markStep(database, action, step, {});
+        SQLite::Statement remember(database,
+                                   "INSERT OR IGNORE INTO former_places(volume, path, holding) SELECT "
+                                   "volume, path, id FROM holdings WHERE id = ?");
+        remember.bind(1, action.holding);
+        remember.exec();
+        // What was missing at the new place is there again, as this holding.
+        SQLite::Statement yield(database,
+                                "UPDATE holdings SET state = 3 WHERE state IN (1, 2) AND volume = ? "
+                                "AND path = ? AND id <> ?");
+        yield.bind(1, volume);
+        bindBytes(yield, 2, path);
+        yield.bind(3, action.holding);
+        yield.exec();
+        SQLite::Statement place(database, "UPDATE holdings SET volume = ?, path = ? WHERE id = ?");
+        place.bind(1, volume);
+        bindBytes(place, 2, path);
+        place.bind(3, action.holding);
+        place.exec();
+        takeOffDocket(database, action);
+        database.exec("UPDATE freshness SET findings_stale = 1");
+        transaction.commit();
+    });
+}
+
+Outcome LedgerStore::finishPlace(const LedgerAction& action, ActionStep step, bool writtenOff) const {
+    return guarded(catalogue_, [&] {
+        auto& database = catalogue_.database();
+        SQLite::Transaction transaction(database);
+        markStep(database, action, step, {});
+        markPlace(database, action, writtenOff);
+        takeOffDocket(database, action);
         transaction.commit();
     });
 }

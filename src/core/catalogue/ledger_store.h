@@ -21,7 +21,7 @@ struct LedgerAction {
     std::int64_t id = 0;
     EntryId entry = 0;
     std::string kind;
-    HoldingId holding = 0;
+    HoldingId holding = 0;    ///< 0: a list, or a place that references point to
     BytePath place;           ///< absolute, where the file was
     BytePath aside;           ///< absolute, where it was set aside; "" where nothing was moved
     BytePath note;            ///< absolute, the trash's note about it
@@ -60,8 +60,21 @@ class LedgerStore {
     Result<LedgerAction> start(LedgerAction action) const;
     /// A later choice of the places, before anything was changed there.
     Outcome replan(const LedgerAction& action) const;
+    /// Writes down that a list is about to be changed, with all that it holds now.
+    Result<LedgerAction> startWithList(LedgerAction action, std::string_view content) const;
+    /// What a list held before an action changed it.
+    Result<std::string> listBefore(const LedgerAction& action) const;
+    /// The checksum of a list after an action and after what taking other things back has changed in it
+    /// since: what it has as long as nobody but us wrote it.
+    Result<Checksum128> listAfter(const LedgerAction& action) const;
     /// Marks the action, sets the holding's state and takes it off the docket, all or nothing.
     Outcome finish(const LedgerAction& action, ActionStep step, HoldingState holdingState) const;
+    /// The same for a holding that is at another place now; the place before is remembered.
+    Outcome finishMove(const LedgerAction& action, ActionStep step, VolumeId volume,
+                       const BytePath& path) const;
+    /// Marks an action about a place that references point to, which becomes written off or is so no more,
+    /// and takes it off the docket.
+    Outcome finishPlace(const LedgerAction& action, ActionStep step, bool writtenOff) const;
     /// Marks the action alone.
     Outcome mark(const LedgerAction& action, ActionStep step, const std::string& sentence = {}) const;
 

@@ -319,8 +319,109 @@ ALTER TABLE evidence ADD COLUMN remarks INTEGER NOT NULL DEFAULT 0;
 CREATE INDEX evidence_flawed ON evidence(sound, holding) WHERE sound = 0 OR remarks > 0;
 )sql";
 
-constexpr std::array<const char*, 6> steps{firstStep,    evidenceStep, copiesStep,
-                                           decidingStep, fixityStep,   outsideStep};
+constexpr const char* playersStep = R"sql(
+CREATE TABLE players(
+  id INTEGER PRIMARY KEY,
+  name TEXT NOT NULL UNIQUE,
+  ignores_case INTEGER NOT NULL,
+  written_prefix BLOB NOT NULL,
+  stands_for BLOB NOT NULL);
+
+CREATE TABLE player_places(
+  player INTEGER NOT NULL REFERENCES players(id),
+  volume INTEGER NOT NULL,
+  path BLOB NOT NULL,
+  PRIMARY KEY(player, volume, path)) WITHOUT ROWID;
+
+CREATE TABLE lists(
+  id INTEGER PRIMARY KEY,
+  volume INTEGER NOT NULL,
+  path BLOB NOT NULL,
+  size INTEGER NOT NULL,
+  mtime INTEGER NOT NULL,
+  ctime INTEGER NOT NULL,
+  inode INTEGER NOT NULL,
+  as_uri INTEGER NOT NULL,
+  problem TEXT NOT NULL,
+  UNIQUE(volume, path));
+
+CREATE TABLE player_lists(
+  player INTEGER NOT NULL REFERENCES players(id),
+  list INTEGER NOT NULL REFERENCES lists(id),
+  PRIMARY KEY(player, list)) WITHOUT ROWID;
+
+CREATE TABLE list_references(
+  id INTEGER PRIMARY KEY,
+  list INTEGER NOT NULL REFERENCES lists(id),
+  entry INTEGER NOT NULL,
+  location BLOB NOT NULL,
+  title TEXT NOT NULL,
+  artist TEXT NOT NULL,
+  album TEXT NOT NULL,
+  seconds REAL NOT NULL,
+  state INTEGER NOT NULL,
+  path BLOB NOT NULL,
+  holding INTEGER REFERENCES holdings(id),
+  xxh3 BLOB);
+CREATE INDEX list_references_list ON list_references(list, entry);
+CREATE INDEX list_references_holding ON list_references(holding);
+CREATE INDEX list_references_path ON list_references(path);
+
+CREATE TABLE written_off_places(path BLOB PRIMARY KEY) WITHOUT ROWID;
+
+CREATE TABLE former_places(
+  volume INTEGER NOT NULL REFERENCES volumes(id),
+  path BLOB NOT NULL,
+  holding INTEGER NOT NULL REFERENCES holdings(id),
+  PRIMARY KEY(volume, path, holding)) WITHOUT ROWID;
+
+CREATE TABLE passing_places(pattern TEXT PRIMARY KEY) WITHOUT ROWID;
+INSERT INTO passing_places VALUES
+  ('*/downloads/*'), ('*/desktop/*'), ('*/tmp/*'), ('*/temp/*'), ('*/.trash*'), ('*/trash/*'),
+  ('/media/*'), ('/run/media/*');
+
+CREATE TABLE docket_with_places(
+  id INTEGER PRIMARY KEY AUTOINCREMENT,
+  kind TEXT NOT NULL,
+  holding INTEGER UNIQUE REFERENCES holdings(id),
+  reason TEXT NOT NULL,
+  added INTEGER NOT NULL,
+  change BLOB NOT NULL DEFAULT x'',
+  place BLOB NOT NULL DEFAULT x'',
+  target BLOB NOT NULL DEFAULT x'');
+INSERT INTO docket_with_places(id, kind, holding, reason, added, change)
+  SELECT id, kind, holding, reason, added, change FROM docket;
+DROP TABLE docket;
+ALTER TABLE docket_with_places RENAME TO docket;
+CREATE UNIQUE INDEX docket_places ON docket(place) WHERE holding IS NULL;
+
+CREATE TABLE ledger_actions_with_lists(
+  id INTEGER PRIMARY KEY AUTOINCREMENT,
+  entry INTEGER NOT NULL REFERENCES ledger(id),
+  kind TEXT NOT NULL,
+  holding INTEGER REFERENCES holdings(id),
+  place BLOB NOT NULL,
+  aside BLOB NOT NULL,
+  note BLOB NOT NULL,
+  size INTEGER NOT NULL,
+  xxh3 BLOB NOT NULL,
+  step INTEGER NOT NULL,
+  sentence TEXT NOT NULL DEFAULT '',
+  made BLOB NOT NULL DEFAULT x'',
+  made_xxh3 BLOB NOT NULL DEFAULT x'');
+INSERT INTO ledger_actions_with_lists
+  SELECT id, entry, kind, holding, place, aside, note, size, xxh3, step, sentence, made, made_xxh3
+  FROM ledger_actions;
+DROP TABLE ledger_actions;
+ALTER TABLE ledger_actions_with_lists RENAME TO ledger_actions;
+CREATE INDEX ledger_actions_entry ON ledger_actions(entry);
+CREATE INDEX ledger_actions_open ON ledger_actions(step) WHERE step IN (1, 4);
+
+CREATE TABLE ledger_lists(action INTEGER PRIMARY KEY REFERENCES ledger_actions(id), content BLOB NOT NULL);
+)sql";
+
+constexpr std::array<const char*, 7> steps{firstStep,  evidenceStep, copiesStep, decidingStep,
+                                           fixityStep, outsideStep,  playersStep};
 
 } // namespace
 

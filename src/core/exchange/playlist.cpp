@@ -98,6 +98,45 @@ Playlist readPls(std::string_view text) {
     return list;
 }
 
+/// What follows a command: in quotation marks, or up to the next blank.
+std::string_view argumentOf(std::string_view line) {
+    const auto rest = trimmed(line.substr(std::min(line.find_first_of(blanks), line.size())));
+    if (rest.starts_with('"')) {
+        return rest.substr(1, std::min(rest.find('"', 1), rest.size()) - 1);
+    }
+    return rest.substr(0, rest.find_first_of(blanks));
+}
+
+/// One entry for each FILE; what the sheet says of the whole is its album.
+Playlist readCue(std::string_view text) {
+    Playlist list;
+    list.format = PlaylistFormat::cue;
+    std::string album;
+    std::string artist;
+    std::size_t tracks = 0;
+    eachLine(text, [&](std::string_view line, std::size_t begins) {
+        const auto content = trimmed(line);
+        const auto command = lowerAscii(content.substr(0, content.find_first_of(blanks)));
+        const auto argument = argumentOf(content);
+        if (command == "file" && !argument.empty()) {
+            const auto at = begins + static_cast<std::size_t>(argument.data() - line.data());
+            list.entries.push_back({std::string(argument), {}, -1, at, at + argument.size(), artist, album});
+            tracks = 0;
+        } else if (command == "track") {
+            ++tracks;
+        } else if (command == "title" || command == "performer") {
+            auto words = repairedUtf8(argument);
+            if (list.entries.empty()) {
+                (command == "title" ? album : artist) = std::move(words);
+            } else if (command == "title") {
+                // A file with several tracks has none of their titles.
+                list.entries.back().title = tracks == 1 ? words : "";
+            }
+        }
+    });
+    return list;
+}
+
 /// The bytes of an element's text in the source, blanks around it left out.
 std::pair<std::size_t, std::size_t> textPlace(std::string_view text, const pugi::xml_node& words) {
     const auto offset = words.offset_debug();
@@ -138,6 +177,8 @@ Result<Playlist> readXspf(std::string_view text, const BytePath& name) {
         entry.location.erase(0, std::min(entry.location.find_first_not_of(spaces), entry.location.size()));
         entry.location.erase(entry.location.find_last_not_of(spaces) + 1);
         entry.title = track.child("title").text().get();
+        entry.artist = track.child("creator").text().get();
+        entry.album = track.child("album").text().get();
         const double milliseconds = numberIn(track.child("duration").text().get());
         entry.seconds = milliseconds < 0 ? -1 : milliseconds / 1000;
         std::tie(entry.begins, entry.ends) = textPlace(text, words);
@@ -184,6 +225,9 @@ Result<Playlist> parsePlaylist(std::string_view text, const BytePath& name) {
     if (lowerAscii(begins.substr(0, 10)) == "[playlist]" || ending == "pls") {
         return readPls(text);
     }
+    if (ending == "cue") {
+        return readCue(text);
+    }
     if (begins.starts_with("#EXTM3U") || ending == "m3u" || ending == "m3u8") {
         return readM3u(text);
     }
@@ -201,13 +245,18 @@ Result<std::string> withLocations(std::string_view text, const Playlist& list,
         const auto& entry = list.entries[index];
         if (location.empty() || location.find_first_of(std::string_view("\n\r\0", 3)) != std::string::npos ||
             (list.format != PlaylistFormat::xspf && trimmed(location).size() != location.size()) ||
-            (list.format == PlaylistFormat::m3u && location.front() == '#')) {
+            (list.format == PlaylistFormat::m3u && location.front() == '#') ||
+            (list.format == PlaylistFormat::cue && location.find('"') != std::string::npos)) {
             return Error{Cause::invalid, location,
                          displayPath(location) +
                              " cannot stand in a list of this kind: it would be read as something else."};
         }
         out += text.substr(at, entry.begins - at);
+        const bool bare = list.format == PlaylistFormat::cue && text[entry.begins - 1] != '"' &&
+                          location.find_first_of(blanks) != std::string::npos;
+        out += bare ? "\"" : "";
         out += list.format == PlaylistFormat::xspf ? escapedXml(location) : location;
+        out += bare ? "\"" : "";
         at = entry.ends;
     }
     out += text.substr(at);

@@ -8,11 +8,13 @@
 
 namespace sober {
 
-/// M3U and M3U8 (no standard; RFC 8216 section 4 for EXTINF), PLS (no standard), XSPF version 1 (xiph.org).
+/// M3U and M3U8 (no standard; RFC 8216 section 4 for EXTINF), PLS (no standard), XSPF version 1 (xiph.org),
+/// cue sheets (no standard; the FILE command).
 enum class PlaylistFormat {
     m3u,
     pls,
     xspf,
+    cue,
 };
 
 /// One entry, with where its location stands in the list's text.
@@ -22,6 +24,8 @@ struct PlaylistEntry {
     double seconds = -1;    ///< negative where it does not
     std::size_t begins = 0; ///< bytes of the text that are the location
     std::size_t ends = 0;
+    std::string artist = {};
+    std::string album = {};
 };
 
 /// A list of locations in their order; what stands twice stands twice.

@@ -15,7 +15,7 @@ namespace sober {
 namespace {
 
 using Term = std::pair<std::string_view, std::string_view>;
-constexpr std::array<Term, 14> terms{{{"survey", "message digest calculation"},
+constexpr std::array<Term, 16> terms{{{"survey", "message digest calculation"},
                                       {"verify", "fixity check"},
                                       {"carry-out", "modification"},
                                       {"undo", "recovery"},
@@ -28,7 +28,9 @@ constexpr std::array<Term, 14> terms{{{"survey", "message digest calculation"},
                                       {"bring-back", "recovery"},
                                       {"repair", "recovery"},
                                       {"rewrite", "modification"},
-                                      {"retag", "metadata modification"}}};
+                                      {"retag", "metadata modification"},
+                                      {"repoint", "metadata modification"},
+                                      {"move", "transfer"}}};
 
 constexpr const char* collection = "collection";
 constexpr const char* agent = "sober-archivist";
@@ -64,6 +66,13 @@ void addEvent(pugi::xml_node root, const std::string& id, std::string_view kind,
     addIdentifier(event, "linkingObject", object);
 }
 
+/// A list has no holding; its place tells it from others.
+std::string objectOf(const LedgerAction& action) {
+    const auto* bytes = reinterpret_cast<const std::uint8_t*>(action.place.data());
+    return action.holding != 0 ? fmt::format("holding-{}", action.holding)
+                               : "place-" + checksumOf({bytes, action.place.size()}).hex();
+}
+
 std::string_view outcomeOf(ActionStep step) {
     return step == ActionStep::undone ? "taken back" : "success";
 }
@@ -81,7 +90,7 @@ Result<std::string> premisOfLedger(const Catalogue& catalogue) {
     if (!entries) {
         return entries.error();
     }
-    std::map<HoldingId, const LedgerAction*> objects;
+    std::map<std::string, const LedgerAction*> objects;
     std::vector<std::pair<const LedgerEntry*, std::vector<LedgerAction>>> all;
     for (auto entry = entries->rbegin(); entry != entries->rend(); ++entry) {
         auto actions = ledger.actionsOf(entry->id);
@@ -95,7 +104,7 @@ Result<std::string> premisOfLedger(const Catalogue& catalogue) {
     }
     for (const auto& [entry, actions] : all) {
         for (const auto& action : actions) {
-            objects[action.holding] = &action;
+            objects[objectOf(action)] = &action;
         }
     }
 
@@ -110,10 +119,10 @@ Result<std::string> premisOfLedger(const Catalogue& catalogue) {
     auto whole = add(root, "object");
     whole.append_attribute("xsi:type") = "intellectualEntity";
     addIdentifier(whole, "object", collection);
-    for (const auto& [holding, action] : objects) {
+    for (const auto& [name, action] : objects) {
         auto object = add(root, "object");
         object.append_attribute("xsi:type") = "file";
-        addIdentifier(object, "object", fmt::format("holding-{}", holding));
+        addIdentifier(object, "object", name);
         auto characteristics = add(object, "objectCharacteristics");
         auto fixity = add(characteristics, "fixity");
         add(fixity, "messageDigestAlgorithm", "XXH3-128");
@@ -127,8 +136,7 @@ Result<std::string> premisOfLedger(const Catalogue& catalogue) {
                  entry->ended != 0 ? "success" : "not ended", collection);
         for (const auto& action : actions) {
             addEvent(root, fmt::format("action-{}", action.id), action.kind, entry->time,
-                     action.kind + ": " + textFor(action.place), outcomeOf(action.step),
-                     fmt::format("holding-{}", action.holding));
+                     action.kind + ": " + textFor(action.place), outcomeOf(action.step), objectOf(action));
         }
     }
     auto by = add(root, "agent");

@@ -78,7 +78,7 @@ void addOnce(std::vector<BytePath>& paths, BytePath path) {
 }
 
 LocationMeaning foreign(const BytePath& path) {
-    return {LocationKind::foreign, {withSlashes(path)}, false};
+    return {LocationKind::foreign, {withSlashes(path)}, false, {}};
 }
 
 /// The path of a file: URI, "" where it names a host that is not this one.
@@ -98,7 +98,7 @@ LocationMeaning meaningOfFileUri(std::string_view rest) {
     if (hasDrive(std::string_view(path).substr(std::min<std::size_t>(1, path.size())))) {
         return foreign(path.substr(1));
     }
-    return {LocationKind::file, {normalised(path)}, false};
+    return {LocationKind::file, {normalised(path)}, false, {}};
 }
 
 } // namespace
@@ -110,7 +110,7 @@ LocationMeaning meaningOf(std::string_view location, bool asUri, const BytePath&
         }
         // A name may hold a colon; what has two slashes behind it is no name.
         if (asUri || location.substr(scheme.size() + 1).starts_with("//")) {
-            return {LocationKind::stream, {}, false};
+            return {LocationKind::stream, {}, false, {}};
         }
     }
     const BytePath written(location);
@@ -123,8 +123,13 @@ LocationMeaning meaningOf(std::string_view location, bool asUri, const BytePath&
     if (asUri) {
         readings.push_back(percentDecoded(written));
     } else {
+        const bool hasBackslashes = written.find('\\') != BytePath::npos;
+        // A path that is parted by nothing else is parted by its backslashes.
+        if (hasBackslashes && written.find('/') == BytePath::npos) {
+            readings.push_back(withSlashes(written));
+        }
         readings.push_back(written);
-        if (written.find('\\') != BytePath::npos) {
+        if (hasBackslashes) {
             readings.push_back(withSlashes(written));
         }
         if (written.find('%') != BytePath::npos) {
@@ -137,8 +142,14 @@ LocationMeaning meaningOf(std::string_view location, bool asUri, const BytePath&
             readings.push_back(repairedUtf8(readings[i]));
         }
     }
+    const auto whole = [&](const BytePath& reading) {
+        return normalised(meaning.relative ? joinPath(listFolder, reading) : reading);
+    };
     for (const auto& reading : readings) {
-        addOnce(meaning.paths, normalised(meaning.relative ? joinPath(listFolder, reading) : reading));
+        addOnce(meaning.paths, whole(reading));
+    }
+    if (!asUri && written.find('%') != BytePath::npos) {
+        meaning.percentUndone = whole(percentDecoded(written));
     }
     return meaning;
 }

@@ -16,11 +16,14 @@ enum class LocationKind {
 
 struct LocationMeaning {
     LocationKind kind = LocationKind::file;
-    /// Absolute, without "." and "..": where the file may be, what is written first. Lists leave open whether
+    /// Absolute, without "." and "..": where the file may be, the likeliest first. Lists leave open whether
     /// a backslash parts folders, whether percent signs are an encoding, and which letters bytes beyond ASCII
     /// are. Of a foreign one its path with slashes, drive or share first.
     std::vector<BytePath> paths;
     bool relative = false; ///< to the list's folder
+    /// The one of them that takes percent signs for an encoding where the format does not say so; "" for
+    /// none.
+    BytePath percentUndone = {};
 };
 
 /// `asUri`: the format writes URIs (XSPF). `listFolder` absolute. Cannot lead above the root.

@@ -7,10 +7,13 @@
 #include "core/catalogue/volumes.h"
 #include "core/evidence/compare_content.h"
 #include "core/evidence/file_pass.h"
+#include "core/players/read_players.h"
 #include "core/remedy/bringing_back.h"
 #include "core/remedy/docket.h"
 #include "core/remedy/file_changes.h"
 #include "core/remedy/mending.h"
+#include "core/remedy/moving.h"
+#include "core/remedy/references_along.h"
 #include "core/remedy/replacement.h"
 #include "core/remedy/retagging.h"
 #include "core/remedy/rewriting.h"
@@ -22,6 +25,7 @@
 
 #include <algorithm>
 #include <chrono>
+#include <unordered_map>
 #include <unordered_set>
 
 namespace sober {
@@ -36,9 +40,14 @@ bool isMadeAnew(std::string_view kind) {
 }
 
 /// What is mended is mended while its healthy copies are there; what is retired is compared with what stays
-/// before that is made anew.
+/// before that is made anew. References are repointed first, so that what is retired or moved takes them
+/// along.
 int turnOf(std::string_view kind) {
-    return kind == restoreKind || kind == repairKind ? 0 : kind == retagKind || kind == rewriteKind ? 2 : 1;
+    return kind == restoreKind || kind == repairKind  ? 0
+           : kind == repointKind                      ? 1
+           : kind == moveKind                         ? 3
+           : kind == retagKind || kind == rewriteKind ? 4
+                                                      : 2;
 }
 
 class Executor {
@@ -59,8 +68,9 @@ class Executor {
                 progress_.totalBytes += planned.refused ? 0 : planned.holding.size;
             }
         }
-        std::ranges::stable_sort(review_.actions, {},
-                                 [](const PlannedAction& planned) { return turnOf(planned.action.kind); });
+        std::ranges::stable_sort(review_.actions, {}, [](const PlannedAction& planned) {
+            return std::pair(turnOf(planned.action.kind), planned.target.empty());
+        });
         progress_.totalFiles = review_.actions.size();
     }
 
@@ -70,23 +80,17 @@ class Executor {
             return entry.error();
         }
         result_.entry = *entry;
-        for (const auto& planned : review_.actions) {
+        for (std::size_t at = 0; at < review_.actions.size() && !result_.interrupted;) {
             if (!control_.proceed()) {
                 result_.interrupted = true;
                 break;
             }
-            tell(planned.path);
-            const auto outcome = carryOutOne(planned);
-            if (outcome) {
-                ++result_.done;
-                result_.frees += planned.frees;
-            } else if (outcome.error().cause == Cause::interrupted) {
-                result_.interrupted = true;
-                break;
-            } else if (const auto noted = refuse(planned, outcome.error().sentence); !noted) {
-                return noted.error();
+            const auto together = batchFrom(at);
+            const auto outcome = together.empty() ? one(review_.actions[at]) : several(together);
+            if (!outcome) {
+                return outcome.error();
             }
-            ++progress_.files;
+            at += std::max<std::size_t>(1, together.size());
         }
         tell({});
         if (const auto closed = ledger_.close(result_.entry, summary()); !closed) {
@@ -96,6 +100,175 @@ class Executor {
     }
 
   private:
+    /// Those from `at` on whose references go along together, so that a list of a hundred thousand entries is
+    /// not written once for each.
+    std::vector<const PlannedAction*> batchFrom(std::size_t at) const {
+        constexpr std::size_t most = 256;
+        std::vector<const PlannedAction*> batch;
+        const auto& first = review_.actions[at];
+        for (; at < review_.actions.size(); ++at) {
+            const auto& planned = review_.actions[at];
+            const bool takesAlong =
+                !planned.refused && !planned.target.empty() && planned.action.kind == first.action.kind;
+            if (!takesAlong || (planned.action.kind != repointKind && batch.size() == most)) {
+                break;
+            }
+            batch.push_back(&planned);
+        }
+        return batch;
+    }
+
+    Outcome one(const PlannedAction& planned) {
+        tell(planned.path);
+        const auto outcome = carryOutOne(planned);
+        return settle(planned, outcome);
+    }
+
+    Outcome settle(const PlannedAction& planned, const Outcome& outcome) {
+        if (outcome) {
+            ++result_.done;
+            result_.frees += planned.frees;
+        } else if (outcome.error().cause == Cause::interrupted) {
+            result_.interrupted = true;
+            return done();
+        } else if (const auto noted = refuse(planned, outcome.error().sentence); !noted) {
+            return noted;
+        }
+        ++progress_.files;
+        return done();
+    }
+
+    Outcome several(const std::vector<const PlannedAction*>& batch) {
+        const auto& kind = batch.front()->action.kind;
+        return kind == repointKind ? repointAll(batch) : kind == moveKind ? moveAll(batch) : retireAll(batch);
+    }
+
+    /// Makes references lead to the new places; yields what could not be, by place.
+    Result<std::unordered_map<BytePath, std::string>> along(const NewPlaces& places) {
+        const auto taken = takeReferencesAlong(catalogue_, result_.entry, places, control_, hooks_);
+        if (!taken) {
+            return taken.error();
+        }
+        result_.references += taken->references;
+        result_.interrupted = result_.interrupted || taken->interrupted;
+        std::unordered_map<BytePath, std::string> left;
+        for (const auto& each : taken->left) {
+            left.emplace(each.place, each.sentence);
+        }
+        return left;
+    }
+
+    Outcome repointAll(const std::vector<const PlannedAction*>& batch) {
+        NewPlaces places;
+        for (const auto* planned : batch) {
+            places.emplace(planned->path, planned->target);
+        }
+        tell(batch.front()->path);
+        const auto left = along(places);
+        if (!left) {
+            return left.error();
+        }
+        std::vector<BytePath> repointed;
+        for (const auto* planned : batch) {
+            const auto why = left->find(planned->path);
+            if (why == left->end()) {
+                ++result_.done;
+                repointed.push_back(planned->path);
+            } else if (!result_.interrupted) {
+                if (const auto noted = refuse(*planned, why->second); !noted) {
+                    return noted;
+                }
+            }
+            ++progress_.files;
+        }
+        return DocketStore(catalogue_).removePlaces(repointed);
+    }
+
+    /// All are checked, then their references lead to what stays, then they go: no reference leads nowhere at
+    /// any instant.
+    Outcome retireAll(const std::vector<const PlannedAction*>& batch) {
+        std::vector<std::pair<const PlannedAction*, FileStamp>> checked;
+        NewPlaces places;
+        for (const auto* planned : batch) {
+            tell(planned->path);
+            const auto stamp = control_.proceed()
+                                   ? checkedStamp(*planned)
+                                   : Result<FileStamp>(Error{Cause::interrupted, planned->path, {}});
+            if (stamp) {
+                checked.emplace_back(planned, *stamp);
+                places.emplace(planned->path, planned->target);
+            } else if (const auto settled = settle(*planned, stamp.error()); !settled) {
+                return settled;
+            }
+            if (result_.interrupted) {
+                break;
+            }
+        }
+        hooks_.onInstant(Instant::checked);
+        const auto left = along(places);
+        if (!left) {
+            return left.error();
+        }
+        for (const auto& [planned, stamp] : checked) {
+            const auto why = left->find(planned->path);
+            if (result_.interrupted && why != left->end()) {
+                continue;
+            }
+            const auto outcome = why != left->end() ? Outcome(refusedError(planned->path, why->second))
+                                                    : setAside(*planned, stamp);
+            if (const auto settled = settle(*planned, outcome); !settled) {
+                return settled;
+            }
+        }
+        return done();
+    }
+
+    Outcome moveAll(const std::vector<const PlannedAction*>& batch) {
+        std::vector<std::pair<const PlannedAction*, LedgerAction>> moved;
+        NewPlaces places;
+        for (const auto* planned : batch) {
+            tell(planned->path);
+            auto started = moveOne(*planned);
+            if (started) {
+                places.emplace(planned->path, planned->target);
+                moved.emplace_back(planned, std::move(*started));
+            } else if (const auto settled = settle(*planned, started.error()); !settled) {
+                return settled;
+            }
+        }
+        const auto left = along(places);
+        if (!left) {
+            return left.error();
+        }
+        for (const auto& [planned, action] : moved) {
+            const auto why = left->find(planned->path);
+            auto outcome = done();
+            if (why != left->end()) {
+                const auto back = abandonMove(ledger_, action, why->second);
+                outcome = back ? Outcome(refusedError(planned->path, why->second)) : back;
+            } else {
+                outcome = finishMove(catalogue_, action);
+                hooks_.onInstant(Instant::recorded);
+            }
+            if (const auto settled = settle(*planned, outcome); !settled) {
+                return settled;
+            }
+        }
+        return done();
+    }
+
+    Result<LedgerAction> moveOne(const PlannedAction& planned) {
+        const auto stamp = stampAt(planned.path);
+        if (!stamp || stamp->size != planned.holding.size || stamp->mtime != planned.holding.mtime) {
+            return refusedError(planned.path,
+                                displayPath(planned.path) + " is not what was recorded; survey it again.");
+        }
+        hooks_.onInstant(Instant::checked);
+        auto action = actionFor(planned);
+        action.made = planned.target;
+        return startMove(ledger_, std::move(action), hooks_);
+    }
+
     void tell(const BytePath& at) {
         progress_.elapsed = std::chrono::duration<double>(std::chrono::steady_clock::now() - began_).count();
         progress_.errors = result_.refused.size();
@@ -160,11 +333,25 @@ class Executor {
     }
 
     Outcome writeOff(const PlannedAction& planned) {
+        if (planned.holding.id == 0) {
+            return writeOffPlace(planned);
+        }
         if (isTaken(planned.path)) {
             return refusedError(planned.path,
                                 "Something stands at its place again; survey the volume first.");
         }
         return record(planned, HoldingState::writtenOff, [] { return done(); });
+    }
+
+    Outcome writeOffPlace(const PlannedAction& planned) {
+        const auto action = ledger_.start(actionFor(planned));
+        if (!action) {
+            return action.error();
+        }
+        hooks_.onInstant(Instant::journalled);
+        const auto finished = ledger_.finishPlace(*action, ActionStep::carriedOut, true);
+        hooks_.onInstant(Instant::recorded);
+        return finished;
     }
 
     /// An action that changes the catalogue alone.
@@ -190,11 +377,15 @@ class Executor {
             return stamp.error();
         }
         hooks_.onInstant(Instant::checked);
+        return setAside(planned, *stamp);
+    }
+
+    Outcome setAside(const PlannedAction& planned, const FileStamp& checked) {
         auto action = actionFor(planned);
         if (const auto noted = noteAside(ledger_, action, hooks_); !noted) {
             return noted;
         }
-        if (const auto moved = moveAside(action, *stamp); !moved) {
+        if (const auto moved = moveAside(action, checked); !moved) {
             removeFile(action.note).ok();
             ledger_.mark(action, ActionStep::takenBack, moved.error().sentence).ok();
             return moved;
@@ -374,13 +565,21 @@ class Executor {
 
 } // namespace
 
-Result<CarriedOut> carryOut(Catalogue& catalogue, RunControl& control, const CarryOutHooks& hooks) {
+Result<CarriedOut> carryOut(Catalogue& catalogue, RunControl& control, const CarryOutHooks& hooks,
+                            const std::function<bool(const DocketAction&)>& which) {
     if (const auto looked = lookForVolumes(catalogue); !looked) {
         return looked.error();
+    }
+    // What the lists say now decides which references go along.
+    if (const auto read = readPlayers(catalogue, control); !read) {
+        return read.error();
     }
     auto review = reviewDocket(catalogue);
     if (!review) {
         return review.error();
+    }
+    if (which) {
+        std::erase_if(review->actions, [&](const PlannedAction& planned) { return !which(planned.action); });
     }
     if (review->actions.empty()) {
         return CarriedOut{};

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/base/run_control.h"
+#include "core/catalogue/docket_store.h"
 #include "core/catalogue/ledger_store.h"
 
 namespace sober {
@@ -24,7 +25,8 @@ struct RefusedAction {
 struct CarriedOut {
     EntryId entry = 0; ///< 0: the docket was empty
     std::uint64_t done = 0;
-    std::uint64_t frees = 0; ///< bytes, once the trash is emptied
+    std::uint64_t frees = 0;      ///< bytes, once the trash is emptied
+    std::uint64_t references = 0; ///< that were taken along or repointed
     std::vector<RefusedAction> refused;
     bool interrupted = false; ///< stopped between two files; the rest still waits
 };
@@ -37,8 +39,10 @@ struct CarryOutHooks {
 
 /// Carries the docket out. Each file is checked on the disk first: still the recorded content, and a
 /// copy that stays, compared byte for byte; then it is moved to the trash, journalled before and
-/// after. What is retagged is made anew beside the file, read back, and only then takes its place. What is
-/// refused stays on the docket.
-Result<CarriedOut> carryOut(Catalogue& catalogue, RunControl& control, const CarryOutHooks& hooks);
+/// after. What is retagged is made anew beside the file, read back, and only then takes its place. References
+/// lead to what stays before a file is retired, and follow what is moved. What is refused stays on the
+/// docket. `which` says which of the actions, where not all of them.
+Result<CarriedOut> carryOut(Catalogue& catalogue, RunControl& control, const CarryOutHooks& hooks,
+                            const std::function<bool(const DocketAction&)>& which = {});
 
 } // namespace sober

@@ -2,6 +2,7 @@
 
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
+#include "core/remedy/docket.h"
 
 #include <algorithm>
 #include <array>
@@ -53,7 +54,10 @@ Result<PlacedAction> asPlacedNow(const Catalogue& catalogue, LedgerAction action
         return placed;
     }
     here.place = joinPath(volume->root, holding.path);
-    if (!here.made.empty()) {
+    if (!here.made.empty() && here.kind == moveKind) {
+        const auto within = relativeTo(here.made, rootBefore);
+        here.made = within ? joinPath(volume->root, *within) : here.made;
+    } else if (!here.made.empty()) {
         here.made = joinPath(parentOf(here.place), nameOf(here.made));
     }
     if (const auto top = topOfTrash(here.aside)) {

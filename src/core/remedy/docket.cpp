@@ -1,17 +1,22 @@
 #include "core/remedy/docket.h"
 
 #include "core/base/file_handle.h"
+#include "core/base/text.h"
 #include "core/catalogue/evidence_store.h"
+#include "core/catalogue/findings.h"
 #include "core/catalogue/fixity_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 #include "core/remedy/mending.h"
+#include "core/remedy/moving.h"
+#include "core/remedy/references_along.h"
 #include "core/remedy/rewriting.h"
 #include "core/remedy/stand_ins.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <array>
 #include <map>
 #include <unordered_set>
 
@@ -27,6 +32,32 @@ class Reviewer {
                 toRetire_.insert(action.holding);
             }
         }
+    }
+
+    /// About a place that references point to.
+    Result<PlannedAction> planPlace(const DocketAction& action) {
+        PlannedAction planned;
+        planned.action = action;
+        planned.path = action.place;
+        planned.target = action.target;
+        const std::vector<BytePath> places{action.place};
+        const auto references = PlayerStore(catalogue_).leadingTo(places);
+        if (!references) {
+            return references.error();
+        }
+        planned.references = references->size();
+        if (action.kind == writeOffKind) {
+            return planned;
+        }
+        const auto target = stampAt(action.target);
+        if (!target) {
+            planned.refused = displayPath(action.target) + " is not there.";
+        } else if (const auto reached =
+                       placeForReferences(catalogue_, action.place, *references, std::array{action.target});
+                   !reached) {
+            return refusing(std::move(planned), reached.error());
+        }
+        return planned;
     }
 
     Result<PlannedAction> plan(const DocketAction& action, Holding holding) {
@@ -50,17 +81,100 @@ class Reviewer {
                              : action.kind == acceptChangeKind ? whyNotAcceptChange(planned.holding)
                              : action.kind == restoreKind || action.kind == repairKind
                                  ? whyNotMend(planned.holding, *volume, action.kind)
-                             : action.kind == retagKind   ? whyNotRetag(planned.holding, *volume)
+                             : action.kind == moveKind  ? whyNotMove(planned.holding, *volume, action.target)
+                             : action.kind == retagKind ? whyNotRetag(planned.holding, *volume)
                              : action.kind == rewriteKind ? whyNotRewrite(planned.holding, *volume)
                                                           : whyNotRetire(planned.holding, *volume);
         if (!refusal) {
             return refusal.error();
         }
         planned.refused = *refusal;
-        return planned;
+        const bool takesAlong = action.kind == retireKind || action.kind == moveKind;
+        return takesAlong && !planned.refused ? withReferences(std::move(planned))
+                                              : Result(std::move(planned));
     }
 
   private:
+    static Result<PlannedAction> refusing(PlannedAction planned, const Error& error) {
+        if (error.cause != Cause::refused) {
+            return error;
+        }
+        planned.refused = error.sentence;
+        return planned;
+    }
+
+    /// Where the references to what is moved or retired will lead.
+    Result<PlannedAction> withReferences(PlannedAction planned) {
+        if (planned.action.kind == moveKind) {
+            planned.target = planned.action.target;
+        }
+        const std::vector<HoldingId> ids{planned.holding.id};
+        const auto references = PlayerStore(catalogue_).leadingTo(ids);
+        if (!references) {
+            return references.error();
+        }
+        planned.references = references->size();
+        if (references->empty()) {
+            return planned;
+        }
+        const auto candidates = planned.action.kind == moveKind
+                                    ? Result<std::vector<BytePath>>(std::vector{planned.target})
+                                    : staying(planned.holding);
+        if (!candidates) {
+            return candidates.error();
+        }
+        const auto place = placeForReferences(catalogue_, planned.path, *references, *candidates);
+        if (!place) {
+            return refusing(std::move(planned), place.error());
+        }
+        planned.target = *place;
+        return planned;
+    }
+
+    /// The places of what stays of a holding's recording: the keeper that was decided on first, then the same
+    /// bytes, then what stands in for them.
+    Result<std::vector<BytePath>> staying(const Holding& holding) {
+        auto copies = Holdings(catalogue_).carrying(holding.checksum);
+        auto standIns = standInsFor(catalogue_, holding, volumes_, toRetire_);
+        const Findings findings(catalogue_);
+        const auto set = findings.setOf(holding.id);
+        if (!copies || !standIns || !set) {
+            return !copies ? copies.error() : !standIns ? standIns.error() : set.error();
+        }
+        const auto decision = *set ? findings.decisionOn(**set) : Result<SetDecision>(SetDecision{});
+        if (!decision) {
+            return decision.error();
+        }
+        std::ranges::move(*standIns, std::back_inserter(*copies));
+        std::ranges::stable_partition(
+            *copies, [&](const Holding& copy) { return decision->keeper && copy.id == *decision->keeper; });
+        std::vector<BytePath> places;
+        for (const auto& copy : *copies) {
+            const auto volume = std::ranges::find(volumes_, copy.volume, &Volume::id);
+            if (volume != volumes_.end() && volume->atHand && !toRetire_.contains(copy.id)) {
+                places.push_back(joinPath(volume->root, copy.path));
+            }
+        }
+        return places;
+    }
+
+    Result<std::optional<std::string>> whyNotMove(const Holding& holding, const Volume& volume,
+                                                  const BytePath& target) {
+        using Answer = std::optional<std::string>;
+        if (auto gone = whyOutOfReach(holding, volume)) {
+            return Answer(std::move(gone));
+        }
+        if (const auto onto = volumeHolding(volumes_, target); !onto) {
+            return Answer(onto.error().sentence);
+        }
+        if (isTaken(target) || !moveTargets_.insert(target).second) {
+            return Answer(displayPath(target) + " is taken.");
+        }
+        return isOnSameFilesystem(joinPath(volume.root, holding.path), target)
+                   ? Answer()
+                   : Answer("It would leave its file system; what is moved stays on it.");
+    }
+
     Result<std::optional<std::string>> whyNotAccept(const Holding& holding) const {
         using Answer = std::optional<std::string>;
         const EvidenceStore store(catalogue_);
@@ -190,6 +304,7 @@ class Reviewer {
     const Catalogue& catalogue_;
     std::vector<Volume> volumes_;
     std::unordered_set<HoldingId> toRetire_;
+    std::unordered_set<BytePath> moveTargets_;
 };
 
 /// A file with several names is freed when the last of them goes.
@@ -222,18 +337,26 @@ Result<DocketReview> reviewDocket(const Catalogue& catalogue) {
         return volumes.error();
     }
     std::vector<HoldingId> ids;
-    std::ranges::transform(*actions, std::back_inserter(ids), &DocketAction::holding);
+    for (const auto& action : *actions) {
+        if (action.holding != 0) {
+            ids.push_back(action.holding);
+        }
+    }
     auto holdings = Holdings(catalogue).byIds(ids);
     if (!holdings) {
         return holdings.error();
     }
     Reviewer reviewer(catalogue, std::move(*volumes), *actions);
     DocketReview review;
-    for (std::size_t i = 0; i < actions->size() && i < holdings->size(); ++i) {
-        auto planned = reviewer.plan((*actions)[i], std::move((*holdings)[i]));
+    auto holding = holdings->begin();
+    for (const auto& action : *actions) {
+        auto planned =
+            action.holding == 0 ? reviewer.planPlace(action) : reviewer.plan(action, std::move(*holding++));
         if (!planned) {
             return planned.error();
         }
+        review.references +=
+            planned->refused || planned->action.kind == writeOffKind ? 0 : planned->references;
         review.refused += planned->refused ? 1 : 0;
         review.actions.push_back(std::move(*planned));
     }

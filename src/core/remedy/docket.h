@@ -23,6 +23,10 @@ inline constexpr std::string_view repairKind = "repair";
 inline constexpr std::string_view rewriteKind = "rewrite";
 /// Write fields that other copies know into the tags, the audio data untouched.
 inline constexpr std::string_view retagKind = "retag";
+/// Make every reference that leads to a place lead to another.
+inline constexpr std::string_view repointKind = "repoint";
+/// Move a holding to another place on its file system.
+inline constexpr std::string_view moveKind = "move";
 
 /// In the ledger: a missing holding was restored. There was nothing to set aside.
 inline constexpr std::string_view bringBackKind = "bring-back";
@@ -30,9 +34,11 @@ inline constexpr std::string_view bringBackKind = "bring-back";
 /// One action of the docket as it would be carried out now, by what the catalogue knows.
 struct PlannedAction {
     DocketAction action;
-    Holding holding;
+    Holding holding;                    ///< of an action about a place without one its id is 0
     std::string volume;                 ///< label
     BytePath path;                      ///< absolute
+    BytePath target;                    ///< absolute: where it moves, or where references lead then
+    std::uint64_t references = 0;       ///< that are taken along
     std::uint64_t frees = 0;            ///< bytes, once the trash is emptied; 0 where refused
     std::optional<std::string> refused; ///< the sentence why it will not be carried out
 };
@@ -42,6 +48,7 @@ struct DocketReview {
     std::uint64_t frees = 0;
     std::vector<std::pair<std::string, std::uint64_t>> freesByVolume;
     std::uint64_t refused = 0;
+    std::uint64_t references = 0; ///< that are taken along
 };
 
 /// Reads the docket through: what each action would do and free, and what has to be refused. Where

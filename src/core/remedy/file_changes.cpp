@@ -113,6 +113,11 @@ Outcome moveEntry(const BytePath& from, const BytePath& to) {
     return flushFolder(BytePath(parentOf(from)));
 }
 
+Outcome replaceEntry(const BytePath& from, const BytePath& to) {
+    return std::rename(from.c_str(), to.c_str()) == 0 ? flushFolder(BytePath(parentOf(to)))
+                                                      : Outcome(systemError(errno, "replace", to));
+}
+
 Outcome writeNewFile(const BytePath& path, std::string_view content) {
     const FileHandle file(open(path.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC | O_NOFOLLOW, 0600));
     if (!file) {

@@ -11,6 +11,9 @@ namespace sober {
 /// Renames within one file system, never over anything that stands there (Cause::alreadyThere).
 Outcome moveEntry(const BytePath& from, const BytePath& to);
 
+/// Renames within one folder, over what stands there.
+Outcome replaceEntry(const BytePath& from, const BytePath& to);
+
 /// Writes a new file with mode 0600; fails with alreadyThere where the name is taken.
 Outcome writeNewFile(const BytePath& path, std::string_view content);
 

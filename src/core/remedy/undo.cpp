@@ -4,10 +4,13 @@
 #include "core/base/text.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/fixity_store.h"
+#include "core/players/read_players.h"
 #include "core/remedy/bringing_back.h"
 #include "core/remedy/current_places.h"
 #include "core/remedy/docket.h"
 #include "core/remedy/file_changes.h"
+#include "core/remedy/list_change.h"
+#include "core/remedy/moving.h"
 #include "core/remedy/replacement.h"
 
 #include <fmt/format.h>
@@ -49,7 +52,8 @@ bool isOnlyRecorded(const LedgerAction& action) {
 
 Outcome putBack(const LedgerStore& ledger, const LedgerAction& action, const CarryOutHooks& hooks) {
     if (action.kind == writeOffKind) {
-        return ledger.finish(action, ActionStep::undone, stateAfterUndo(action));
+        return action.holding == 0 ? ledger.finishPlace(action, ActionStep::undone, false)
+                                   : ledger.finish(action, ActionStep::undone, stateAfterUndo(action));
     }
     if (const auto possible = canPutBack(action); !possible) {
         return possible;
@@ -77,7 +81,10 @@ Outcome putBack(const LedgerStore& ledger, const LedgerAction& action, const Car
 }
 
 Outcome putBackPlaced(Catalogue& catalogue, const LedgerStore& ledger, const PlacedAction& placed,
-                      const CarryOutHooks& hooks) {
+                      EntryId undoing, const CarryOutHooks& hooks) {
+    if (placed.action.kind == repointKind) {
+        return undoListChange(ledger, placed.action, hooks);
+    }
     if (placed.action.kind == acceptKind) {
         const auto withdrawn = EvidenceStore(catalogue).withdrawAcceptance(placed.action.holding);
         return withdrawn ? ledger.mark(placed.action, ActionStep::undone) : withdrawn;
@@ -91,12 +98,80 @@ Outcome putBackPlaced(Catalogue& catalogue, const LedgerStore& ledger, const Pla
             Cause::notFound, placed.action.place,
             fmt::format("{} cannot be put back now: its volume is away.", displayPath(placed.action.place))};
     }
+    if (placed.action.kind == moveKind) {
+        return finishUndo(catalogue, placed.action, undoing, hooks);
+    }
     if (placed.action.kind == bringBackKind) {
         return undoBringBack(ledger, placed.action, hooks);
     }
     return placed.action.made.empty() ? putBack(ledger, placed.action, hooks)
                                       : undoReplacement(catalogue, ledger, placed.action, hooks);
 }
+
+/// Files that were moved go back before the lists that point at them, so that whatever interrupts it can be
+/// put in order by the move alone; everything else in the reverse of its order.
+class UndoRun {
+  public:
+    UndoRun(Catalogue& catalogue, const LedgerStore& ledger, EntryId entry, const CarryOutHooks& hooks)
+        : catalogue_(catalogue), ledger_(ledger), hooks_(hooks) {
+        result_.entry = entry;
+    }
+
+    Result<CarriedOut> takeBack(std::span<const LedgerAction> actions, RunControl& control) {
+        std::vector<PlacedAction> all;
+        for (const auto& action : std::views::reverse(actions)) {
+            if (action.step == ActionStep::carriedOut) {
+                auto placed = asPlacedNow(catalogue_, action);
+                if (!placed) {
+                    return placed.error();
+                }
+                all.push_back(std::move(*placed));
+            }
+        }
+        progress_.totalFiles = all.size();
+        std::erase_if(all, [&](const PlacedAction& placed) {
+            return placed.action.kind == moveKind && !settle(placed.action, startMoveBack(placed, control));
+        });
+        std::ranges::stable_partition(
+            all, [](const PlacedAction& placed) { return placed.action.kind != moveKind; });
+        for (const auto& placed : all) {
+            // What was moved back already has to be told of.
+            if (placed.action.kind != moveKind && !control.proceed()) {
+                result_.interrupted = true;
+                continue;
+            }
+            progress_.at = displayPath(placed.action.place);
+            hooks_.onProgress(progress_);
+            if (settle(placed.action, putBackPlaced(catalogue_, ledger_, placed, result_.entry, hooks_))) {
+                ++result_.done;
+            }
+            ++progress_.files;
+        }
+        return result_;
+    }
+
+  private:
+    Outcome startMoveBack(const PlacedAction& placed, RunControl& control) {
+        if (!control.proceed()) {
+            result_.interrupted = true;
+            return Error{Cause::interrupted, placed.action.place, {}};
+        }
+        return startUndo(ledger_, placed.action, hooks_);
+    }
+
+    bool settle(const LedgerAction& action, const Outcome& outcome) {
+        if (!outcome && outcome.error().cause != Cause::interrupted) {
+            result_.refused.push_back({action.place, outcome.error().sentence});
+        }
+        return outcome.ok();
+    }
+
+    Catalogue& catalogue_;
+    const LedgerStore& ledger_;
+    const CarryOutHooks& hooks_;
+    CarriedOut result_;
+    Progress progress_;
+};
 
 /// True where the trash's note is there and is ours: a note of another file is never removed.
 bool noteIsOurs(const LedgerAction& action) {
@@ -214,30 +289,14 @@ Result<CarriedOut> undoEntry(Catalogue& catalogue, EntryId id, RunControl& contr
     if (!opened) {
         return opened.error();
     }
-    CarriedOut result;
-    result.entry = *opened;
-    Progress progress;
-    progress.totalFiles = (*entry)->carriedOut;
-    for (const auto& action : std::views::reverse(*actions)) {
-        if (action.step != ActionStep::carriedOut) {
-            continue;
-        }
-        if (!control.proceed()) {
-            result.interrupted = true;
-            break;
-        }
-        progress.at = displayPath(action.place);
-        hooks.onProgress(progress);
-        const auto placed = asPlacedNow(catalogue, action);
-        if (!placed) {
-            return placed.error();
-        }
-        if (const auto back = putBackPlaced(catalogue, ledger, *placed, hooks); back) {
-            ++result.done;
-        } else {
-            result.refused.push_back({action.place, back.error().sentence});
-        }
-        ++progress.files;
+    UndoRun run(catalogue, ledger, *opened, hooks);
+    const auto ran = run.takeBack(*actions, control);
+    if (!ran) {
+        return ran.error();
+    }
+    auto result = *ran;
+    if (const auto read = readPlayers(catalogue, control); !read) {
+        return read.error();
     }
     std::string summary = fmt::format("entry {} taken back: {}", id, counted(result.done, "action"));
     if (!result.refused.empty()) {
@@ -267,13 +326,20 @@ Result<std::vector<std::string>> recoverInterrupted(Catalogue& catalogue) {
         return unfinished ? unclosed.error() : unfinished.error();
     }
     std::vector<std::string> sentences;
+    const auto recovery = unfinished->empty() ? Result<EntryId>(EntryId{0})
+                                              : ledger.open("recovery", "putting in order", std::nullopt);
+    if (!recovery) {
+        return recovery.error();
+    }
     for (const auto& action : *unfinished) {
         const auto placed = asPlacedNow(catalogue, action);
         if (!placed) {
             return placed.error();
         }
-        auto sentence = action.kind == bringBackKind ? recoverBringBack(catalogue, ledger, placed->action)
-                        : !action.made.empty()       ? recoverReplacement(catalogue, ledger, placed->action)
+        auto sentence = action.kind == repointKind     ? recoverListChange(ledger, placed->action)
+                        : action.kind == moveKind      ? recoverMove(catalogue, placed->action, *recovery)
+                        : action.kind == bringBackKind ? recoverBringBack(catalogue, ledger, placed->action)
+                        : !action.made.empty()         ? recoverReplacement(catalogue, ledger, placed->action)
                         : action.step == ActionStep::started
                             ? recoverStarted(catalogue, ledger, placed->action)
                             : recoverUndo(ledger, placed->action);
@@ -282,20 +348,22 @@ Result<std::vector<std::string>> recoverInterrupted(Catalogue& catalogue) {
         }
         sentences.push_back(std::move(*sentence));
     }
+    if (!unfinished->empty()) {
+        RunControl control;
+        if (const auto read = readPlayers(catalogue, control); !read) {
+            return read.error();
+        }
+    }
     for (const auto& entry : *unclosed) {
         if (const auto closed = ledger.close(entry.id, entry.summary + ", interrupted"); !closed) {
             return closed.error();
         }
     }
-    if (!sentences.empty()) {
-        const auto opened = ledger.open("recovery", "", std::nullopt);
-        if (!opened) {
-            return opened.error();
-        }
+    if (*recovery != 0) {
         const auto summary =
             fmt::format("{} after an interruption",
                         counted(sentences.size(), "action put in order", "actions put in order"));
-        if (const auto closed = ledger.close(*opened, summary); !closed) {
+        if (const auto closed = ledger.close(*recovery, summary); !closed) {
             return closed.error();
         }
     }

@@ -1,0 +1,59 @@
+#pragma once
+
+#include "core/audit/relink_candidates.h"
+
+namespace sober {
+
+/// What has happened to a whole folder tree.
+enum class RelinkRuleKind {
+    folder,       ///< renamed, moved, or another machine's prefix: what lies below it is as it was
+    flattened,    ///< everything below it lies in one folder now
+    sortedByTags, ///< it lies in folders named after its performer and album
+    spelling,     ///< only letter case, normalisation or percent signs differ
+};
+
+/// One rule, inferred from links that are certain or from many names that agree, or shown by an example.
+struct RelinkRule {
+    RelinkRuleKind kind = RelinkRuleKind::folder;
+    BytePath from;          ///< a folder that references lead into
+    BytePath to;            ///< the folder that stands for it
+    std::string fromEnding; ///< where the files were replaced by another format; "" where endings stay
+    std::string toEnding;
+    std::uint64_t count = 0; ///< places that it links
+    double confidence = 0;
+    std::string grounds; ///< what it was inferred from, in words
+
+    /// The same rule, whatever it was inferred from.
+    bool sameAs(const RelinkRule& other) const {
+        return kind == other.kind && from == other.from && to == other.to && fromEnding == other.fromEnding &&
+               toEnding == other.toEnding;
+    }
+};
+
+/// "/old/music to /new/audio", "… , all in one folder", "… , .mp3 to .flac".
+std::string wordsOf(const RelinkRule& rule);
+
+/// A pair that rules are inferred from.
+struct RelinkVote {
+    std::size_t lost = 0; ///< into the lost places
+    std::size_t candidate = 0;
+    Agreement agreement = Agreement::silent;
+    bool distinctive = false; ///< its name says enough to be no accident
+};
+
+/// The rules that these pairs speak for: one pair of the same content is enough, or two that agree, or three
+/// distinctive names. What holds for several folders with one target becomes one rule.
+std::vector<RelinkRule> inferRules(std::span<const LostPlace> lost, const RelinkCandidates& candidates,
+                                   std::span<const RelinkVote> votes);
+
+/// The rule for the whole tree that one example stands for; nothing where its name is another.
+std::optional<RelinkRule> ruleOfExample(const LostPlace& lost, const RelinkCandidate& target);
+
+/// Files that a rule says a lost place may be at.
+std::vector<std::size_t> targetsOf(const RelinkRule& rule, const LostPlace& lost,
+                                   const RelinkCandidates& candidates);
+
+/// The deepest folder that holds both.
+BytePath commonFolder(const BytePath& one, const BytePath& other);
+
+} // namespace sober

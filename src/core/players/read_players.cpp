@@ -1,0 +1,336 @@
+#include "core/players/read_players.h"
+
+#include "core/base/text.h"
+#include "core/catalogue/volumes.h"
+#include "core/players/list_reading.h"
+#include "core/survey/walk.h"
+
+#include <fmt/format.h>
+#include <sys/stat.h>
+
+#include <algorithm>
+#include <map>
+
+namespace sober {
+namespace {
+
+bool isFolder(const BytePath& path) {
+    struct stat status {};
+    return stat(path.c_str(), &status) == 0 && S_ISDIR(status.st_mode);
+}
+
+/// The lists at a place, absolute.
+std::vector<BytePath> listsAt(const BytePath& place, RunControl& control) {
+    if (!isFolder(place)) {
+        return isTaken(place) ? std::vector<BytePath>{place} : std::vector<BytePath>{};
+    }
+    std::vector<BytePath> lists;
+    const auto walked = walkVolume(place, {}, {}, control);
+    for (const auto& file : walked.files) {
+        if (isListName(file.path)) {
+            lists.push_back(joinPath(place, file.path));
+        }
+    }
+    std::ranges::sort(lists);
+    return lists;
+}
+
+class Reading {
+  public:
+    Reading(const Catalogue& catalogue, std::vector<Volume> volumes, std::vector<Player> players,
+            RunControl& control, const ProgressSink& onProgress)
+        : store_(catalogue),
+          volumes_(std::move(volumes)),
+          players_(std::move(players)),
+          resolver_(volumes_),
+          control_(control),
+          onProgress_(onProgress) {}
+
+    Result<PlayersRead> run() {
+        const auto known = store_.lists();
+        if (!known) {
+            return known.error();
+        }
+        for (const auto& list : *known) {
+            known_.emplace(list.path, list);
+        }
+        for (const auto& player : players_) {
+            if (const auto looked = lookAt(player); !looked) {
+                return looked.error();
+            }
+        }
+        if (const auto settled = settleAll(); !settled) {
+            return settled.error();
+        }
+        return result_;
+    }
+
+  private:
+    Outcome lookAt(const Player& player) {
+        std::vector<BytePath> found;
+        for (const auto& place : player.places) {
+            for (auto& list : listsAt(place, control_)) {
+                found.push_back(std::move(list));
+            }
+        }
+        std::vector<ListFileId> gone;
+        for (const auto& [path, list] : known_) {
+            const bool own = std::ranges::find(list.players, player.id) != list.players.end();
+            if (own && !list.away && std::ranges::find(found, path) == found.end()) {
+                gone.push_back(list.id);
+            }
+        }
+        if (const auto forgotten = store_.forgetLists(player.id, gone); !forgotten) {
+            return forgotten;
+        }
+        for (const auto& path : found) {
+            if (!control_.proceed()) {
+                result_.interrupted = true;
+                break;
+            }
+            progress_.at = displayPath(path);
+            onProgress_(progress_);
+            if (const auto taken = takeList(path, player); !taken) {
+                return taken;
+            }
+            ++progress_.files;
+        }
+        return done();
+    }
+
+    Outcome takeList(const BytePath& path, const Player& player) {
+        ++result_.lists;
+        const auto before = known_.find(path);
+        const bool isKnown = before != known_.end();
+        const bool owns =
+            isKnown && std::ranges::find(before->second.players, player.id) != before->second.players.end();
+        const auto stamp = stampAt(path);
+        const bool unchanged =
+            isKnown && stamp && before->second.problem.empty() && before->second.stamp.size == stamp->size &&
+            before->second.stamp.mtime == stamp->mtime && before->second.stamp.inode == stamp->inode;
+        if (unchanged) {
+            const auto kept =
+                owns ? Result<ListFileId>(before->second.id) : store_.keepList(before->second, player.id);
+            return kept ? done() : Outcome(kept.error());
+        }
+        auto list = isKnown ? before->second : ListFile{};
+        list.path = path;
+        list.stamp = stamp ? *stamp : FileStamp{};
+        list.problem.clear();
+        const auto read = readList(path);
+        if (!read) {
+            result_.errors.push_back({path, read.error().sentence});
+            list.problem = read.error().sentence;
+        }
+        list.asUri = read ? read->playlist.format == PlaylistFormat::xspf : list.asUri;
+        const auto id = store_.keepList(list, player.id);
+        if (!id) {
+            return id.error();
+        }
+        list.id = *id;
+        list.players.push_back(player.id);
+        known_[path] = list;
+        // What could not be read stays as it was known.
+        return read ? takeEntries(list, *read) : done();
+    }
+
+    Outcome takeEntries(const ListFile& list, const ReadList& read) {
+        ++result_.read;
+        const auto old = store_.references(list.id);
+        if (!old) {
+            return old.error();
+        }
+        std::map<std::string_view, const Reference*> remembered;
+        for (const auto& reference : *old) {
+            remembered.emplace(reference.location, &reference);
+        }
+        std::vector<Reference> references;
+        references.reserve(read.playlist.entries.size());
+        for (const auto& entry : read.playlist.entries) {
+            Reference reference;
+            reference.entry = references.size();
+            reference.location = entry.location;
+            reference.title = entry.title;
+            reference.artist = entry.artist;
+            reference.album = entry.album;
+            reference.seconds = entry.seconds;
+            if (const auto before = remembered.find(entry.location); before != remembered.end()) {
+                reference.holding = before->second->holding;
+                reference.content = before->second->content;
+            }
+            references.push_back(std::move(reference));
+        }
+        return store_.replace(list.id, references);
+    }
+
+    Outcome settleAll() {
+        const auto lists = store_.lists();
+        const auto all = store_.references();
+        if (!lists || !all) {
+            return lists ? all.error() : lists.error();
+        }
+        std::map<ListFileId, ListContext> contexts;
+        std::map<ListFileId, bool> away;
+        for (const auto& list : *lists) {
+            contexts[list.id] = contextOf(list, players_);
+            away[list.id] = list.away;
+        }
+        std::vector<Reference> changed;
+        for (const auto& reference : *all) {
+            if (++result_.references % 4096 == 0 && !control_.proceed()) {
+                result_.interrupted = true;
+                break;
+            }
+            auto resolution = away[reference.list]
+                                  ? Resolution{ReferenceState::away, reference.path, {}}
+                                  : resolver_.resolve(reference.location, contexts[reference.list]);
+            auto path = resolution.state == ReferenceState::loosely ? std::move(resolution.instead)
+                                                                    : std::move(resolution.path);
+            if (resolution.state != reference.state || path != reference.path) {
+                changed.push_back(reference);
+                changed.back().state = resolution.state;
+                changed.back().path = std::move(path);
+            }
+        }
+        return store_.settle(changed);
+    }
+
+    PlayerStore store_;
+    std::vector<Volume> volumes_;
+    std::vector<Player> players_;
+    Resolver resolver_;
+    RunControl& control_;
+    const ProgressSink& onProgress_;
+    std::map<BytePath, ListFile> known_;
+    PlayersRead result_;
+    Progress progress_;
+};
+
+/// The root of the volume below which most absolute locations of these lists lead somewhere, which they do
+/// not as they stand; "" where that is not so.
+BytePath deviceRootOf(const std::vector<Player>& players, const Player& player, std::vector<Volume> volumes,
+                      std::span<const ListFile> lists, std::span<const Reference> references) {
+    Resolver resolver(volumes);
+    std::map<BytePath, std::uint64_t> better;
+    std::uint64_t absolute = 0;
+    for (const auto& list : lists) {
+        const auto volume = volumeHolding(volumes, list.path);
+        if (!volume || std::ranges::find(list.players, player.id) == list.players.end()) {
+            continue;
+        }
+        auto context = contextOf(list, players);
+        context.writtenPrefix.assign(1, '/');
+        context.standsFor = (*volume)->root;
+        for (const auto& reference : references) {
+            const bool isAbsolute =
+                reference.location.starts_with('/') || reference.location.starts_with('\\');
+            if (reference.list == list.id && isAbsolute) {
+                ++absolute;
+                better[context.standsFor] +=
+                    reference.state == ReferenceState::broken &&
+                            resolver.resolve(reference.location, context).state != ReferenceState::broken
+                        ? 1
+                        : 0;
+            }
+        }
+    }
+    for (const auto& [root, count] : better) {
+        if (count * 2 > absolute) {
+            return root;
+        }
+    }
+    return {};
+}
+
+} // namespace
+
+Result<PlayersRead> readPlayers(const Catalogue& catalogue, RunControl& control,
+                                const ProgressSink& onProgress) {
+    auto players = PlayerStore(catalogue).all();
+    auto volumes = Volumes(catalogue).all();
+    if (!players || !volumes) {
+        return players ? volumes.error() : players.error();
+    }
+    return Reading(catalogue, std::move(*volumes), std::move(*players), control, onProgress).run();
+}
+
+Result<Player> takeInPlayer(const Catalogue& catalogue, Player wanted, RunControl& control,
+                            const ProgressSink& onProgress) {
+    const PlayerStore store(catalogue);
+    auto players = store.all();
+    if (!players) {
+        return players.error();
+    }
+    for (auto& place : wanted.places) {
+        const auto real = realPathOf(place);
+        if (!real) {
+            return Error{Cause::notFound, place, fmt::format("{} is not there.", displayPath(place))};
+        }
+        place = *real;
+        if (listsAt(place, control).empty() || (!isFolder(place) && !isListName(place))) {
+            return Error{Cause::invalid, place,
+                         fmt::format("{} holds no list of a kind that is known (M3U, M3U8, PLS, XSPF, cue "
+                                     "sheet).",
+                                     displayPath(place))};
+        }
+    }
+    if (wanted.places.empty()) {
+        return Error{Cause::invalid, {}, "A player needs a list, or a folder that holds some."};
+    }
+    auto same = std::ranges::find_if(*players, [&](const Player& each) {
+        return wanted.name.empty()
+                   ? std::ranges::find(each.places, wanted.places.front()) != each.places.end()
+                   : each.name == wanted.name;
+    });
+    Player player = wanted;
+    if (same != players->end()) {
+        player = *same;
+        for (const auto& place : wanted.places) {
+            if (std::ranges::find(player.places, place) == player.places.end()) {
+                player.places.push_back(place);
+            }
+        }
+        player.ignoresCase = player.ignoresCase || wanted.ignoresCase;
+        if (!wanted.writtenPrefix.empty()) {
+            player.writtenPrefix = wanted.writtenPrefix;
+            player.standsFor = wanted.standsFor;
+        }
+        if (const auto updated = store.update(player); !updated) {
+            return updated.error();
+        }
+    } else {
+        if (player.name.empty()) {
+            player.name = displayPath(stemOf(nameOf(player.places.front())));
+        }
+        const auto added = store.add(player);
+        if (!added) {
+            return added.error();
+        }
+        player = *added;
+    }
+    if (const auto read = readPlayers(catalogue, control, onProgress); !read) {
+        return read.error();
+    }
+    if (player.writtenPrefix.empty()) {
+        auto volumes = Volumes(catalogue).all();
+        const auto lists = store.lists();
+        const auto references = store.references();
+        if (!volumes || !lists || !references) {
+            return !volumes ? volumes.error() : !lists ? lists.error() : references.error();
+        }
+        const auto root = deviceRootOf({player}, player, std::move(*volumes), *lists, *references);
+        if (!root.empty()) {
+            player.writtenPrefix.assign(1, '/');
+            player.standsFor = root;
+            if (const auto updated = store.update(player); !updated) {
+                return updated.error();
+            }
+            if (const auto read = readPlayers(catalogue, control, onProgress); !read) {
+                return read.error();
+            }
+        }
+    }
+    return player;
+}
+
+} // namespace sober

@@ -1,0 +1,103 @@
+#include "core/remedy/plan_places.h"
+
+#include "core/base/text.h"
+#include "core/catalogue/docket_store.h"
+#include "core/catalogue/holdings.h"
+#include "core/catalogue/player_store.h"
+#include "core/catalogue/volumes.h"
+#include "core/players/resolver.h"
+#include "core/remedy/docket.h"
+
+#include <fmt/format.h>
+#include <sys/stat.h>
+
+#include <array>
+#include <unistd.h>
+
+namespace sober {
+namespace {
+
+/// Absolute, links resolved as far as it exists; what another machine wrote stays as it is.
+BytePath canonicalOf(const BytePath& given) {
+    const auto meaning = meaningOf(given, false, realPathOf(".").value_or("/"));
+    return meaning.paths.empty() || meaning.kind != LocationKind::file
+               ? given
+               : Resolver({}).canonical(meaning.paths.front());
+}
+
+bool isFolder(const BytePath& path) {
+    struct stat status {};
+    return stat(path.c_str(), &status) == 0 && S_ISDIR(status.st_mode);
+}
+
+Outcome addPlace(const Catalogue& catalogue, std::string_view kind, const BytePath& place,
+                 const BytePath& target, const std::string& reason) {
+    const auto leading = PlayerStore(catalogue).leadingTo(std::array{place});
+    if (!leading) {
+        return leading.error();
+    }
+    if (leading->empty()) {
+        return Error{Cause::invalid, place,
+                     fmt::format("No list of a player points at {}.", displayPath(place))};
+    }
+    DocketAction action;
+    action.kind = kind;
+    action.reason = reason;
+    action.added = timeNow();
+    action.place = place;
+    action.target = target;
+    return DocketStore(catalogue).add(std::array{action});
+}
+
+} // namespace
+
+Outcome planRepoint(const Catalogue& catalogue, const BytePath& place, const BytePath& target,
+                    const std::string& reason) {
+    return addPlace(catalogue, repointKind, canonicalOf(place), canonicalOf(target), reason);
+}
+
+Outcome planWriteOffPlace(const Catalogue& catalogue, const BytePath& place, const std::string& reason) {
+    return addPlace(catalogue, writeOffKind, canonicalOf(place), {}, reason);
+}
+
+Outcome planMove(const Catalogue& catalogue, const BytePath& path, const BytePath& target,
+                 const std::string& reason) {
+    const auto volumes = Volumes(catalogue).all();
+    if (!volumes) {
+        return volumes.error();
+    }
+    const auto from = canonicalOf(path);
+    auto to = canonicalOf(target);
+    if (isFolder(to)) {
+        to = joinPath(to, nameOf(from));
+    }
+    const auto volume = volumeHolding(*volumes, from);
+    if (!volume) {
+        return volume.error();
+    }
+    std::vector<DocketAction> actions;
+    const auto add = [&](HoldingId holding, const BytePath& place) {
+        DocketAction action;
+        action.kind = moveKind;
+        action.holding = holding;
+        action.reason = reason;
+        action.added = timeNow();
+        action.target = place;
+        actions.push_back(std::move(action));
+    };
+    const auto walked = Holdings(catalogue).eachPresent([&](PresentHolding&& holding) {
+        const auto place = joinPath((*volume)->root, holding.path);
+        if (holding.volume == (*volume)->id && isWithin(place, from)) {
+            add(holding.id, joinPath(to, *relativeTo(place, from)));
+        }
+    });
+    if (!walked) {
+        return walked;
+    }
+    if (actions.empty()) {
+        return Error{Cause::notFound, from, fmt::format("{} is not in the catalogue.", displayPath(from))};
+    }
+    return DocketStore(catalogue).add(actions);
+}
+
+} // namespace sober
