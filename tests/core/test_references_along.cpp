@@ -189,6 +189,7 @@ TEST_CASE("a list that cannot be changed now keeps the file that it points at") 
         all.before[0] += "#\n";
     }
     CHECK(isTaken(all / "V/f/spare.wav"));
+    // Nor is another list changed for nothing, unless that was done before.
     CHECK(readFile(all.library()) == all.before[0]);
     CHECK(DocketStore(all.catalogue()).totals()->actions == 1);
     all.checkWhole();

@@ -43,6 +43,7 @@ class Relinker {
           gathered_(std::move(lost)),
           lost_(gathered_.places),
           candidates_(std::move(candidates)),
+          below_(placesBelow(lost_)),
           linked_(lost_.size()),
           asked_(lost_.size()),
           reasons_(lost_.size()) {}
@@ -286,7 +287,7 @@ class Relinker {
     }
 
     void takeRules(std::span<const RelinkVote> votes) {
-        for (const auto& rule : inferRules(lost_, candidates_, votes)) {
+        for (const auto& rule : inferRules(lost_, candidates_, votes, below_)) {
             if (!isOff(rule)) {
                 indexOf(rule);
             }
@@ -558,15 +559,7 @@ class Relinker {
             if (!link.rule) {
                 continue;
             }
-            auto& rule = used[*link.rule];
-            ++rule.count;
-            if (rule.from == "/" && rule.to == "/") {
-                rule.from = rule.to = BytePath(parentOf(lost_[link.lost].path));
-            } else if (rule.from == rule.to && rules_[*link.rule].from == "/") {
-                rule.from = rule.to = isWithin(lost_[link.lost].path, rule.from)
-                                          ? rule.from
-                                          : commonFolder(lost_[link.lost].path, joinPath(rule.from, "x"));
-            }
+            ++used[*link.rule].count;
         }
         std::vector<std::size_t> order(used.size());
         for (std::size_t i = 0; i < order.size(); ++i) {
@@ -594,6 +587,7 @@ class Relinker {
     LostPlaces gathered_;
     std::vector<LostPlace>& lost_;
     RelinkCandidates candidates_;
+    PlacesBelow below_; ///< by folder
     std::vector<RelinkRule> rules_;
     std::vector<std::uint64_t> contradicted_; ///< by rule
     std::vector<std::size_t> shownRules_;

@@ -70,9 +70,11 @@ struct Support {
     std::uint64_t same = 0;
     std::uint64_t agreeing = 0;
     std::uint64_t distinctive = 0;
+    std::uint64_t places = 0;
     std::set<std::string_view> names;
 
     void add(const RelinkVote& vote, const LostPlace& lost) {
+        ++places;
         same += vote.agreement == Agreement::sameContent ? 1 : 0;
         if (!names.insert(nameOf(lost.path)).second) {
             return; // one name counts once, in however many folders it stands
@@ -80,7 +82,11 @@ struct Support {
         agreeing += vote.agreement == Agreement::agrees || vote.agreement == Agreement::partly ? 1 : 0;
         distinctive += vote.distinctive ? 1 : 0;
     }
-    bool isEnough() const { return same > 0 || agreeing >= 2 || distinctive >= 3; }
+    bool isEnough(std::uint64_t below) const {
+        constexpr double goodPart = 0.4;
+        return same > 0 || ((agreeing >= 2 || distinctive >= 3) &&
+                            static_cast<double>(places) >= goodPart * static_cast<double>(below));
+    }
     double confidence() const { return same >= 2 ? 0.98 : same == 1 || agreeing >= 3 ? 0.95 : 0.9; }
     std::string grounds() const {
         return same > 0 ? fmt::format("{} there by content", counted(same, "file is", "files are"))
@@ -134,8 +140,25 @@ std::string wordsOf(const RelinkRule& rule) {
     return words;
 }
 
+PlacesBelow placesBelow(std::span<const LostPlace> lost) {
+    PlacesBelow below;
+    for (const auto& place : lost) {
+        for (auto folder = parentOf(place.path); !folder.empty(); folder = parentOf(folder)) {
+            ++below[BytePath(folder)];
+            if (folder == "/") {
+                break;
+            }
+        }
+    }
+    return below;
+}
+
 std::vector<RelinkRule> inferRules(std::span<const LostPlace> lost, const RelinkCandidates& candidates,
-                                   std::span<const RelinkVote> votes) {
+                                   std::span<const RelinkVote> votes, const PlacesBelow& below) {
+    const auto isEnough = [&](const Support& support, const BytePath& from) {
+        const auto all = below.find(from);
+        return support.isEnough(all != below.end() ? all->second : 0);
+    };
     std::map<Shape, Grouped> folders; // by from, to and endings
     std::map<Shape, Grouped> flats;   // by to and endings, of those that only the name ties
     std::map<Shape, Grouped> byTags;  // by the folder above the tag folders, and endings
@@ -161,15 +184,15 @@ std::vector<RelinkRule> inferRules(std::span<const LostPlace> lost, const Relink
         shape->depth = 0;
         auto& grouped = folders[*shape];
         grouped.support.add(vote, place);
-        grouped.froms.insert(shape->from);
-        grouped.tos.insert(shape->to);
+        // Where only the ending is another, the rule is about the folder that all of them lie in.
+        grouped.froms.insert(shape->from == shape->to ? BytePath(parentOf(place.path)) : shape->from);
     }
     std::vector<RelinkRule> rules;
     std::set<std::pair<BytePath, BytePath>>
         covered; // from and to of single folders that a wider rule explains
     for (const auto& [shape, group] : byTags) {
         // One folder that now lies in several: it was sorted, not renamed.
-        if (group.support.isEnough() && group.tos.size() > group.froms.size()) {
+        if (isEnough(group.support, commonOf(group.froms)) && group.tos.size() > group.froms.size()) {
             for (const auto& from : group.froms) {
                 for (const auto& to : group.tos) {
                     covered.emplace(from, to);
@@ -180,7 +203,7 @@ std::vector<RelinkRule> inferRules(std::span<const LostPlace> lost, const Relink
         }
     }
     for (const auto& [shape, group] : flats) {
-        if (group.support.isEnough() && group.froms.size() > 1 &&
+        if (isEnough(group.support, commonOf(group.froms)) && group.froms.size() > 1 &&
             std::ranges::none_of(group.froms, [&](const BytePath& from) {
                 return covered.contains({from, shape.to});
             })) {
@@ -192,8 +215,10 @@ std::vector<RelinkRule> inferRules(std::span<const LostPlace> lost, const Relink
         }
     }
     for (const auto& [shape, group] : folders) {
-        if (group.support.isEnough() && !covered.contains({shape.from, shape.to})) {
-            rules.push_back(ruleFrom(RelinkRuleKind::folder, shape.from, shape.to, shape, group.support));
+        const auto from = commonOf(group.froms);
+        if (isEnough(group.support, from) && !covered.contains({shape.from, shape.to})) {
+            rules.push_back(ruleFrom(RelinkRuleKind::folder, from, shape.from == shape.to ? from : shape.to,
+                                     shape, group.support));
         }
     }
     return rules;
@@ -204,7 +229,10 @@ std::optional<RelinkRule> ruleOfExample(const LostPlace& lost, const RelinkCandi
     if (!shape || (shape->from == shape->to && shape->toEnding.empty())) {
         return std::nullopt;
     }
-    return RelinkRule{RelinkRuleKind::folder, shape->from, shape->to, shape->fromEnding,
+    // Where only the ending is another, the example speaks for its own folder.
+    const bool stays = shape->from == shape->to;
+    const auto from = stays ? BytePath(parentOf(lost.path)) : shape->from;
+    return RelinkRule{RelinkRuleKind::folder, from, stays ? from : shape->to, shape->fromEnding,
                       shape->toEnding,        0,           0.97,      "the example that you showed"};
 }
 

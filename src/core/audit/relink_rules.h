@@ -41,10 +41,15 @@ struct RelinkVote {
     bool distinctive = false; ///< its name says enough to be no accident
 };
 
+/// How many lost places lie below each folder.
+using PlacesBelow = std::unordered_map<BytePath, std::uint64_t>;
+PlacesBelow placesBelow(std::span<const LostPlace> lost);
+
 /// The rules that these pairs speak for: one pair of the same content is enough, or two that agree, or three
-/// distinctive names. What holds for several folders with one target becomes one rule.
+/// distinctive names, if they are a good part of all that is lost below the rule's folder: a few namesakes
+/// elsewhere are no rule. What holds for several folders with one target becomes one rule.
 std::vector<RelinkRule> inferRules(std::span<const LostPlace> lost, const RelinkCandidates& candidates,
-                                   std::span<const RelinkVote> votes);
+                                   std::span<const RelinkVote> votes, const PlacesBelow& below);
 
 /// The rule for the whole tree that one example stands for; nothing where its name is another.
 std::optional<RelinkRule> ruleOfExample(const LostPlace& lost, const RelinkCandidate& target);

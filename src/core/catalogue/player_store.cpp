@@ -45,45 +45,61 @@ void bindContent(SQLite::Statement& statement, int index, const std::optional<Ch
 }
 
 constexpr const char* referenceColumns =
-    "SELECT id, list, entry, location, title, artist, album, seconds, state, path, holding, xxh3 FROM "
+    "SELECT list, entry, location, title, artist, album, seconds, state, path, holding, xxh3 FROM "
     "list_references ";
 
 Reference referenceFrom(SQLite::Statement& row) {
     Reference reference;
-    reference.id = row.getColumn(0).getInt64();
-    reference.list = row.getColumn(1).getInt64();
-    reference.entry = static_cast<std::size_t>(row.getColumn(2).getInt64());
-    reference.location = bytesOf(row.getColumn(3));
-    reference.title = row.getColumn(4).getString();
-    reference.artist = row.getColumn(5).getString();
-    reference.album = row.getColumn(6).getString();
-    reference.seconds = row.getColumn(7).getDouble();
-    reference.state = static_cast<ReferenceState>(row.getColumn(8).getInt());
-    reference.path = bytesOf(row.getColumn(9));
-    reference.holding = row.getColumn(10).getInt64();
-    if (!row.getColumn(11).isNull()) {
-        reference.content = checksumOf(row.getColumn(11));
+    reference.list = row.getColumn(0).getInt64();
+    reference.entry = static_cast<std::size_t>(row.getColumn(1).getInt64());
+    reference.location = bytesOf(row.getColumn(2));
+    reference.title = row.getColumn(3).getString();
+    reference.artist = row.getColumn(4).getString();
+    reference.album = row.getColumn(5).getString();
+    reference.seconds = row.getColumn(6).getDouble();
+    reference.state = static_cast<ReferenceState>(row.getColumn(7).getInt());
+    reference.path = bytesOf(row.getColumn(8));
+    reference.holding = row.getColumn(9).getInt64();
+    if (!row.getColumn(10).isNull()) {
+        reference.content = checksumOf(row.getColumn(10));
     }
     return reference;
 }
 
-/// Ties references to the present holdings that they lead to.
-void tieToHoldings(SQLite::Database& database, std::span<const Volume> volumes) {
-    SQLite::Statement tie(
-        database,
-        "UPDATE list_references SET holding = h.id, xxh3 = h.xxh3 FROM holdings h WHERE "
-        "list_references.state < 2 AND substr(list_references.path, 1, ?3) = ?2 AND h.volume = ?1 AND h.path "
-        "= substr(list_references.path, ?3 + 1) AND h.state = 0 AND (list_references.holding IS NOT h.id OR "
-        "list_references.xxh3 IS NOT h.xxh3)");
-    for (const auto& volume : volumes) {
-        const BytePath root = joinPath(volume.root, "x").substr(0, joinPath(volume.root, "x").size() - 1);
-        tie.bind(1, volume.id);
-        bindBytes(tie, 2, root);
-        tie.bind(3, static_cast<std::int64_t>(root.size()));
-        tie.exec();
-        tie.reset();
+/// Finds the present holdings that references lead to.
+class HoldingTies {
+  public:
+    HoldingTies(SQLite::Database& database, std::span<const Volume> volumes)
+        : volumes_(volumes),
+          find_(database, "SELECT id, xxh3 FROM holdings WHERE volume = ? AND path = ? AND state = 0") {}
+
+    /// True where the reference is tied to another holding, or to other content, than before.
+    bool tie(Reference& reference) {
+        if (reference.state != ReferenceState::resolved && reference.state != ReferenceState::loosely) {
+            return false;
+        }
+        const auto place = placeFor(volumes_, reference.path);
+        if (place.volume == 0) {
+            return false;
+        }
+        find_.bind(1, place.volume);
+        bindBytes(find_, 2, place.path);
+        bool changed = false;
+        if (find_.executeStep()) {
+            const auto holding = find_.getColumn(0).getInt64();
+            const auto content = checksumOf(find_.getColumn(1));
+            changed = holding != reference.holding || content != reference.content;
+            reference.holding = holding;
+            reference.content = content;
+        }
+        find_.reset();
+        return changed;
     }
-}
+
+  private:
+    std::span<const Volume> volumes_;
+    SQLite::Statement find_;
+};
 
 void writePlaces(SQLite::Database& database, std::span<const Volume> volumes, const Player& player) {
     SQLite::Statement clear(database, "DELETE FROM player_places WHERE player = ?");
@@ -347,17 +363,26 @@ Result<std::vector<Reference>> PlayerStore::leadingTo(std::span<const HoldingId>
     });
 }
 
-Outcome PlayerStore::replace(ListFileId list, std::span<const Reference> references) const {
+Outcome PlayerStore::replace(ListFileId list, std::vector<Reference> changed, std::size_t count) const {
+    const auto volumes = Volumes(catalogue_).all();
+    if (!volumes) {
+        return volumes.error();
+    }
     return guarded(catalogue_, [&] {
         auto& database = catalogue_.database();
         SQLite::Transaction transaction(database);
-        SQLite::Statement clear(database, "DELETE FROM list_references WHERE list = ?");
+        SQLite::Statement clear(database, "DELETE FROM list_references WHERE list = ? AND entry >= ?");
         clear.bind(1, list);
+        const bool isWhole = changed.size() == count;
+        clear.bind(2, isWhole ? 0 : static_cast<std::int64_t>(count));
         clear.exec();
+        HoldingTies ties(database, *volumes);
         SQLite::Statement insert(
-            database, "INSERT INTO list_references(list, entry, location, title, artist, album, seconds, "
-                      "state, path, holding, xxh3) VALUES(?,?,?,?,?,?,?,?,?,?,?)");
-        for (const auto& reference : references) {
+            database, std::string(isWhole ? "INSERT" : "INSERT OR REPLACE") +
+                          " INTO list_references(list, entry, location, title, artist, album, seconds, state, path, "
+                          "holding, xxh3) VALUES(?,?,?,?,?,?,?,?,?,?,?)");
+        for (auto& reference : changed) {
+            ties.tie(reference);
             insert.bind(1, list);
             insert.bind(2, static_cast<std::int64_t>(reference.entry));
             bindBytes(insert, 3, reference.location);
@@ -376,7 +401,7 @@ Outcome PlayerStore::replace(ListFileId list, std::span<const Reference> referen
     });
 }
 
-Outcome PlayerStore::settle(std::span<const Reference> changed) const {
+Outcome PlayerStore::settle(ListFileId list, std::span<const Reference> changed) const {
     const auto volumes = Volumes(catalogue_).all();
     if (!volumes) {
         return volumes.error();
@@ -384,15 +409,36 @@ Outcome PlayerStore::settle(std::span<const Reference> changed) const {
     return guarded(catalogue_, [&] {
         auto& database = catalogue_.database();
         SQLite::Transaction transaction(database);
-        SQLite::Statement write(database, "UPDATE list_references SET state = ?, path = ? WHERE id = ?");
+        SQLite::Statement write(database,
+                                "UPDATE list_references SET state = ?, path = ? WHERE list = ? AND entry = ?");
         for (const auto& reference : changed) {
             write.bind(1, static_cast<int>(reference.state));
             bindBytes(write, 2, reference.path);
-            write.bind(3, reference.id);
+            write.bind(3, reference.list);
+            write.bind(4, static_cast<std::int64_t>(reference.entry));
             write.exec();
             write.reset();
         }
-        tieToHoldings(database, *volumes);
+        SQLite::Statement ask(database, std::string(referenceColumns) + "WHERE list = ? AND state < 2");
+        SQLite::Statement tied(database,
+                               "UPDATE list_references SET holding = ?, xxh3 = ? WHERE list = ? AND entry = ?");
+        HoldingTies ties(database, *volumes);
+        std::vector<Reference> newlyTied;
+        ask.bind(1, list);
+        while (ask.executeStep()) {
+            auto reference = referenceFrom(ask);
+            if (ties.tie(reference)) {
+                newlyTied.push_back(std::move(reference));
+            }
+        }
+        for (const auto& reference : newlyTied) {
+            bindId(tied, 1, reference.holding);
+            bindContent(tied, 2, reference.content);
+            tied.bind(3, list);
+            tied.bind(4, static_cast<std::int64_t>(reference.entry));
+            tied.exec();
+            tied.reset();
+        }
         transaction.commit();
     });
 }

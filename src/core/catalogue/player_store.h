@@ -9,7 +9,6 @@ namespace sober {
 
 using PlayerId = std::int64_t;
 using ListFileId = std::int64_t;
-using ReferenceId = std::int64_t;
 
 /// A program or device with lists of its own, and how it writes locations.
 struct Player {
@@ -44,7 +43,6 @@ enum class ReferenceState {
 
 /// One entry of a list.
 struct Reference {
-    ReferenceId id = 0;
     ListFileId list = 0;
     std::size_t entry = 0; ///< its place in the list
     std::string location;  ///< as the list writes it
@@ -56,6 +54,8 @@ struct Reference {
     BytePath path;         ///< absolute: the file that it leads to; of a broken one where it would be
     HoldingId holding = 0; ///< that it leads to, or led to when it last did; 0: none that is catalogued
     std::optional<Checksum128> content; ///< of that holding, then
+
+    bool operator==(const Reference&) const = default;
 };
 
 /// What is counted of one player.
@@ -95,11 +95,12 @@ class PlayerStore {
     /// Those of some lists that lead to one of these places, or to one of these holdings.
     Result<std::vector<Reference>> leadingTo(std::span<const BytePath> places) const;
     Result<std::vector<Reference>> leadingTo(std::span<const HoldingId> holdings) const;
-    /// Replaces what a list holds.
-    Outcome replace(ListFileId list, std::span<const Reference> references) const;
-    /// Writes state, path and holding of references that are there already, then ties those that lead to a
-    /// holding to it.
-    Outcome settle(std::span<const Reference> changed) const;
+    /// A list holds `count` entries now, of which these are others than before; those that lead to a holding are
+    /// tied to it.
+    Outcome replace(ListFileId list, std::vector<Reference> changed, std::size_t count) const;
+    /// Writes state and path of references of a list that have changed, then ties all of that list that lead to
+    /// a holding to it.
+    Outcome settle(ListFileId list, std::span<const Reference> changed) const;
 
     /// In the order of `all`.
     Result<std::vector<PlayerFigures>> figures() const;

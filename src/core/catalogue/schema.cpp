@@ -351,7 +351,6 @@ CREATE TABLE player_lists(
   PRIMARY KEY(player, list)) WITHOUT ROWID;
 
 CREATE TABLE list_references(
-  id INTEGER PRIMARY KEY,
   list INTEGER NOT NULL REFERENCES lists(id),
   entry INTEGER NOT NULL,
   location BLOB NOT NULL,
@@ -362,8 +361,8 @@ CREATE TABLE list_references(
   state INTEGER NOT NULL,
   path BLOB NOT NULL,
   holding INTEGER REFERENCES holdings(id),
-  xxh3 BLOB);
-CREATE INDEX list_references_list ON list_references(list, entry);
+  xxh3 BLOB,
+  PRIMARY KEY(list, entry)) WITHOUT ROWID;
 CREATE INDEX list_references_holding ON list_references(holding);
 CREATE INDEX list_references_path ON list_references(path);
 
@@ -374,6 +373,8 @@ CREATE TABLE former_places(
   path BLOB NOT NULL,
   holding INTEGER NOT NULL REFERENCES holdings(id),
   PRIMARY KEY(volume, path, holding)) WITHOUT ROWID;
+
+CREATE INDEX evidence_samples ON evidence(samples_md5) WHERE samples_md5 IS NOT NULL;
 
 CREATE TABLE passing_places(pattern TEXT PRIMARY KEY) WITHOUT ROWID;
 INSERT INTO passing_places VALUES

@@ -9,7 +9,9 @@
 #include <sys/stat.h>
 
 #include <algorithm>
+#include <array>
 #include <map>
+#include <set>
 
 namespace sober {
 namespace {
@@ -160,41 +162,67 @@ class Reading {
             }
             references.push_back(std::move(reference));
         }
-        return store_.replace(list.id, references);
+        const auto context = contextOf(list, players_);
+        std::vector<Reference> changed;
+        for (auto& reference : references) {
+            reference.list = list.id;
+            settle(reference, context);
+            if (reference.entry >= old->size() || reference != (*old)[reference.entry]) {
+                changed.push_back(std::move(reference));
+            }
+        }
+        result_.references += references.size();
+        settled_.insert(list.id);
+        return store_.replace(list.id, std::move(changed), references.size());
+    }
+
+    /// True where that changes something.
+    bool settle(Reference& reference, const ListContext& context) {
+        auto resolution = resolver_.resolve(reference.location, context);
+        auto& path = resolution.state == ReferenceState::loosely ? resolution.instead : resolution.path;
+        if (resolution.state == reference.state && path == reference.path) {
+            return false;
+        }
+        reference.state = resolution.state;
+        reference.path = std::move(path);
+        return true;
     }
 
     Outcome settleAll() {
         const auto lists = store_.lists();
-        const auto all = store_.references();
-        if (!lists || !all) {
-            return lists ? all.error() : lists.error();
+        if (!lists) {
+            return lists.error();
         }
-        std::map<ListFileId, ListContext> contexts;
-        std::map<ListFileId, bool> away;
         for (const auto& list : *lists) {
-            contexts[list.id] = contextOf(list, players_);
-            away[list.id] = list.away;
-        }
-        std::vector<Reference> changed;
-        for (const auto& reference : *all) {
-            if (++result_.references % 4096 == 0 && !control_.proceed()) {
-                result_.interrupted = true;
-                break;
+            if (settled_.contains(list.id)) {
+                continue;
             }
-            auto resolution = away[reference.list]
-                                  ? Resolution{ReferenceState::away, reference.path, {}}
-                                  : resolver_.resolve(reference.location, contexts[reference.list]);
-            auto path = resolution.state == ReferenceState::loosely ? std::move(resolution.instead)
-                                                                    : std::move(resolution.path);
-            if (resolution.state != reference.state || path != reference.path) {
-                changed.push_back(reference);
-                changed.back().state = resolution.state;
-                changed.back().path = std::move(path);
+            std::vector<Reference> changed;
+            auto references = store_.references(list.id);
+            if (!references) {
+                return references.error();
+            }
+            const auto context = contextOf(list, players_);
+            for (auto& reference : *references) {
+                if (++result_.references % 4096 == 0 && !control_.proceed()) {
+                    result_.interrupted = true;
+                    break;
+                }
+                const bool becameAway = list.away && reference.state != ReferenceState::away &&
+                                        reference.state != ReferenceState::stream;
+                if (becameAway) {
+                    reference.state = ReferenceState::away;
+                }
+                if (becameAway || (!list.away && settle(reference, context))) {
+                    changed.push_back(std::move(reference));
+                }
+            }
+            if (const auto settled = store_.settle(list.id, changed); !settled) {
+                return settled;
             }
         }
-        return store_.settle(changed);
+        return done();
     }
-
     PlayerStore store_;
     std::vector<Volume> volumes_;
     std::vector<Player> players_;
@@ -202,35 +230,41 @@ class Reading {
     RunControl& control_;
     const ProgressSink& onProgress_;
     std::map<BytePath, ListFile> known_;
+    std::set<ListFileId> settled_; ///< read and resolved in this run
     PlayersRead result_;
     Progress progress_;
 };
 
 /// The root of the volume below which most absolute locations of these lists lead somewhere, which they do
 /// not as they stand; "" where that is not so.
-BytePath deviceRootOf(const std::vector<Player>& players, const Player& player, std::vector<Volume> volumes,
-                      std::span<const ListFile> lists, std::span<const Reference> references) {
-    Resolver resolver(volumes);
+Result<BytePath> deviceRootOf(const Catalogue& catalogue, const Player& player) {
+    const PlayerStore store(catalogue);
+    const auto volumes = Volumes(catalogue).all();
+    const auto lists = store.lists();
+    if (!volumes || !lists) {
+        return volumes ? lists.error() : volumes.error();
+    }
+    Resolver resolver(*volumes);
     std::map<BytePath, std::uint64_t> better;
     std::uint64_t absolute = 0;
-    for (const auto& list : lists) {
-        const auto volume = volumeHolding(volumes, list.path);
+    for (const auto& list : *lists) {
+        const auto volume = volumeHolding(*volumes, list.path);
         if (!volume || std::ranges::find(list.players, player.id) == list.players.end()) {
             continue;
         }
-        auto context = contextOf(list, players);
+        const auto references = store.references(list.id);
+        if (!references) {
+            return references.error();
+        }
+        auto context = contextOf(list, std::array{player});
         context.writtenPrefix.assign(1, '/');
         context.standsFor = (*volume)->root;
-        for (const auto& reference : references) {
-            const bool isAbsolute =
-                reference.location.starts_with('/') || reference.location.starts_with('\\');
-            if (reference.list == list.id && isAbsolute) {
+        for (const auto& reference : *references) {
+            if (reference.location.starts_with('/') || reference.location.starts_with('\\')) {
                 ++absolute;
-                better[context.standsFor] +=
-                    reference.state == ReferenceState::broken &&
-                            resolver.resolve(reference.location, context).state != ReferenceState::broken
-                        ? 1
-                        : 0;
+                const bool helps = reference.state == ReferenceState::broken &&
+                                   resolver.resolve(reference.location, context).state != ReferenceState::broken;
+                better[context.standsFor] += helps ? 1 : 0;
             }
         }
     }
@@ -239,7 +273,7 @@ BytePath deviceRootOf(const std::vector<Player>& players, const Player& player, 
             return root;
         }
     }
-    return {};
+    return BytePath();
 }
 
 } // namespace
@@ -282,8 +316,9 @@ Result<Player> takeInPlayer(const Catalogue& catalogue, Player wanted, RunContro
                    ? std::ranges::find(each.places, wanted.places.front()) != each.places.end()
                    : each.name == wanted.name;
     });
+    const bool isNew = same == players->end();
     Player player = wanted;
-    if (same != players->end()) {
+    if (!isNew) {
         player = *same;
         for (const auto& place : wanted.places) {
             if (std::ranges::find(player.places, place) == player.places.end()) {
@@ -311,17 +346,14 @@ Result<Player> takeInPlayer(const Catalogue& catalogue, Player wanted, RunContro
     if (const auto read = readPlayers(catalogue, control, onProgress); !read) {
         return read.error();
     }
-    if (player.writtenPrefix.empty()) {
-        auto volumes = Volumes(catalogue).all();
-        const auto lists = store.lists();
-        const auto references = store.references();
-        if (!volumes || !lists || !references) {
-            return !volumes ? volumes.error() : !lists ? lists.error() : references.error();
+    if (isNew && player.writtenPrefix.empty()) {
+        const auto root = deviceRootOf(catalogue, player);
+        if (!root) {
+            return root.error();
         }
-        const auto root = deviceRootOf({player}, player, std::move(*volumes), *lists, *references);
-        if (!root.empty()) {
+        if (!root->empty()) {
             player.writtenPrefix.assign(1, '/');
-            player.standsFor = root;
+            player.standsFor = *root;
             if (const auto updated = store.update(player); !updated) {
                 return updated.error();
             }

@@ -76,6 +76,111 @@ std::string awaySentence(const BytePath& list) {
     return "The list " + displayPath(list) + " leads there and is away now; connect its volume first.";
 }
 
+/// Rewrites several lists: first all are read and what cannot be done in one of them is left in all, so that
+/// none is changed for nothing; then they are written one after another.
+class Rewriting {
+  public:
+    Rewriting(const Catalogue& catalogue, const Shelf& shelf, std::vector<const ListFile*> lists, NewPlaces places)
+        : catalogue_(catalogue),
+          shelf_(shelf),
+          lists_(std::move(lists)),
+          places_(std::move(places)),
+          resolver_(shelf.volumes) {}
+
+    Outcome prepare() {
+        for (bool again = true; again;) {
+            const auto leftBefore = result_.left.size();
+            prepared_.clear();
+            for (const auto* list : lists_) {
+                if (const auto looked = prepareOne(*list); !looked) {
+                    return looked;
+                }
+            }
+            again = result_.left.size() > leftBefore;
+        }
+        return done();
+    }
+
+    Outcome write(EntryId entry, RunControl& control, const CarryOutHooks& hooks) {
+        const LedgerStore ledger(catalogue_);
+        for (const auto& [list, read, rewritten] : prepared_) {
+            auto why = std::string("Stopped before this list was changed.");
+            result_.interrupted = result_.interrupted || !control.proceed();
+            if (!result_.interrupted) {
+                const auto changed = changeList(ledger, entry, list->path, read, rewritten.text, hooks);
+                if (changed) {
+                    result_.references += rewritten.changes.size();
+                    continue;
+                }
+                why = changed.error().sentence;
+            }
+            if (const auto left = leaveAllOf(*list, why); !left) {
+                return left;
+            }
+        }
+        return done();
+    }
+
+    TakenAlong result() { return std::move(result_); }
+
+  private:
+    struct Prepared {
+        const ListFile* list;
+        ReadList read;
+        RewrittenList rewritten;
+    };
+
+    Outcome prepareOne(const ListFile& list) {
+        if (list.away) {
+            return leaveAllOf(list, awaySentence(list.path));
+        }
+        auto read = readList(list.path);
+        auto rewritten = read ? rewrittenList(list, *read, contextOf(list, shelf_.players), resolver_, shelf_.volumes,
+                                              places_)
+                              : Result<RewrittenList>(read.error());
+        if (!rewritten) {
+            return leaveAllOf(list, rewritten.error().sentence);
+        }
+        for (const auto& each : rewritten->unreachable) {
+            leave(each.place, each.sentence);
+        }
+        if (rewritten->changes.empty()) {
+            return done();
+        }
+        if (const auto refusal = whyNotChange(list.path)) {
+            return leaveAllOf(list, *refusal);
+        }
+        prepared_.push_back({&list, std::move(*read), std::move(*rewritten)});
+        return done();
+    }
+
+    void leave(const BytePath& place, const std::string& sentence) {
+        places_.erase(place);
+        result_.left.push_back({place, sentence});
+    }
+
+    Outcome leaveAllOf(const ListFile& list, const std::string& sentence) {
+        const auto own = PlayerStore(catalogue_).references(list.id);
+        if (!own) {
+            return own.error();
+        }
+        for (const auto& reference : *own) {
+            if (places_.contains(reference.path)) {
+                leave(reference.path, sentence);
+            }
+        }
+        return done();
+    }
+
+    const Catalogue& catalogue_;
+    const Shelf& shelf_;
+    std::vector<const ListFile*> lists_;
+    NewPlaces places_;
+    Resolver resolver_;
+    std::vector<Prepared> prepared_;
+    TakenAlong result_;
+};
+
 } // namespace
 
 Result<BytePath> placeForReferences(const Catalogue& catalogue, const BytePath& place,
@@ -152,57 +257,17 @@ Result<TakenAlong> takeReferencesAlong(const Catalogue& catalogue, EntryId entry
                                        RunControl& control, const CarryOutHooks& hooks) {
     TakenAlong result;
     const auto shelf = shelfOf(catalogue);
-    const auto lists =
-        shelf ? concerned(catalogue, *shelf, newPlaces) : Result<std::vector<const ListFile*>>(shelf.error());
+    const auto lists = shelf ? concerned(catalogue, *shelf, newPlaces)
+                             : Result<std::vector<const ListFile*>>(shelf.error());
     if (!lists) {
         return lists.error();
     }
-    const LedgerStore ledger(catalogue);
-    Resolver resolver(shelf->volumes);
-    for (const auto* list : *lists) {
-        const auto leaveAll = [&](const std::string& sentence) -> Outcome {
-            const auto own = PlayerStore(catalogue).references(list->id);
-            if (!own) {
-                return own.error();
-            }
-            for (const auto& reference : *own) {
-                const auto found = newPlaces.find(reference.path);
-                if (found != newPlaces.end()) {
-                    result.left.push_back({reference.path, sentence});
-                }
-            }
-            return done();
-        };
-        if (!control.proceed()) {
-            result.interrupted = true;
-        }
-        auto outcome = result.interrupted ? leaveAll("Stopped before this list was changed.")
-                       : list->away       ? leaveAll(awaySentence(list->path))
-                                          : done();
-        if (!outcome) {
-            return outcome.error();
-        }
-        if (result.interrupted || list->away) {
-            continue;
-        }
-        const auto read = readList(list->path);
-        auto rewritten = read ? rewrittenList(*list, *read, contextOf(*list, shelf->players), resolver,
-                                              shelf->volumes, newPlaces)
-                              : Result<RewrittenList>(read.error());
-        if (rewritten && !rewritten->changes.empty()) {
-            if (const auto changed = changeList(ledger, entry, list->path, *read, rewritten->text, hooks);
-                !changed) {
-                rewritten = changed.error();
-            }
-        }
-        if (!rewritten) {
-            if (outcome = leaveAll(rewritten.error().sentence); !outcome) {
-                return outcome.error();
-            }
-            continue;
-        }
-        result.references += rewritten->changes.size();
-        std::ranges::move(rewritten->unreachable, std::back_inserter(result.left));
+    Rewriting rewriting(catalogue, *shelf, *lists, newPlaces);
+    if (const auto prepared = rewriting.prepare(); !prepared) {
+        return prepared.error();
+    }
+    if (const auto written = rewriting.write(entry, control, hooks); !written) {
+        return written.error();
     }
     if (!lists->empty()) {
         // What was written has to be known, whether or not the rest is given up.
@@ -211,7 +276,7 @@ Result<TakenAlong> takeReferencesAlong(const Catalogue& catalogue, EntryId entry
             return again.error();
         }
     }
-    return result;
+    return rewriting.result();
 }
 
 } // namespace sober
