@@ -3,6 +3,7 @@
 #include "core/base/text.h"
 #include "demo/claims.h"
 #include "demo/drift.h"
+#include "demo/players.h"
 #include "demo/repertoire.h"
 
 #include <fmt/format.h>
@@ -229,7 +230,7 @@ bool makeCollection(const BytePath& folder) {
         return false;
     }
     makeCopies(folder, all);
-    return makeOddities(folder) && makeClaims(folder) && makeDriftable(folder);
+    return makeOddities(folder) && makeClaims(folder) && makeDriftable(folder) && makePlayed(folder);
 }
 
 bool letTimePass(const BytePath& folder) {
@@ -244,7 +245,7 @@ bool letTimePass(const BytePath& folder) {
     auto edited = all[editedRecording];
     edited.tags.title += " (corrected title)";
     const BytePath path = joinPath(folder, homeOf(all[editedRecording]));
-    bool good = encode(synthesise(edited.piece), edited.tags, path);
+    bool good = encode(synthesise(edited.piece), edited.tags, path) && letPlayersFallBehind(folder);
     for (int take = 1; take <= 3; ++take) {
         const BytePath late = joinPath(folder, fmt::format("PETREL/Inbox/Reading Room, take {}.flac", take));
         makeFoldersFor(late);
@@ -317,6 +318,7 @@ bool writeTruth(const BytePath& folder) {
         {"fifo", "GANNET/Odd names/pipe.wav"},
         {"claims", claimsTruth()},
         {"drift", drift},
+        {"references", playersTruth()},
         {"odd", unsoundTruth()},
         {"only_tags_alike", alikeTagsTruth()},
         {"keepers", keepersTruth()}};

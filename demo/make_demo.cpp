@@ -2,6 +2,7 @@
 #include "demo/collection.h"
 #include "demo/drift.h"
 #include "demo/encode.h"
+#include "demo/players.h"
 
 #include <cstdio>
 #include <filesystem>
@@ -23,6 +24,26 @@ bool survey(const BytePath& sober, const BytePath& folder) {
         }
     }
     return true;
+}
+
+/// Words for the headless command on the demo's catalogue.
+bool does(const BytePath& sober, const BytePath& folder, std::vector<std::string> words) {
+    words.insert(words.begin(), {sober, "--quiet", "--catalogue", joinPath(folder, "catalogue.sqlite")});
+    return demo::runQuietly(words) == 0;
+}
+
+bool addPlayers(const BytePath& sober, const BytePath& folder) {
+    return does(sober, folder, {"players", "add", joinPath(folder, "lantern"), "--name", "lantern"}) &&
+           does(
+               sober, folder,
+               {"players", "add", joinPath(folder, "TERN/LISTS"), "--name", "tern-player", "--ignores-case"});
+}
+
+/// One reference that nobody misses is written off for good.
+bool writeOff(const BytePath& sober, const BytePath& folder) {
+    return does(sober, folder, {"players"}) &&
+           does(sober, folder, {"docket", "add", "write-off", demo::notMissed(), "--reason", "not missed"}) &&
+           does(sober, folder, {"docket", "carry-out"});
 }
 
 bool verify(const BytePath& sober, const BytePath& folder) {
@@ -57,10 +78,10 @@ int main(int argc, char** argv) {
         std::fclose(file);
     }
     std::fprintf(stderr, "Making the demo collection …\n");
-    const bool made = demo::makeCollection(folder) && survey(sober, folder) && demo::letTimePass(folder) &&
-                      survey(sober, folder) && demo::letDriftHappen(folder) &&
+    const bool made = demo::makeCollection(folder) && survey(sober, folder) && addPlayers(sober, folder) &&
+                      demo::letTimePass(folder) && survey(sober, folder) && demo::letDriftHappen(folder) &&
                       demo::writeCheckHistory(joinPath(folder, "catalogue.sqlite")) &&
-                      verify(sober, folder) && demo::writeTruth(folder);
+                      verify(sober, folder) && writeOff(sober, folder) && demo::writeTruth(folder);
     if (!made) {
         std::fprintf(stderr, "The demo collection could not be made.\n");
         return 1;

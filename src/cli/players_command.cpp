@@ -39,8 +39,9 @@ Result<PlayersSeen> see(const Catalogue& catalogue) {
     if (!troubled || !inNoList) {
         return troubled ? inNoList.error() : troubled.error();
     }
+    const auto unheard = players->empty() ? 0 : inNoList->size();
     return PlayersSeen{std::move(*players), std::move(*figures), std::move(*lists), std::move(*troubled),
-                       players->empty() ? 0 : inNoList->size()};
+                       unheard};
 }
 
 Json listsOf(const PlayersSeen& seen, PlayerId player) {

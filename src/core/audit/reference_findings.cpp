@@ -4,6 +4,7 @@
 #include "core/base/text.h"
 #include "core/base/user_folders.h"
 #include "core/catalogue/volumes.h"
+#include "core/players/list_rewriting.h"
 
 #include <fmt/format.h>
 
@@ -122,15 +123,16 @@ Result<std::vector<TroubledReference>> referenceFindings(const Catalogue& catalo
     const auto lists = store.lists();
     const auto references = store.references();
     const auto patterns = store.passingPlaces();
-    if (!volumes || !lists) {
-        return volumes ? lists.error() : volumes.error();
+    const auto players = store.all();
+    if (!volumes || !lists || !players) {
+        return !volumes ? volumes.error() : !lists ? lists.error() : players.error();
     }
     if (!references || !patterns) {
         return references ? patterns.error() : references.error();
     }
-    std::map<ListFileId, BytePath> listPaths;
-    for (const auto& list : *lists) {
-        listPaths.emplace(list.id, list.path);
+    std::map<ListFileId, const ListFile*> listOf;
+    for (const auto& each : *lists) {
+        listOf.emplace(each.id, &each);
     }
     Keepers keepers(catalogue, *volumes);
     const auto home = homeFolder();
@@ -155,7 +157,7 @@ Result<std::vector<TroubledReference>> referenceFindings(const Catalogue& catalo
         } else if (const auto volume = std::ranges::find_if(
                        *volumes, [&](const Volume& each) { return isWithin(reference.path, each.root); });
                    volume != volumes->end() && isOnCard(*volume) &&
-                   !isWithin(listPaths[list], volume->root)) {
+                   !isWithin(listOf[list]->path, volume->root)) {
             found.push_back({ReferenceTrouble::passing,
                              reference,
                              fmt::format("on the card {}, which is not always there", volume->label),
@@ -173,7 +175,10 @@ Result<std::vector<TroubledReference>> referenceFindings(const Catalogue& catalo
             if (!better) {
                 return better.error();
             }
-            if (*better) {
+            const bool canReach =
+                *better && locationLeadingTo((*better)->path, reference.path, reference.location, *listOf[list],
+                                             contextOf(*listOf[list], *players), *volumes);
+            if (canReach) {
                 found.push_back({ReferenceTrouble::notKeeper, reference, std::move((*better)->why),
                                  std::move((*better)->path)});
             }

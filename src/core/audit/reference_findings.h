@@ -8,7 +8,7 @@ namespace sober {
 enum class ReferenceTrouble {
     passing,   ///< into a place that does not last
     loosely,   ///< resolves only by ignoring letter case or normalisation
-    notKeeper, ///< to a copy that is not the one to keep
+    notKeeper, ///< to a copy that is not the one to keep, which its player could reach
     twice,     ///< a second time in one list
 };
 

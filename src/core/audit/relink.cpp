@@ -320,6 +320,15 @@ class Relinker {
                 }
             }
         }
+        for (const auto rule : rulesFor(lost)) {
+            const auto found = std::ranges::find_if(links, [&](const Link& link) {
+                return leadsInto(rules_[rule], lost, candidates_[link.candidate]);
+            });
+            if (found != links.end()) {
+                found->rule = rule;
+                return *found;
+            }
+        }
         return *std::ranges::max_element(links, {}, [&](const Link& link) {
             const auto& path = candidates_[link.candidate].path;
             return std::tuple(link.confidence, endingOf(path) == endingOf(lost.path),
@@ -425,6 +434,10 @@ class Relinker {
                 continue;
             }
             auto found = namesakes(at, Agreement::doubtful);
+            if (found.empty()) {
+                askByTags(at);
+                continue;
+            }
             if (found.size() == 1 && found.front().second.agreement == Agreement::agrees &&
                 !isGeneric(stemOf(nameOf(lost_[at].path))) && rulesFor(lost_[at]).empty()) {
                 auto evidence = std::move(found.front().second.evidence);
@@ -434,6 +447,18 @@ class Relinker {
                 continue;
             }
             for (const auto& [candidate, judged] : found) {
+                asked_[at].push_back(candidate);
+            }
+        }
+    }
+
+    /// Under another name, with the same title, performer and length: never more than asked.
+    void askByTags(std::size_t at) {
+        const auto& lost = lost_[at];
+        const auto tagged = candidates_.titled(lost.title, lost.artist);
+        for (const auto candidate : tagged.subspan(0, std::min(tagged.size(), mostNamesakes))) {
+            if (mayLeadTo(lost, candidates_[candidate]) &&
+                judge(lost, candidates_[candidate]).agreement == Agreement::agrees) {
                 asked_[at].push_back(candidate);
             }
         }

@@ -23,6 +23,13 @@ std::string keyOf(const Checksum128& content) {
     return {reinterpret_cast<const char*>(content.bytes.data()), content.bytes.size()};
 }
 
+/// "" where title or performer says nothing.
+std::string tagKey(const std::string& title, const std::string& artist) {
+    const auto words = lettersAndDigits(title);
+    const auto who = lettersAndDigits(artist);
+    return words.empty() || who.empty() ? std::string() : fmt::format("{}/{}", words, who);
+}
+
 /// Whether two titles (or names) are the same words; a list may put the performer before the title.
 bool sameWords(std::string_view listed, std::string_view tagged) {
     const auto one = lettersAndDigits(listed);
@@ -89,6 +96,9 @@ std::size_t RelinkCandidates::add(RelinkCandidate candidate) {
         byHolding_.emplace(candidate.holding, at);
     }
     byStem_[foldedStem(candidate.path)].push_back(at);
+    if (const auto tags = tagKey(candidate.title, candidate.artist); !tags.empty()) {
+        byTags_[tags].push_back(at);
+    }
     if (candidate.content) {
         byContent_[keyOf(*candidate.content)].push_back(at);
     }
@@ -110,6 +120,11 @@ std::span<const std::size_t> RelinkCandidates::named(std::string_view foldedStem
     const auto found = byStem_.find(std::string(foldedStem));
     return found != byStem_.end() ? std::span<const std::size_t>(found->second)
                                   : std::span<const std::size_t>();
+}
+
+std::span<const std::size_t> RelinkCandidates::titled(const std::string& title, const std::string& artist) const {
+    const auto found = byTags_.find(tagKey(title, artist));
+    return found != byTags_.end() ? std::span<const std::size_t>(found->second) : std::span<const std::size_t>();
 }
 
 std::span<const std::size_t> RelinkCandidates::carrying(const Checksum128& content) const {

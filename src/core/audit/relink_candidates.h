@@ -51,6 +51,8 @@ class RelinkCandidates {
     std::optional<std::size_t> holding(HoldingId id) const;
     /// Under this name without its ending, letter case and normalisation ignored.
     std::span<const std::size_t> named(std::string_view foldedStem) const;
+    /// With these words as title and performer; none where one of both is empty.
+    std::span<const std::size_t> titled(const std::string& title, const std::string& artist) const;
     std::span<const std::size_t> carrying(const Checksum128& content) const;
 
   private:
@@ -58,6 +60,7 @@ class RelinkCandidates {
     std::unordered_map<BytePath, std::size_t> byPath_;
     std::unordered_map<HoldingId, std::size_t> byHolding_;
     std::unordered_map<std::string, std::vector<std::size_t>> byStem_;
+    std::unordered_map<std::string, std::vector<std::size_t>> byTags_;
     std::unordered_map<std::string, std::vector<std::size_t>> byContent_;
 };
 

@@ -17,7 +17,8 @@ struct Shape {
     BytePath to;
     std::string fromEnding;
     std::string toEnding;
-    int depth = 0; ///< names that both paths end in
+    int depth = 0;         ///< names that both paths end in
+    bool numbered = false; ///< the target's name has a number more: names collided when folders became one
 
     auto operator<=>(const Shape&) const = default;
 };
@@ -26,11 +27,24 @@ BytePath orRoot(std::string_view folder) {
     return folder.empty() ? BytePath("/") : BytePath(folder);
 }
 
+/// "take (2)", "take_1", "take 3" of "take".
+bool isNumbered(std::string_view stem, std::string_view of) {
+    if (!stem.starts_with(of) || stem.size() < of.size() + 2) {
+        return false;
+    }
+    auto rest = stem.substr(of.size());
+    rest = rest.starts_with(" (") && rest.ends_with(")") ? rest.substr(2, rest.size() - 3) : rest.substr(1);
+    return std::string_view(" _-").find(stem[of.size()]) != std::string_view::npos && !rest.empty() &&
+           std::ranges::all_of(rest, [](char c) { return c >= '0' && c <= '9'; });
+}
+
 std::optional<Shape> shapeOf(const BytePath& lost, const BytePath& target) {
     Shape shape;
     const auto lostName = nameOf(lost);
     const auto targetName = nameOf(target);
-    if (stemOf(lostName) != stemOf(targetName) && foldedName(lostName) != foldedName(targetName)) {
+    shape.numbered = isNumbered(stemOf(targetName), stemOf(lostName));
+    if (!shape.numbered && stemOf(lostName) != stemOf(targetName) &&
+        foldedName(lostName) != foldedName(targetName)) {
         return std::nullopt;
     }
     if (endingOf(lostName) != endingOf(targetName)) {
@@ -40,7 +54,7 @@ std::optional<Shape> shapeOf(const BytePath& lost, const BytePath& target) {
     std::string_view from = parentOf(lost);
     std::string_view to = parentOf(target);
     shape.depth = 1;
-    while (from.size() > 1 && to.size() > 1 && nameOf(from) == nameOf(to)) {
+    while (!shape.numbered && from.size() > 1 && to.size() > 1 && nameOf(from) == nameOf(to)) {
         from = parentOf(from);
         to = parentOf(to);
         ++shape.depth;
@@ -170,16 +184,19 @@ std::vector<RelinkRule> inferRules(std::span<const LostPlace> lost, const Relink
             continue;
         }
         if (shape->depth == 1) {
-            auto& flat = flats[{{}, shape->to, shape->fromEnding, shape->toEnding, 0}];
+            auto& flat = flats[{{}, shape->to, shape->fromEnding, shape->toEnding, 0, false}];
             flat.support.add(vote, place);
             flat.froms.insert(shape->from);
             flat.tos.insert(shape->to);
             if (const auto above = aboveTagFolders(candidate)) {
-                auto& tagged = byTags[{{}, *above, shape->fromEnding, shape->toEnding, 0}];
+                auto& tagged = byTags[{{}, *above, shape->fromEnding, shape->toEnding, 0, false}];
                 tagged.support.add(vote, place);
                 tagged.froms.insert(shape->from);
                 tagged.tos.insert(shape->to);
             }
+        }
+        if (shape->numbered) {
+            continue; // only content shows it, and only a heap does that
         }
         shape->depth = 0;
         auto& grouped = folders[*shape];
@@ -226,7 +243,7 @@ std::vector<RelinkRule> inferRules(std::span<const LostPlace> lost, const Relink
 
 std::optional<RelinkRule> ruleOfExample(const LostPlace& lost, const RelinkCandidate& target) {
     const auto shape = shapeOf(lost.path, target.path);
-    if (!shape || (shape->from == shape->to && shape->toEnding.empty())) {
+    if (!shape || shape->numbered || (shape->from == shape->to && shape->toEnding.empty())) {
         return std::nullopt;
     }
     // Where only the ending is another, the example speaks for its own folder.
@@ -234,6 +251,12 @@ std::optional<RelinkRule> ruleOfExample(const LostPlace& lost, const RelinkCandi
     const auto from = stays ? BytePath(parentOf(lost.path)) : shape->from;
     return RelinkRule{RelinkRuleKind::folder, from, stays ? from : shape->to, shape->fromEnding,
                       shape->toEnding,        0,           0.97,      "the example that you showed"};
+}
+
+bool leadsInto(const RelinkRule& rule, const LostPlace& lost, const RelinkCandidate& target) {
+    return rule.kind == RelinkRuleKind::flattened && isWithin(lost.path, rule.from) &&
+           parentOf(target.path) == rule.to &&
+           isNumbered(stemOf(nameOf(target.path)), stemOf(nameOf(lost.path)));
 }
 
 std::vector<std::size_t> targetsOf(const RelinkRule& rule, const LostPlace& lost,

@@ -58,6 +58,9 @@ std::optional<RelinkRule> ruleOfExample(const LostPlace& lost, const RelinkCandi
 std::vector<std::size_t> targetsOf(const RelinkRule& rule, const LostPlace& lost,
                                    const RelinkCandidates& candidates);
 
+/// Whether a file that is known for what was lost got its name where a rule flattened folders: with a number more.
+bool leadsInto(const RelinkRule& rule, const LostPlace& lost, const RelinkCandidate& target);
+
 /// The deepest folder that holds both.
 BytePath commonFolder(const BytePath& one, const BytePath& other);
 
