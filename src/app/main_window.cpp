@@ -247,7 +247,7 @@ void MainWindow::countOpen() {
             setOpen(copies_, condition.copySets);
             setOpen(claims_, condition.total.claims);
             setOpen(fixity_, condition.drift);
-            setOpen(whereabouts_, condition.total.missing);
+            setOpen(whereabouts_, condition.total.missing + condition.brokenReferences);
         });
 }
 

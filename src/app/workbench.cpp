@@ -4,6 +4,7 @@
 #include "core/audit/match_recordings.h"
 #include "core/audit/refresh_findings.h"
 #include "core/catalogue/findings.h"
+#include "core/players/read_players.h"
 #include "core/remedy/open_for_work.h"
 #include "core/remedy/undo.h"
 #include "core/survey/volume_identity.h"
@@ -18,17 +19,23 @@ Workbench::Workbench(BytePath catalogue)
       writer_(std::make_shared<std::optional<Catalogue>>()),
       decider_(std::make_shared<std::optional<Catalogue>>()),
       reader_(std::make_shared<std::optional<Catalogue>>()),
+      relinker_(std::make_shared<std::optional<Catalogue>>()),
       long_(std::make_unique<WorkThread>()),
       decisions_(std::make_unique<WorkThread>()),
       questions_(std::make_unique<WorkThread>()),
-      looks_(std::make_unique<WorkThread>()) {}
+      looks_(std::make_unique<WorkThread>()),
+      relinks_(std::make_unique<WorkThread>()) {}
 
 Workbench::~Workbench() {
     cancel();
     if (lookControl_) {
         lookControl_->cancel();
     }
+    if (relinkControl_) {
+        relinkControl_->cancel();
+    }
     looks_.reset();
+    relinks_.reset();
     long_.reset();
     decisions_.reset();
     questions_.reset();
@@ -44,12 +51,14 @@ void Workbench::open() {
         if (opened) {
             auto decider = Catalogue::openBeside(opened->catalogue);
             auto reader = Catalogue::openForReading(path_);
-            if (decider && reader) {
+            auto relinker = Catalogue::openForReading(path_);
+            if (decider && reader && relinker) {
+                relinker_->emplace(std::move(*relinker));
                 decider_->emplace(std::move(*decider));
                 reader_->emplace(std::move(*reader));
                 writer_->emplace(std::move(opened->catalogue));
             } else {
-                failure = decider ? reader.error() : decider.error();
+                failure = !decider ? decider.error() : !reader ? reader.error() : relinker.error();
             }
             for (const auto& sentence : opened->recovered) {
                 recovered << shown(sentence);
@@ -67,6 +76,7 @@ void Workbench::open() {
                 emit contentChanged();
                 emit docketChanged();
                 lookForVolumes();
+                readPlayers();
             }
         });
     });
@@ -163,6 +173,11 @@ void Workbench::survey(std::vector<SurveyRequest> requests) {
                 }
                 report->interrupted = matched->interrupted;
             }
+            if (const auto read =
+                    report ? sober::readPlayers(catalogue, control) : Result<PlayersRead>(report.error());
+                !read) {
+                return Result<SurveyReport>(read.error());
+            }
             return report;
         },
         [this](const SurveyReport& report) { emit surveyed(report); });
@@ -218,6 +233,54 @@ void Workbench::undo(EntryId entry) {
             return undoEntry(catalogue, entry, control, hooks);
         },
         [this](const CarriedOut& result) { emit undone(result); });
+}
+
+void Workbench::readPlayers() {
+    post<PlayersRead>(
+        decisions_, decider_, this,
+        [](const Catalogue& catalogue) {
+            RunControl control;
+            return sober::readPlayers(catalogue, control);
+        },
+        [this](const PlayersRead& read) {
+            if (read.lists > 0) {
+                emit contentChanged();
+            }
+        });
+}
+
+void Workbench::takeInPlayer(const Player& player) {
+    post<Player>(
+        decisions_, decider_, this,
+        [player](const Catalogue& catalogue) {
+            RunControl control;
+            return sober::takeInPlayer(catalogue, player, control);
+        },
+        [this](const Player&) { emit contentChanged(); });
+}
+
+void Workbench::relink(RelinkRequest request) {
+    if (relinkControl_) {
+        relinkControl_->cancel();
+    }
+    relinkControl_ = std::make_shared<RunControl>();
+    post<std::shared_ptr<const Relinking>>(
+        relinks_, relinker_, this,
+        [request = std::move(request),
+         control = relinkControl_](const Catalogue& catalogue) -> Result<std::shared_ptr<const Relinking>> {
+            if (control->isCancelled()) {
+                return std::shared_ptr<const Relinking>();
+            }
+            auto relinking = sober::relink(catalogue, request, *control);
+            return relinking ? Result(std::shared_ptr<const Relinking>(
+                                   std::make_shared<Relinking>(std::move(*relinking))))
+                             : Result<std::shared_ptr<const Relinking>>(relinking.error());
+        },
+        [this](const std::shared_ptr<const Relinking>& relinking) {
+            if (relinking && !relinking->interrupted) {
+                emit relinked(relinking);
+            }
+        });
 }
 
 void Workbench::lookForVolumes() {

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/work_thread.h"
+#include "core/audit/relink.h"
 #include "core/base/run_control.h"
 #include "core/catalogue/catalogue.h"
 #include "core/remedy/carry_out.h"
@@ -28,7 +29,7 @@ enum class LongWork {
 };
 
 /// The program's hands: keeps the catalogue open and does all work off the interface thread. Long
-/// work, short decisions, questions and looks at files run on four threads, so that none waits for another.
+/// work, short decisions, questions and looks at files run on five threads, so that none waits for another.
 /// All members are called, and all signals arrive, on the interface thread.
 class Workbench : public QObject {
     Q_OBJECT
@@ -60,6 +61,13 @@ class Workbench : public QObject {
     void seek(const BytePath& folder);
     void carryOut();
     void undo(EntryId entry);
+    /// Reads the players' lists that have changed, then emits `contentChanged`.
+    void readPlayers();
+    /// Takes lists in as a player's, then emits `contentChanged`.
+    void takeInPlayer(const Player& player);
+    /// Looks for the targets of broken references on a thread of its own, ends with `relinked`; a search that
+    /// is still going on is given up for the next.
+    void relink(RelinkRequest request);
     /// Looks for volumes that came or went, unless long work is going on.
     void lookForVolumes();
 
@@ -105,6 +113,7 @@ class Workbench : public QObject {
     void surveyed(const sober::SurveyReport& report);
     void verified(const sober::VerifyReport& report);
     void sought(const sober::SeekReport& report);
+    void relinked(std::shared_ptr<const sober::Relinking> relinking);
     void carriedOut(const sober::CarriedOut& result);
     void undone(const sober::CarriedOut& result);
     void contentChanged(); ///< holdings, findings or the ledger are others now
@@ -155,11 +164,14 @@ class Workbench : public QObject {
     std::shared_ptr<std::optional<Catalogue>> writer_;
     std::shared_ptr<std::optional<Catalogue>> decider_;
     std::shared_ptr<std::optional<Catalogue>> reader_;
+    std::shared_ptr<std::optional<Catalogue>> relinker_;
     std::unique_ptr<WorkThread> long_;
     std::unique_ptr<WorkThread> decisions_;
     std::unique_ptr<WorkThread> questions_;
     std::unique_ptr<WorkThread> looks_;
+    std::unique_ptr<WorkThread> relinks_;
     std::shared_ptr<RunControl> lookControl_;
+    std::shared_ptr<RunControl> relinkControl_;
 };
 
 } // namespace sober::app

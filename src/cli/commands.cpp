@@ -11,6 +11,7 @@
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 #include "core/exchange/premis.h"
+#include "core/players/read_players.h"
 #include "core/remedy/plan_places.h"
 #include "core/remedy/undo.h"
 
@@ -300,6 +301,9 @@ int runSurvey(const CommonOptions& common, const SurveyOptions& options, RunCont
     }
     if (const auto refreshed = refreshFindings(*catalogue); !refreshed && !failure) {
         failure = refreshed.error();
+    }
+    if (const auto read = readPlayers(*catalogue, control); !read && !failure) {
+        failure = read.error();
     }
     if (failure && reports.empty()) {
         return fail(*failure);

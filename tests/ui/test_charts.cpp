@@ -113,7 +113,8 @@ TEST_CASE("a folder's worst state decides its shade") {
 }
 
 TEST_CASE("ribbons are thick by count and say where the same bytes are") {
-    RibbonChart chart;
+    RibbonChart chart({"Ribbons", "last seen in", "the same bytes are now in", "no volume that is catalogued",
+                       "Nothing is missing.", "%1 missing from %2"});
     CHECK(inkedColumns(pixelsOf(chart, 1000), 0, 80) > 50); // says that nothing is missing
     chart.setRibbons({{"GANNET/a", "TERN/b", 90}, {"GANNET/c", "", 10}});
     const auto image = pixelsOf(chart, 1000);
@@ -125,8 +126,15 @@ TEST_CASE("ribbons are thick by count and say where the same bytes are") {
         return count;
     };
     CHECK(thickness(510) > 15);
-    CHECK(tipAt(chart, {100, 37}) == "90 missing from GANNET/a\nthe same bytes are in TERN/b");
-    CHECK(tipAt(chart, {100, 63}).endsWith("no other copy is known"));
+    CHECK(tipAt(chart, {100, 37}) == "90 missing from GANNET/a\nthe same bytes are now in TERN/b");
+    CHECK(tipAt(chart, {100, 63}).endsWith("no volume that is catalogued"));
+    // A ribbon can be chosen, and one that is not used is an outline.
+    int clicked = -2;
+    QObject::connect(&chart, &RibbonChart::ribbonClicked, [&](int ribbon) { clicked = ribbon; });
+    QTest::mouseClick(&chart, Qt::LeftButton, {}, {510, 63});
+    CHECK(clicked == 1);
+    chart.setRibbons({{"GANNET/a", "TERN/b", 90, true}});
+    CHECK(pixelsOf(chart, 1000).pixel(510, 37) != image.pixel(510, 37));
     std::vector<Ribbon> many;
     for (int i = 0; i < 30; ++i) {
         many.push_back({"folder " + QString::number(i), "", 1});

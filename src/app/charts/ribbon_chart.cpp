@@ -4,8 +4,10 @@
 #include "app/theme/theme.h"
 #include "app/words.h"
 
+#include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
+#include <QRegularExpression>
 
 #include <map>
 
@@ -25,8 +27,30 @@ double rightEnd(int width) {
 
 } // namespace
 
-RibbonChart::RibbonChart(QWidget* parent)
-    : Chart(tr("Missing holdings from remembered folders to where their content is now"), 80, parent) {}
+RibbonChart::RibbonChart(Words words, QWidget* parent)
+    : Chart(words.name, 80, parent), words_(std::move(words)) {}
+
+void RibbonChart::setChosen(int ribbon) {
+    chosen_ = ribbon;
+    update();
+}
+
+int RibbonChart::ribbonAt(const QPointF& point) const {
+    for (const auto& ribbon : layOut()) {
+        const bool atLeft =
+            point.x() < (leftEnd(width()) + rightEnd(width())) / 2 && std::abs(point.y() - ribbon.left) < 13;
+        const bool atRight = point.x() >= (leftEnd(width()) + rightEnd(width())) / 2 &&
+                             std::abs(point.y() - ribbon.right) < 13;
+        if (atLeft || atRight) {
+            return static_cast<int>(ribbon.ribbon);
+        }
+    }
+    return -1;
+}
+
+void RibbonChart::mousePressEvent(QMouseEvent* event) {
+    emit ribbonClicked(ribbonAt(event->position()));
+}
 
 void RibbonChart::setRibbons(std::vector<Ribbon> ribbons) {
     rest_ = 0;
@@ -35,6 +59,7 @@ void RibbonChart::setRibbons(std::vector<Ribbon> ribbons) {
     }
     ribbons.resize(std::min(ribbons.size(), mostRibbons));
     ribbons_ = std::move(ribbons);
+    chosen_ = chosen_ < static_cast<int>(ribbons_.size()) ? chosen_ : -1;
     setFixedHeight(static_cast<int>(
         top + static_cast<double>(std::max<std::size_t>(ribbons_.size(), 2)) * 26 + (rest_ > 0 ? 20 : 4)));
     update();
@@ -50,7 +75,8 @@ std::vector<RibbonChart::Drawn> RibbonChart::layOut() const {
     double at = top + laneLeast / 2;
     double targetAt = at;
     for (std::size_t i = 0; i < ribbons_.size(); ++i) {
-        const auto [target, isNew] = targets.emplace(ribbons_[i].to, targetAt);
+        const auto [target, isNew] = targets.emplace(
+            ribbons_[i].to + (ribbons_[i].isOpen ? QStringLiteral("\n") : QString()), targetAt);
         if (isNew) {
             targetAt += laneLeast + 4;
         }
@@ -67,14 +93,14 @@ void RibbonChart::draw(QPainter& painter) {
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setPen(inks.quiet);
     if (ribbons_.empty()) {
-        painter.drawText(rect(), Qt::AlignCenter, tr("Nothing is missing."));
+        painter.drawText(rect(), Qt::AlignCenter, words_.none);
         return;
     }
     const double left = leftEnd(width());
     const double right = rightEnd(width());
-    painter.drawText(QRectF(0, 0, left - 8, 20), Qt::AlignRight | Qt::AlignVCenter, tr("last seen in"));
+    painter.drawText(QRectF(0, 0, left - 8, 20), Qt::AlignRight | Qt::AlignVCenter, words_.left);
     painter.drawText(QRectF(right + 8, 0, width() - right - 8, 20), Qt::AlignLeft | Qt::AlignVCenter,
-                     tr("the same bytes are now in"));
+                     words_.right);
     for (const auto& ribbon : layOut()) {
         const auto& flow = ribbons_[ribbon.ribbon];
         const bool found = !flow.to.isEmpty();
@@ -86,15 +112,26 @@ void RibbonChart::draw(QPainter& painter) {
         path.cubicTo(mid, ribbon.left - half, mid, ribbon.right - half, right, ribbon.right - half);
         path.lineTo(right, ribbon.right + half);
         path.cubicTo(mid, ribbon.right + half, mid, ribbon.left + half, left, ribbon.left + half);
-        painter.fillPath(path, fill);
-        painter.setPen(inks.ink);
+        path.closeSubpath();
+        const bool isChosen = static_cast<int>(ribbon.ribbon) == chosen_;
+        if (!flow.isOff) {
+            painter.fillPath(path, fill);
+        }
+        if (flow.isOff || isChosen) {
+            painter.setPen(QPen(flow.isOff ? inks.quiet : inks.accent, isChosen ? 2 : 1,
+                                flow.isOff ? Qt::DashLine : Qt::SolidLine));
+            painter.drawPath(path);
+        }
+        painter.setPen(flow.isOff ? inks.quiet : inks.ink);
         drawCut(painter, QRectF(0, ribbon.left - 10, left - 8, 20), Qt::AlignRight | Qt::AlignVCenter,
                 QStringLiteral("%1   %2").arg(flow.from, shown(humanCount(flow.count))), Qt::ElideMiddle);
-        painter.setPen(found ? inks.ink : inks.missing);
-        paintMark(painter, QRectF(right + 6, ribbon.right - 10, 20, 20), found ? Mark::moved : Mark::missing);
+        painter.setPen(flow.isOff ? inks.quiet : found ? inks.ink : inks.missing);
+        paintMark(painter, QRectF(right + 6, ribbon.right - 10, 20, 20),
+                  flow.isOpen ? Mark::doubtful
+                  : found     ? Mark::moved
+                              : Mark::missing);
         drawCut(painter, QRectF(right + 28, ribbon.right - 10, width() - right - 28, 20),
-                Qt::AlignLeft | Qt::AlignVCenter, found ? flow.to : tr("no volume that is catalogued"),
-                Qt::ElideMiddle);
+                Qt::AlignLeft | Qt::AlignVCenter, found ? flow.to : words_.nowhere, Qt::ElideMiddle);
     }
     if (rest_ > 0) {
         painter.setPen(inks.quiet);
@@ -104,18 +141,15 @@ void RibbonChart::draw(QPainter& painter) {
 }
 
 QString RibbonChart::valueAt(const QPointF& point) const {
-    for (const auto& ribbon : layOut()) {
-        const auto& flow = ribbons_[ribbon.ribbon];
-        const bool atLeft = point.x() < leftEnd(width()) && std::abs(point.y() - ribbon.left) < 12;
-        const bool atRight = point.x() > rightEnd(width()) && std::abs(point.y() - ribbon.right) < 12;
-        if (atLeft || atRight) {
-            return tr("%1 missing from %2\n%3")
-                .arg(shown(humanCount(flow.count)), flow.from,
-                     flow.to.isEmpty() ? tr("no other copy is known")
-                                       : tr("the same bytes are in %1").arg(flow.to));
-        }
+    const int at = ribbonAt(point);
+    if (at < 0) {
+        return {};
     }
-    return {};
+    const auto& flow = ribbons_[static_cast<std::size_t>(at)];
+    const QStringList lines{
+        words_.counted.arg(shown(humanCount(flow.count)), flow.from),
+        flow.to.isEmpty() ? words_.nowhere : QStringLiteral("%1 %2").arg(words_.right, flow.to), flow.note};
+    return lines.filter(QRegularExpression(QStringLiteral("."))).join(QLatin1Char('\n'));
 }
 
 } // namespace sober::app

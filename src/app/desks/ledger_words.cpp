@@ -45,6 +45,7 @@ Mark markOfKind(const std::string& kind) {
     return kind == retireKind                               ? Mark::retire
            : kind == acceptKind || kind == acceptChangeKind ? Mark::accepted
            : kind == retagKind                              ? Mark::retag
+           : kind == repointKind || kind == moveKind        ? Mark::moved
            : kind == restoreKind || kind == repairKind || kind == rewriteKind || kind == bringBackKind
                ? Mark::sound
                : Mark::writeOff;

@@ -1,261 +1,73 @@
 #include "app/desks/whereabouts_desk.h"
 
-#include "app/desks/file_manager.h"
-#include "app/desks/standing_list_box.h"
-#include "app/words.h"
-#include "core/catalogue/docket_store.h"
-#include "core/catalogue/fixity_store.h"
-#include "core/catalogue/volumes.h"
-#include "core/remedy/docket.h"
+#include "app/desks/missing_panel.h"
+#include "app/desks/reference_panel.h"
+#include "app/desks/relink_panel.h"
 
+#include <QButtonGroup>
 #include <QHBoxLayout>
-#include <QHeaderView>
-#include <QLabel>
-#include <QLineEdit>
 #include <QPushButton>
-#include <QTimer>
+#include <QStackedWidget>
 #include <QVBoxLayout>
 
-#include <algorithm>
-
 namespace sober::app {
-namespace {
-
-const Volume* volumeOf(const std::vector<Volume>& volumes, VolumeId id) {
-    const auto found = std::ranges::find(volumes, id, &Volume::id);
-    return found != volumes.end() ? &*found : nullptr;
-}
-
-QString folderText(const std::vector<Volume>& volumes, VolumeId volume, const BytePath& folder) {
-    const auto* found = volumeOf(volumes, volume);
-    return (found != nullptr ? shown(found->label) : QString()) + QStringLiteral("/") + shownPath(folder);
-}
-
-} // namespace
 
 WhereaboutsDesk::WhereaboutsDesk(Workbench& workbench)
     : Desk(workbench, tr("Whereabouts"), tr("Where did it go?")),
-      ribbons_(new RibbonChart(this)),
-      text_(new QLineEdit(this)),
-      lists_(new StandingListBox(workbench, this)) {
-    body()->addWidget(ribbons_);
-    text_->setPlaceholderText(tr("Part of a path"));
-    text_->setAccessibleName(tr("Filter the missing by path"));
-    text_->setFixedWidth(320);
-    auto* row = new QHBoxLayout;
-    row->setSpacing(8);
-    row->addWidget(text_);
-    row->addWidget(lists_);
-    row->addStretch(1);
-    auto* off = keyButton(tr("Write off"), QKeySequence(Qt::Key_W), this);
-    off->setToolTip(tr("Accept that the selected are gone: they are not shown as missing again"));
-    auto* wait = keyButton(tr("Wait"), QKeySequence(Qt::Key_A), this);
-    wait->setToolTip(tr("Take the selected off the docket: they stay missing until they are found"));
-    auto* back = keyButton(tr("Bring back"), QKeySequence(Qt::Key_R), this);
-    back->setToolTip(tr("Copy the same bytes from where they are to the place where they were"));
-    row->addWidget(back);
-    row->addWidget(off);
-    row->addWidget(wait);
-    body()->addLayout(row);
-
-    std::vector<Column<MissingRow>> columns{
-        {tr("State"),
-         [](const MissingRow& missing) {
-             return missing.waiting == restoreKind ? Cell{tr("to bring back"), Mark::sound, false, false, {}}
-                    : !missing.waiting.empty() ? Cell{tr("to write off"), Mark::writeOff, false, false, {}}
-                                               : Cell{tr("missing"), Mark::missing, false, false, {}};
-         }},
-        {tr("Title"),
-         [](const MissingRow& missing) {
-             const auto& title = missing.holding.tags.title;
-             return Cell{title.empty() ? shownPath(BytePath(nameOf(missing.holding.path))) : shown(title),
-                         Mark::none,
-                         false,
-                         false,
-                         {}};
-         }},
-        {tr("Volume"),
-         [](const MissingRow& missing) {
-             return Cell{shown(missing.volume), Mark::none, false, false, {}};
-         }},
-        {tr("Last place"),
-         [](const MissingRow& missing) {
-             return Cell{shownPath(missing.holding.path), Mark::none, true, false,
-                         shownPath(joinPath(missing.root, missing.holding.path))};
-         }},
-        {tr("Last seen"),
-         [](const MissingRow& missing) {
-             return Cell{missing.holding.lastSeen != 0 ? shown(localMinute(missing.holding.lastSeen))
-                                                       : QString(),
-                         Mark::none,
-                         false,
-                         false,
-                         {}};
-         }},
-        {tr("Same bytes at"), [](const MissingRow& missing) {
-             return missing.elsewhere.empty()
-                        ? Cell{tr("nowhere known"), Mark::none, false, true, {}}
-                        : Cell{shownPath(missing.elsewhere), Mark::moved, true, false, {}};
-         }}};
-    missing_ = new IdListModel<MissingRow>(workbench, std::move(columns), &WhereaboutsDesk::fetchRows, this);
-    list_ = new ListView(tr("Missing holdings"), this);
-    list_->setModel(missing_);
-    list_->setContextMenuPolicy(Qt::CustomContextMenu);
-    list_->setEmptyText(tr("Nothing is missing. What a survey no longer finds is listed here; what lies on a "
-                           "volume that is away is not."));
-    list_->setWidths({136, 176, 80, 288, 136, 230}, 3);
-    body()->addWidget(list_, 1);
-    setFocusProxy(list_);
-
-    auto* typing = new QTimer(this);
-    typing->setSingleShot(true);
-    typing->setInterval(250);
-    connect(text_, &QLineEdit::textChanged, typing, qOverload<>(&QTimer::start));
-    connect(typing, &QTimer::timeout, this, [this] { reload(); });
-    connect(lists_, &StandingListBox::listChanged, this, [this] { reload(); });
-    connect(back, &QPushButton::clicked, this, [this] { bringBack(); });
-    connect(off, &QPushButton::clicked, this, [this] { put(selected(), writeOffKind, "not missed"); });
-    connect(wait, &QPushButton::clicked, this, [this] { this->wait(); });
-    connect(list_, &QWidget::customContextMenuRequested, this, [this](const QPoint& at) { listMenu(at); });
+      pages_(new QButtonGroup(this)),
+      stack_(new QStackedWidget(this)),
+      relinking_(new RelinkPanel(workbench, stack_)),
+      missing_(new MissingPanel(workbench, stack_)),
+      references_(new ReferencePanel(workbench, stack_)) {
+    addPage(relinking_, tr("Broken references"), Qt::Key_1);
+    addPage(missing_, tr("Missing holdings"), Qt::Key_2);
+    addPage(references_, tr("References to look at"), Qt::Key_3);
+    body()->addWidget(stack_, 1);
+    pages_->button(0)->setChecked(true);
+    setFocusProxy(stack_);
+    stack_->setFocusProxy(relinking_);
 }
 
+void WhereaboutsDesk::addPage(QWidget* page, const QString& name, int key) {
+    const int number = stack_->addWidget(page);
+    auto* button = keyButton(name, QKeySequence(key), this);
+    button->setCheckable(true);
+    pages_->addButton(button, number);
+    heading()->addWidget(button);
+    connect(button, &QPushButton::clicked, this, [this, number] { showPage(number); });
+}
+
+void WhereaboutsDesk::showPage(int page) {
+    stack_->setCurrentIndex(page);
+    stack_->setFocusProxy(stack_->currentWidget());
+    stack_->currentWidget()->setFocus();
+    reload();
+}
+
+/// Only what is shown is asked for.
 void WhereaboutsDesk::reload() {
-    lists_->reload();
-    workbench().ask<Seen>(
-        this,
-        [filter = text_->text().toStdString(), list = lists_->filter()](const Catalogue& catalogue) {
-            return look(catalogue, filter, list);
-        },
-        [this, asked = ++asked_](const Seen& seen) {
-            if (asked != asked_) {
-                return;
-            }
-            const int row = list_->currentRow();
-            ribbons_->setRibbons(seen.ribbons);
-            missing_->setIds(seen.ids);
-            if (!seen.ids.empty()) {
-                list_->selectRow(std::clamp(row, 0, static_cast<int>(seen.ids.size()) - 1));
-            }
-        });
+    switch (stack_->currentIndex()) {
+    case 0:
+        relinking_->reload();
+        break;
+    case 1:
+        missing_->reload();
+        break;
+    default:
+        references_->reload();
+    }
 }
 
 void WhereaboutsDesk::reloadDecisions() {
-    missing_->refresh();
-}
-
-Result<WhereaboutsDesk::Seen> WhereaboutsDesk::look(const Catalogue& catalogue, const std::string& filter,
-                                                    const std::optional<HoldingFilter>& list) {
-    const Holdings holdings(catalogue);
-    auto ids = holdings.missing(filter, list);
-    const auto folders = holdings.missingFolders();
-    const auto volumes = Volumes(catalogue).all();
-    if (!ids || !folders || !volumes) {
-        return !ids ? ids.error() : !folders ? folders.error() : volumes.error();
-    }
-    Seen seen;
-    seen.ids = std::move(*ids);
-    for (const auto& folder : *folders) {
-        seen.ribbons.push_back(
-            {folderText(*volumes, folder.volume, folder.folder),
-             folder.foundVolume ? folderText(*volumes, *folder.foundVolume, folder.foundFolder) : QString(),
-             folder.count});
-    }
-    return seen;
-}
-
-Result<std::vector<WhereaboutsDesk::MissingRow>> WhereaboutsDesk::fetchRows(const Catalogue& catalogue,
-                                                                            std::span<const HoldingId> ids) {
-    const Holdings holdings(catalogue);
-    auto found = holdings.byIds(ids);
-    const auto volumes = Volumes(catalogue).all();
-    const auto restored = DocketStore(catalogue).standing(ids, restoreKind);
-    const auto writtenOff = DocketStore(catalogue).standing(ids, writeOffKind);
-    if (!found || !volumes) {
-        return !found ? found.error() : volumes.error();
-    }
-    if (!restored || !writtenOff) {
-        return restored ? writtenOff.error() : restored.error();
-    }
-    std::vector<MissingRow> rows;
-    for (auto& holding : *found) {
-        MissingRow row;
-        if (const auto* volume = volumeOf(*volumes, holding.volume)) {
-            row.volume = volume->label;
-            row.atHand = volume->atHand;
-            row.root = volume->root;
-        }
-        const auto copies = holdings.carrying(holding.checksum);
-        if (!copies) {
-            return copies.error();
-        }
-        const auto outside = FixityStore(catalogue).outsideCopiesOf(holding.checksum);
-        if (!outside) {
-            return outside.error();
-        }
-        if (copies->empty() && !outside->empty()) {
-            row.elsewhere = outside->front();
-        }
-        if (!copies->empty()) {
-            const auto* where = volumeOf(*volumes, copies->front().volume);
-            row.elsewhere = joinPath(where != nullptr ? where->label : std::string(), copies->front().path);
-        }
-        row.waiting = std::ranges::find(*restored, holding.id) != restored->end()       ? restoreKind
-                      : std::ranges::find(*writtenOff, holding.id) != writtenOff->end() ? writeOffKind
-                                                                                        : std::string_view();
-        row.holding = std::move(holding);
-        rows.push_back(std::move(row));
-    }
-    return rows;
-}
-
-std::vector<HoldingId> WhereaboutsDesk::selected() const {
-    std::vector<HoldingId> ids;
-    for (const auto& index : list_->selectionModel()->selectedRows()) {
-        ids.push_back(missing_->ids()[static_cast<std::size_t>(index.row())]);
-    }
-    return ids;
-}
-
-/// Those of which the same bytes are somewhere.
-void WhereaboutsDesk::bringBack() {
-    std::vector<HoldingId> ids;
-    for (const auto& index : list_->selectionModel()->selectedRows()) {
-        const auto* row = missing_->row(index.row());
-        if (row != nullptr && !row->elsewhere.empty()) {
-            ids.push_back(row->holding.id);
-        }
-    }
-    if (ids.empty()) {
-        emit workbench().failed(
-            tr("Of the selected no copy is known. If a backup may have one, look in it from Fixity "
-               "(Alt+4, then L)."));
-    }
-    put(ids, restoreKind, "brought back from a copy");
-}
-
-void WhereaboutsDesk::put(const std::vector<HoldingId>& ids, std::string_view kind,
-                          const std::string& reason) {
-    std::vector<DocketAction> actions;
-    for (const auto id : ids) {
-        actions.push_back({0, std::string(kind), id, reason, timeNow()});
-    }
-    if (!actions.empty()) {
-        workbench().decide(
-            [actions](const Catalogue& catalogue) { return DocketStore(catalogue).add(actions); });
-    }
-}
-
-void WhereaboutsDesk::wait() {
-    workbench().decide(
-        [ids = selected()](const Catalogue& catalogue) { return DocketStore(catalogue).remove(ids); });
-}
-
-void WhereaboutsDesk::listMenu(const QPoint& at) {
-    const int row = list_->rowAt(at.y());
-    const auto* missing = row >= 0 ? missing_->row(row) : nullptr;
-    if (missing != nullptr) {
-        showFileMenu(*this, joinPath(missing->root, missing->holding.path),
-                     list_->viewport()->mapToGlobal(at));
+    switch (stack_->currentIndex()) {
+    case 0:
+        relinking_->reloadDecisions();
+        break;
+    case 1:
+        missing_->reloadDecisions();
+        break;
+    default:
+        references_->reloadDecisions();
     }
 }
 

@@ -1,18 +1,17 @@
 #pragma once
 
-#include "app/charts/ribbon_chart.h"
 #include "app/desks/desk.h"
-#include "app/lists/id_list_model.h"
-#include "app/lists/list_view.h"
-#include "core/catalogue/holdings.h"
 
-class QLineEdit;
+class QButtonGroup;
+class QStackedWidget;
 
 namespace sober::app {
 
-class StandingListBox;
+class MissingPanel;
+class ReferencePanel;
+class RelinkPanel;
 
-/// Where did it go? First form: what is missing, where it was, where the same bytes are still.
+/// Where did it go? Broken references of players, missing holdings, and references that will break.
 class WhereaboutsDesk : public Desk {
     Q_OBJECT
 
@@ -24,34 +23,14 @@ class WhereaboutsDesk : public Desk {
     void reloadDecisions() override;
 
   private:
-    struct MissingRow {
-        Holding holding;
-        std::string volume;
-        bool atHand = true;
-        BytePath root;
-        BytePath elsewhere;       ///< "VOLUME/path" of another copy, "" for none
-        std::string_view waiting; ///< the kind of action that stands on the docket
-    };
-    struct Seen {
-        std::vector<HoldingId> ids;
-        std::vector<Ribbon> ribbons;
-    };
-    static Result<Seen> look(const Catalogue& catalogue, const std::string& filter,
-                             const std::optional<HoldingFilter>& list);
-    static Result<std::vector<MissingRow>> fetchRows(const Catalogue& catalogue,
-                                                     std::span<const HoldingId> ids);
-    std::vector<HoldingId> selected() const;
-    void bringBack();
-    void put(const std::vector<HoldingId>& ids, std::string_view kind, const std::string& reason);
-    void wait();
-    void listMenu(const QPoint& at);
+    void addPage(QWidget* page, const QString& name, int key);
+    void showPage(int page);
 
-    RibbonChart* ribbons_;
-    QLineEdit* text_;
-    StandingListBox* lists_;
-    IdListModel<MissingRow>* missing_;
-    ListView* list_;
-    unsigned asked_ = 0;
+    QButtonGroup* pages_;
+    QStackedWidget* stack_;
+    RelinkPanel* relinking_;
+    MissingPanel* missing_;
+    ReferencePanel* references_;
 };
 
 } // namespace sober::app

@@ -41,12 +41,15 @@ void DocketStrip::reload() {
                 text_->setText(tr("empty: nothing waits to be carried out"));
                 text_->setProperty("tone", "quiet");
             } else {
-                text_->setText(tr("%1 · frees %2 once the trash is emptied · takes no references along · "
+                text_->setText(tr("%1 · frees %2 once the trash is emptied · takes %3 along · "
                                   "nothing has changed yet")
                                    .arg(totals.actions == 1
                                             ? tr("1 action waits")
                                             : tr("%1 actions wait").arg(shown(humanCount(totals.actions))),
-                                        shown(humanBytes(totals.frees))));
+                                        shown(humanBytes(totals.frees)),
+                                        totals.references == 0
+                                            ? tr("no references")
+                                            : shown(counted(totals.references, "reference"))));
                 text_->setProperty("tone", "plain");
             }
             text_->style()->polish(text_);

@@ -14,6 +14,8 @@
 #include <QShortcut>
 #include <QVBoxLayout>
 
+#include <algorithm>
+
 namespace sober::app {
 
 DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
@@ -49,7 +51,8 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
          }},
         {tr("File"),
          [](const PlannedAction& planned) {
-             return Cell{shownPath(planned.holding.path), Mark::none, true, planned.refused.has_value(),
+             const auto& path = planned.holding.id != 0 ? planned.holding.path : planned.path;
+             return Cell{shownPath(path), Mark::none, true, planned.refused.has_value(),
                          shownPath(planned.path)};
          }},
         {tr("Frees"),
@@ -75,7 +78,36 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
     list_->setEmptyText(tr("The docket is empty. Decide on copies or on what is missing, and it is listed "
                            "here before anything happens."));
     list_->setWidths({100, 80, 360, 84, 380}, 2);
-    layout->addWidget(list_, 1);
+    layout->addWidget(list_, 3);
+    lineTitle_ = strongLabel({}, this);
+    layout->addWidget(lineTitle_);
+    std::vector<Column<LineRow>> lineColumns{
+        {tr("List"),
+         [](const LineRow& row) {
+             return Cell{tr("%1: %2").arg(shown(row.players), shown(row.list)), Mark::none, false, false,
+                         shownPath(row.path)};
+         }},
+        {tr("Line"),
+         [](const LineRow& row) {
+             return Cell{row.line > 0 ? shown(humanCount(row.line)) : QString(), Mark::none, false, true, {}};
+         },
+         true},
+        {tr("Before"),
+         [](const LineRow& row) {
+             return Cell{shownPath(row.before), Mark::none, true, false, shownPath(row.before)};
+         }},
+        {tr("After"), [](const LineRow& row) {
+             return row.after.empty()
+                        ? Cell{tr("left as it is"), Mark::none, false, true, {}}
+                        : Cell{shownPath(row.after), Mark::none, true, false, shownPath(row.after)};
+         }}};
+    lines_ = new RowListModel<LineRow>(std::move(lineColumns), this);
+    lineList_ = new ListView(tr("Lines of lists that change"), this);
+    lineList_->setModel(lines_);
+    lineList_->setWidths({210, 56, 360, 360}, 2);
+    layout->addWidget(lineList_, 2);
+    lineTitle_->hide();
+    lineList_->hide();
     result_->setWordWrap(true);
     result_->setAccessibleName(tr("Outcome"));
     result_->hide();
@@ -119,6 +151,52 @@ void DocketWindow::reload() {
     workbench_.ask<DocketReview>(
         this, [](const Catalogue& catalogue) { return reviewDocket(catalogue); },
         [this](const DocketReview& review) { show(review); });
+    workbench_.ask<std::vector<ListDifference>>(
+        this,
+        [](const Catalogue& catalogue) {
+            const auto review = reviewDocket(catalogue);
+            return review ? listDifferences(catalogue, *review)
+                          : Result<std::vector<ListDifference>>(review.error());
+        },
+        [this](const std::vector<ListDifference>& differences) { showLines(differences); });
+}
+
+void DocketWindow::showLines(const std::vector<ListDifference>& differences) {
+    std::vector<LineRow> rows;
+    std::size_t lists = 0;
+    std::size_t changes = 0;
+    for (const auto& difference : differences) {
+        LineRow row;
+        row.path = difference.list;
+        row.list = displayPath(nameOf(difference.list));
+        for (const auto& player : difference.players) {
+            row.players += row.players.empty() ? "" : ", ";
+            row.players += player;
+        }
+        lists += difference.changes.empty() ? 0 : 1;
+        changes += difference.changes.size();
+        for (const auto& change : difference.changes) {
+            row.line = change.line;
+            row.before = change.before;
+            row.after = change.after;
+            rows.push_back(row);
+        }
+        row.line = 0;
+        row.after.clear();
+        for (const auto& each : difference.unreachable) {
+            row.before = each.sentence;
+            rows.push_back(row);
+        }
+        if (!difference.refusal.empty()) {
+            row.before = difference.refusal;
+            rows.push_back(row);
+        }
+    }
+    lineTitle_->setText(tr("%1 of %2 change; every other byte stays as it is")
+                            .arg(shown(counted(changes, "line")), shown(counted(lists, "list"))));
+    lineTitle_->setVisible(!rows.empty());
+    lineList_->setVisible(!rows.empty());
+    lines_->setRows(std::move(rows));
 }
 
 void DocketWindow::show(const DocketReview& review) {
@@ -130,10 +208,16 @@ void DocketWindow::show(const DocketReview& review) {
         if (review.refused > 0) {
             text += tr(", %1 will be refused and stay on the docket").arg(shown(humanCount(review.refused)));
         }
-        lines << text + tr(". What is retired is compared with the copy that stays, then put into the "
-                           "trash; what is mended or gets tags is made anew, read back, and what it was goes "
-                           "to the trash "
-                           "too.");
+        const bool onlyPlaces = std::ranges::all_of(
+            review.actions, [](const PlannedAction& planned) { return planned.holding.id == 0; });
+        lines << text +
+                     (onlyPlaces
+                          ? tr(". Each list is written anew beside the old one, read back, and put in its "
+                               "place; "
+                               "what it was is kept in the ledger.")
+                          : tr(". What is retired is compared with the copy that stays, then put into the "
+                               "trash; what is mended or gets tags is made anew, read back, and what it was "
+                               "goes to the trash too."));
         QStringList freed;
         for (const auto& [volume, bytes] : review.freesByVolume) {
             if (bytes > 0) {
@@ -141,10 +225,12 @@ void DocketWindow::show(const DocketReview& review) {
             }
         }
         if (!freed.isEmpty()) {
-            lines << tr("Frees once the trash is emptied: %1. Takes no references along. Everything can be "
-                        "taken back from the ledger.")
-                         .arg(freed.join(QStringLiteral(", ")));
+            lines << tr("Frees once the trash is emptied: %1.").arg(freed.join(QStringLiteral(", ")));
         }
+        lines << (review.references == 0
+                      ? tr("Takes no references along. Everything can be taken back from the ledger.")
+                      : tr("Takes %1 of players along. Everything can be taken back from the ledger.")
+                            .arg(shown(counted(review.references, "reference"))));
     }
     summary_->setText(lines.join(QLatin1Char('\n')));
     actions_->setRows(review.actions);
@@ -161,6 +247,9 @@ void DocketWindow::followWork() {
 void DocketWindow::showResult(const CarriedOut& result) {
     QString text = tr("Carried out: %1, frees %2 once the trash is emptied.")
                        .arg(shown(counted(result.done, "action")), shown(humanBytes(result.frees)));
+    if (result.references > 0) {
+        text += tr(" %1 of players now lead elsewhere.").arg(shown(counted(result.references, "reference")));
+    }
     if (result.interrupted) {
         text += tr(" Stopped before the end; the rest still waits.");
     }
@@ -174,11 +263,20 @@ void DocketWindow::showResult(const CarriedOut& result) {
 
 void DocketWindow::takeOff() {
     std::vector<HoldingId> ids;
+    std::vector<BytePath> places;
     for (const auto& index : list_->selectionModel()->selectedRows()) {
-        ids.push_back(actions_->rows()[static_cast<std::size_t>(index.row())].holding.id);
+        const auto& planned = actions_->rows()[static_cast<std::size_t>(index.row())];
+        if (planned.holding.id != 0) {
+            ids.push_back(planned.holding.id);
+        } else {
+            places.push_back(planned.path);
+        }
     }
-    if (!ids.empty()) {
-        workbench_.decide([ids](const Catalogue& catalogue) { return DocketStore(catalogue).remove(ids); });
+    if (!ids.empty() || !places.empty()) {
+        workbench_.decide([ids, places](const Catalogue& catalogue) {
+            const auto removed = DocketStore(catalogue).remove(ids);
+            return removed ? DocketStore(catalogue).removePlaces(places) : removed;
+        });
     }
 }
 

@@ -4,6 +4,7 @@
 #include "app/lists/row_list_model.h"
 #include "app/workbench.h"
 #include "core/remedy/docket.h"
+#include "core/remedy/references_along.h"
 
 #include <QDialog>
 
@@ -13,7 +14,7 @@ class QPushButton;
 namespace sober::app {
 
 /// The docket, read through before it is carried out: every file, what is freed where, what is
-/// refused and why.
+/// refused and why, and the lines of players' lists that change.
 class DocketWindow : public QDialog {
     Q_OBJECT
 
@@ -21,6 +22,16 @@ class DocketWindow : public QDialog {
     DocketWindow(Workbench& workbench, QWidget* parent);
 
   private:
+    /// One line of a player's list, before and after.
+    struct LineRow {
+        std::string list;
+        std::string players;
+        std::size_t line = 0;
+        std::string before;
+        std::string after; ///< "" where it cannot be changed: then `before` says why
+        BytePath path;     ///< of the list
+    };
+    void showLines(const std::vector<ListDifference>& differences);
     void reload();
     void show(const DocketReview& review);
     void followWork();
@@ -31,6 +42,9 @@ class DocketWindow : public QDialog {
     QLabel* summary_;
     QLabel* result_;
     RowListModel<PlannedAction>* actions_;
+    RowListModel<LineRow>* lines_;
+    ListView* lineList_;
+    QLabel* lineTitle_;
     ListView* list_;
     QPushButton* takeOff_;
     QPushButton* carryOut_;

@@ -26,6 +26,7 @@ QPushButton { background: @sheet; color: @ink; border: 1px solid @rule; border-r
 QPushButton:hover { border-color: @accent; }
 QPushButton:focus { border: 1px solid @accent; }
 QPushButton:pressed { background: @wash; }
+QPushButton:checked { background: @wash; border-color: @accent; }
 QPushButton:disabled { color: @quiet; background: @paper; }
 QPushButton[weight="main"] { background: @accent; color: @sheet; border-color: @accent; }
 QPushButton[weight="main"]:focus { border: 1px solid @ink; }
