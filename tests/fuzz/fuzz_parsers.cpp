@@ -4,6 +4,7 @@
 #include "core/media/mpeg_frame.h"
 #include "core/media/sniff.h"
 #include "core/media/structure.h"
+#include "core/players/location.h"
 
 #include <cstdlib>
 #include <string>
@@ -70,7 +71,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
             }
         }
     }
-    for (const char* name : {"a.m3u", "a.pls", "a.xspf"}) {
+    for (const char* name : {"a.m3u", "a.pls", "a.xspf", "a.cue"}) {
         const auto list = sober::parsePlaylist(text, name);
         if (!list) {
             continue;
@@ -90,6 +91,15 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         }
         for (std::size_t i = 0; i < changes.size(); ++i) {
             if (again->entries[i].location != changes[i].location) {
+                std::abort();
+            }
+        }
+    }
+    for (const bool asUri : {false, true}) {
+        for (const auto& path : sober::meaningOf(text, asUri, "/a/b").paths) {
+            if (path.empty() ||
+                (path.front() == '/' && ("/" + path + "/").find("/../") != std::string::npos &&
+                 !path.starts_with("//"))) {
                 std::abort();
             }
         }

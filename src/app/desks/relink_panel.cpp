@@ -267,6 +267,7 @@ void RelinkPanel::search() {
         workbench_.relink(request_);
     } else {
         show(std::make_shared<Relinking>());
+        emit nothingKnown();
     }
 }
 
@@ -413,24 +414,22 @@ void RelinkPanel::showFigures() {
         }
     }
     QStringList words;
-    std::uint64_t broken = 0;
     for (std::size_t i = 0; i < known_.players.size() && i < known_.figures.size(); ++i) {
         const auto& name = known_.players[i].name;
         const auto& figures = known_.figures[i];
-        broken += figures.broken;
-        words << (figures.broken == 0
-                      ? tr("%1: all of %2 lead to a file")
-                            .arg(shown(name), shown(counted(figures.references, "reference")))
+        const auto all = shown(counted(figures.references, "reference"));
+        const auto after = figures.broken - std::min(figures.broken, mended[name]);
+        words << (figures.broken == 0 ? tr("%1: all of %2 lead to a file").arg(shown(name), all)
+                  : after == figures.broken
+                      ? tr("%1: %2 of %3 broken").arg(shown(name), shown(humanCount(figures.broken)), all)
                       : tr("%1: %2 of %3 broken, %4 after this")
-                            .arg(shown(name), shown(humanCount(figures.broken)),
-                                 shown(counted(figures.references, "reference")),
-                                 shown(humanCount(figures.broken - std::min(figures.broken, mended[name])))));
+                            .arg(shown(name), shown(humanCount(figures.broken)), all,
+                                 shown(humanCount(after))));
     }
     figures_->setText(words.isEmpty()
                           ? tr("No player is known yet. Take its lists in with N: a folder that holds "
                                "M3U, PLS or XSPF lists or cue sheets.")
                           : words.join(QStringLiteral("   ·   ")));
-    emit brokenCounted(broken);
 }
 
 const RelinkPanel::PlaceRow* RelinkPanel::current() const {

@@ -27,7 +27,8 @@ class RelinkPanel : public QWidget {
     void reloadDecisions();
 
   signals:
-    void brokenCounted(std::uint64_t broken);
+    /// No player's lists are known, so that there is nothing to show.
+    void nothingKnown();
 
   private:
     /// What is known of one lost place.

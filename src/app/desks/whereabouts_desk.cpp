@@ -24,6 +24,12 @@ WhereaboutsDesk::WhereaboutsDesk(Workbench& workbench)
     addPage(references_, tr("References to look at"), Qt::Key_3);
     body()->addWidget(stack_, 1);
     pages_->button(0)->setChecked(true);
+    connect(relinking_, &RelinkPanel::nothingKnown, this, [this] {
+        if (!isChosen_ && stack_->currentIndex() == 0) {
+            pages_->button(1)->setChecked(true);
+            showPage(1);
+        }
+    });
     setFocusProxy(stack_);
     stack_->setFocusProxy(relinking_);
 }
@@ -34,7 +40,10 @@ void WhereaboutsDesk::addPage(QWidget* page, const QString& name, int key) {
     button->setCheckable(true);
     pages_->addButton(button, number);
     heading()->addWidget(button);
-    connect(button, &QPushButton::clicked, this, [this, number] { showPage(number); });
+    connect(button, &QPushButton::clicked, this, [this, number] {
+        isChosen_ = true;
+        showPage(number);
+    });
 }
 
 void WhereaboutsDesk::showPage(int page) {

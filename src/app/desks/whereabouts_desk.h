@@ -31,6 +31,7 @@ class WhereaboutsDesk : public Desk {
     RelinkPanel* relinking_;
     MissingPanel* missing_;
     ReferencePanel* references_;
+    bool isChosen_ = false; ///< the page, by the custodian
 };
 
 } // namespace sober::app

@@ -478,33 +478,33 @@ class Relinker {
                 claims[linked_[at]->candidate].push_back(at);
             }
         }
+        std::vector<std::size_t> losing;
         for (const auto& [candidate, places] : claims) {
-            auto strongest = Agreement::contradicts;
-            std::size_t strong = 0;
             for (const auto at : places) {
-                if (linked_[at]->agreement > strongest) {
-                    strongest = linked_[at]->agreement;
-                    strong = 0;
-                }
-                strong += linked_[at]->agreement == strongest ? 1 : 0;
-            }
-            for (const auto at : places) {
-                const bool isSpelling =
-                    linked_[at]->rule && rules_[*linked_[at]->rule].kind == RelinkRuleKind::spelling;
-                const bool loses = linked_[at]->agreement < strongest ||
-                                   (strong > 1 && strongest < Agreement::sameContent && !sameMeaning(places));
-                if (places.size() > 1 && loses && !isSpelling) {
-                    demote(at);
+                if (std::ranges::any_of(places, [&](std::size_t other) { return losesTo(at, other); })) {
+                    losing.push_back(at);
                 }
             }
         }
+        std::ranges::for_each(losing, [this](std::size_t at) { demote(at); });
     }
 
-    /// One place written in several ways.
-    bool sameMeaning(const std::vector<std::size_t>& places) const {
-        return std::ranges::all_of(places, [&](std::size_t at) {
-            return foldedName(lost_[at].path) == foldedName(lost_[places.front()].path);
-        });
+    /// Whether another place has the better right to the file that both are linked to, or as good a one.
+    bool losesTo(std::size_t at, std::size_t other) const {
+        const auto& own = *linked_[at];
+        const auto& theirs = *linked_[other];
+        const auto kindOf = [&](const Link& link) {
+            return link.rule ? std::optional(rules_[*link.rule].kind) : std::nullopt;
+        };
+        // Two machines may have had one file under two prefixes.
+        const bool twoTrees = own.rule != theirs.rule && kindOf(own) == RelinkRuleKind::folder &&
+                              kindOf(theirs) == RelinkRuleKind::folder;
+        const bool sameMeaning = foldedName(lost_[at].path) == foldedName(lost_[other].path);
+        if (at == other || twoTrees || sameMeaning || kindOf(own) == RelinkRuleKind::spelling) {
+            return false;
+        }
+        return own.agreement < theirs.agreement ||
+               (own.agreement == theirs.agreement && own.agreement < Agreement::sameContent);
     }
 
     /// A rule that leads to another recording too often is no ground for what nothing else speaks for.
