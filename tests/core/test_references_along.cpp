@@ -7,6 +7,7 @@
 #include "support/small_audio.h"
 
 #include <catch2/catch.hpp>
+#include <fmt/format.h>
 #include <sys/stat.h>
 
 #include <fcntl.h>
@@ -193,6 +194,45 @@ TEST_CASE("a list that cannot be changed now keeps the file that it points at") 
     CHECK(readFile(all.library()) == all.before[0]);
     CHECK(DocketStore(all.catalogue()).totals()->actions == 1);
     all.checkWhole();
+}
+
+TEST_CASE("a list on a volume that is away keeps the files that it points at, and counts nothing as broken") {
+    Listed all;
+    writeFile(all / "CARD/x.m3u8", m3u({all / "V/f/spare.wav", "own.wav"}));
+    writeFile(all / "CARD/own.wav", smallWav(7));
+    all.survey("CARD");
+    all.addPlayer("card of another", "CARD");
+    retireSpare(all);
+    fs::rename(all / "CARD", all / "taken out");
+    const auto carried = all.carryOutAll();
+    CHECK(carried.done == 0);
+    REQUIRE(carried.refused.size() == 1);
+    CHECK(carried.refused.front().sentence.find("away") != std::string::npos);
+    CHECK(all.listsNow() == all.before);
+    const auto figures = all.figures("card of another");
+    CHECK(figures.away == 2);
+    CHECK(figures.broken == 0);
+    CHECK(all.relinked().lost.empty());
+    fs::rename(all / "taken out", all / "CARD");
+    CHECK(all.carryOutAll().done == 1);
+    CHECK(readFile(all / "CARD/x.m3u8") == m3u({all / "V/keep.wav", "own.wav"}));
+}
+
+TEST_CASE("lists that no player should have are read to a sentence or to the end") {
+    Listed all;
+    std::string million;
+    for (int i = 0; i < 1'000'000; ++i) {
+        million += fmt::format("x{}.mp3\n", i);
+    }
+    writeFile(all / "L/million.m3u", million);
+    std::string longest(10'000'000, 'a');
+    longest += fmt::format("\n{}\n", all / "V/only.wav");
+    writeFile(all / "L/long.m3u", longest);
+    writeFile(all / "L/up.m3u", "../../../../../../../../etc/passwd\n../V/../V/only.wav\n");
+    const auto read = all.read();
+    CHECK(read.errors.empty());
+    CHECK(all.figures("library").references == 1'000'000 + 2 + 2 + 3);
+    CHECK(all.figures("library").broken == 1'000'000 + 1);
 }
 
 TEST_CASE("a card's relative list is not led away from the card") {

@@ -25,8 +25,9 @@ namespace {
 
 class Reviewer {
   public:
-    Reviewer(const Catalogue& catalogue, std::vector<Volume> volumes, std::span<const DocketAction> actions)
-        : catalogue_(catalogue), volumes_(std::move(volumes)) {
+    Reviewer(const Catalogue& catalogue, std::vector<Volume> volumes, PlayerShelf shelf,
+             std::span<const DocketAction> actions)
+        : catalogue_(catalogue), volumes_(std::move(volumes)), shelf_(std::move(shelf)) {
         for (const auto& action : actions) {
             if (action.kind == retireKind) {
                 toRetire_.insert(action.holding);
@@ -53,7 +54,7 @@ class Reviewer {
         if (!target) {
             planned.refused = displayPath(action.target) + " is not there.";
         } else if (const auto reached =
-                       placeForReferences(catalogue_, action.place, *references, std::array{action.target});
+                       placeForReferences(shelf_, action.place, *references, std::array{action.target});
                    !reached) {
             return refusing(std::move(planned), reached.error());
         }
@@ -123,7 +124,7 @@ class Reviewer {
         if (!candidates) {
             return candidates.error();
         }
-        const auto place = placeForReferences(catalogue_, planned.path, *references, *candidates);
+        const auto place = placeForReferences(shelf_, planned.path, *references, *candidates);
         if (!place) {
             return refusing(std::move(planned), place.error());
         }
@@ -303,6 +304,7 @@ class Reviewer {
 
     const Catalogue& catalogue_;
     std::vector<Volume> volumes_;
+    PlayerShelf shelf_;
     std::unordered_set<HoldingId> toRetire_;
     std::unordered_set<BytePath> moveTargets_;
 };
@@ -346,7 +348,11 @@ Result<DocketReview> reviewDocket(const Catalogue& catalogue) {
     if (!holdings) {
         return holdings.error();
     }
-    Reviewer reviewer(catalogue, std::move(*volumes), *actions);
+    auto shelf = PlayerShelf::of(catalogue);
+    if (!shelf) {
+        return shelf.error();
+    }
+    Reviewer reviewer(catalogue, std::move(*volumes), std::move(*shelf), *actions);
     DocketReview review;
     auto holding = holdings->begin();
     for (const auto& action : *actions) {

@@ -12,30 +12,8 @@
 namespace sober {
 namespace {
 
-/// Everything that is needed to read and write the players' lists.
-struct Shelf {
-    std::vector<Volume> volumes;
-    std::vector<Player> players;
-    std::vector<ListFile> lists;
-
-    const ListFile* list(ListFileId id) const {
-        const auto found = std::ranges::find(lists, id, &ListFile::id);
-        return found != lists.end() ? &*found : nullptr;
-    }
-};
-
-Result<Shelf> shelfOf(const Catalogue& catalogue) {
-    auto volumes = Volumes(catalogue).all();
-    auto players = PlayerStore(catalogue).all();
-    auto lists = PlayerStore(catalogue).lists();
-    if (!volumes || !players || !lists) {
-        return !volumes ? volumes.error() : !players ? players.error() : lists.error();
-    }
-    return Shelf{std::move(*volumes), std::move(*players), std::move(*lists)};
-}
-
 /// The lists that lead to one of the old places, and those that were changed since they were read.
-Result<std::vector<const ListFile*>> concerned(const Catalogue& catalogue, const Shelf& shelf,
+Result<std::vector<const ListFile*>> concerned(const Catalogue& catalogue, const PlayerShelf& shelf,
                                                const NewPlaces& newPlaces) {
     std::vector<BytePath> places;
     for (const auto& [from, to] : newPlaces) {
@@ -80,7 +58,8 @@ std::string awaySentence(const BytePath& list) {
 /// none is changed for nothing; then they are written one after another.
 class Rewriting {
   public:
-    Rewriting(const Catalogue& catalogue, const Shelf& shelf, std::vector<const ListFile*> lists, NewPlaces places)
+    Rewriting(const Catalogue& catalogue, const PlayerShelf& shelf, std::vector<const ListFile*> lists,
+              NewPlaces places)
         : catalogue_(catalogue),
           shelf_(shelf),
           lists_(std::move(lists)),
@@ -135,8 +114,8 @@ class Rewriting {
             return leaveAllOf(list, awaySentence(list.path));
         }
         auto read = readList(list.path);
-        auto rewritten = read ? rewrittenList(list, *read, contextOf(list, shelf_.players), resolver_, shelf_.volumes,
-                                              places_)
+        auto rewritten = read ? rewrittenList(list, *read, contextOf(list, shelf_.players), resolver_,
+                                              shelf_.volumes, places_)
                               : Result<RewrittenList>(read.error());
         if (!rewritten) {
             return leaveAllOf(list, rewritten.error().sentence);
@@ -173,7 +152,7 @@ class Rewriting {
     }
 
     const Catalogue& catalogue_;
-    const Shelf& shelf_;
+    const PlayerShelf& shelf_;
     std::vector<const ListFile*> lists_;
     NewPlaces places_;
     Resolver resolver_;
@@ -183,16 +162,27 @@ class Rewriting {
 
 } // namespace
 
-Result<BytePath> placeForReferences(const Catalogue& catalogue, const BytePath& place,
+Result<PlayerShelf> PlayerShelf::of(const Catalogue& catalogue) {
+    auto volumes = Volumes(catalogue).all();
+    auto players = PlayerStore(catalogue).all();
+    auto lists = PlayerStore(catalogue).lists();
+    if (!volumes || !players || !lists) {
+        return !volumes ? volumes.error() : !players ? players.error() : lists.error();
+    }
+    return PlayerShelf{std::move(*volumes), std::move(*players), std::move(*lists)};
+}
+
+const ListFile* PlayerShelf::list(ListFileId id) const {
+    const auto found = std::ranges::find(lists, id, &ListFile::id);
+    return found != lists.end() ? &*found : nullptr;
+}
+
+Result<BytePath> placeForReferences(const PlayerShelf& shelf, const BytePath& place,
                                     std::span<const Reference> references,
                                     std::span<const BytePath> candidates) {
-    const auto shelf = shelfOf(catalogue);
-    if (!shelf) {
-        return shelf.error();
-    }
     std::string reason = "No copy that stays could take its references over.";
     for (const auto& reference : references) {
-        const auto* list = shelf->list(reference.list);
+        const auto* list = shelf.list(reference.list);
         auto refusal = list == nullptr || list->away
                            ? std::optional(awaySentence(list != nullptr ? list->path : BytePath()))
                            : whyNeverChange(list->path);
@@ -202,9 +192,9 @@ Result<BytePath> placeForReferences(const Catalogue& catalogue, const BytePath& 
     }
     for (const auto& candidate : candidates) {
         const bool reached = std::ranges::all_of(references, [&](const Reference& reference) {
-            const auto* list = shelf->list(reference.list);
+            const auto* list = shelf.list(reference.list);
             const auto location = locationLeadingTo(candidate, place, reference.location, *list,
-                                                    contextOf(*list, shelf->players), shelf->volumes);
+                                                    contextOf(*list, shelf.players), shelf.volumes);
             reason = location ? reason : location.error().sentence;
             return location.ok();
         });
@@ -216,7 +206,7 @@ Result<BytePath> placeForReferences(const Catalogue& catalogue, const BytePath& 
 }
 
 Result<std::vector<ListDifference>> listDifferences(const Catalogue& catalogue, const DocketReview& review) {
-    const auto shelf = shelfOf(catalogue);
+    const auto shelf = PlayerShelf::of(catalogue);
     const auto newPlaces = newPlacesOf(review);
     const auto lists =
         shelf ? concerned(catalogue, *shelf, newPlaces) : Result<std::vector<const ListFile*>>(shelf.error());
@@ -256,9 +246,9 @@ Result<std::vector<ListDifference>> listDifferences(const Catalogue& catalogue, 
 Result<TakenAlong> takeReferencesAlong(const Catalogue& catalogue, EntryId entry, const NewPlaces& newPlaces,
                                        RunControl& control, const CarryOutHooks& hooks) {
     TakenAlong result;
-    const auto shelf = shelfOf(catalogue);
-    const auto lists = shelf ? concerned(catalogue, *shelf, newPlaces)
-                             : Result<std::vector<const ListFile*>>(shelf.error());
+    const auto shelf = PlayerShelf::of(catalogue);
+    const auto lists =
+        shelf ? concerned(catalogue, *shelf, newPlaces) : Result<std::vector<const ListFile*>>(shelf.error());
     if (!lists) {
         return lists.error();
     }

@@ -7,9 +7,19 @@
 
 namespace sober {
 
+/// Everything that is needed to read and write the players' lists.
+struct PlayerShelf {
+    std::vector<Volume> volumes;
+    std::vector<Player> players;
+    std::vector<ListFile> lists;
+
+    static Result<PlayerShelf> of(const Catalogue& catalogue);
+    const ListFile* list(ListFileId id) const;
+};
+
 /// Which of `candidates` (absolute) can take the references to `place` over: the first that every list which
 /// leads there can reach. Cause::refused, with a sentence, where none can or a list is away or read-only.
-Result<BytePath> placeForReferences(const Catalogue& catalogue, const BytePath& place,
+Result<BytePath> placeForReferences(const PlayerShelf& shelf, const BytePath& place,
                                     std::span<const Reference> references,
                                     std::span<const BytePath> candidates);
 
