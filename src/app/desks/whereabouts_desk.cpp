@@ -20,7 +20,7 @@ WhereaboutsDesk::WhereaboutsDesk(Workbench& workbench)
       missing_(new MissingPanel(workbench, stack_)),
       references_(new ReferencePanel(workbench, stack_)) {
     addPage(relinking_, tr("Broken references"), Qt::Key_1);
-    addPage(missing_, tr("Missing holdings"), Qt::Key_2);
+    addPage(missing_, tr("Missing"), Qt::Key_2);
     addPage(references_, tr("References to look at"), Qt::Key_3);
     body()->addWidget(stack_, 1);
     pages_->button(0)->setChecked(true);

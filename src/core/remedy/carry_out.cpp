@@ -144,8 +144,8 @@ class Executor {
     }
 
     /// Makes references lead to the new places; yields what could not be, by place.
-    Result<std::unordered_map<BytePath, std::string>> along(const NewPlaces& places) {
-        const auto taken = takeReferencesAlong(catalogue_, result_.entry, places, control_, hooks_);
+    Result<std::unordered_map<BytePath, std::string>> along(const NewPlaces& places, RunControl& control) {
+        const auto taken = takeReferencesAlong(catalogue_, result_.entry, places, control, hooks_);
         if (!taken) {
             return taken.error();
         }
@@ -164,7 +164,7 @@ class Executor {
             places.emplace(planned->path, planned->target);
         }
         tell(batch.front()->path);
-        const auto left = along(places);
+        const auto left = along(places, control_);
         if (!left) {
             return left.error();
         }
@@ -205,15 +205,13 @@ class Executor {
             }
         }
         hooks_.onInstant(Instant::checked);
-        const auto left = along(places);
+        RunControl toTheEnd; // stopped between two batches, not within one
+        const auto left = along(places, toTheEnd);
         if (!left) {
             return left.error();
         }
         for (const auto& [planned, stamp] : checked) {
             const auto why = left->find(planned->path);
-            if (result_.interrupted && why != left->end()) {
-                continue;
-            }
             const auto outcome = why != left->end() ? Outcome(refusedError(planned->path, why->second))
                                                     : setAside(*planned, stamp);
             if (const auto settled = settle(*planned, outcome); !settled) {
@@ -236,7 +234,8 @@ class Executor {
                 return settled;
             }
         }
-        const auto left = along(places);
+        RunControl toTheEnd;
+        const auto left = along(places, toTheEnd);
         if (!left) {
             return left.error();
         }
