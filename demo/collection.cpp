@@ -300,6 +300,8 @@ bool writeTruth(const BytePath& folder) {
     }
     Json drift = driftTruth();
     drift.push_back({{"path", shown(homeOf(all[editedRecording]))}, {"kind", "tags-edited"}});
+    Json alike = alikeTagsTruth();
+    alike.push_back(namesakesTruth());
     const Json truth{
         {"seed", 100},
         {"volumes", {"GANNET", "TERN", "PETREL"}},
@@ -320,7 +322,7 @@ bool writeTruth(const BytePath& folder) {
         {"drift", drift},
         {"references", playersTruth()},
         {"odd", unsoundTruth()},
-        {"only_tags_alike", alikeTagsTruth()},
+        {"only_tags_alike", alike},
         {"keepers", keepersTruth()}};
     std::ofstream file(joinPath(folder, "truth.json"));
     file << truth.dump(2) << '\n';

@@ -62,7 +62,7 @@ int main(int argc, char** argv) {
                              "the headless command\n");
         return 2;
     }
-    const BytePath folder = argv[1];
+    const BytePath folder = fs::absolute(argv[1]).string(); // the players write absolute locations
     const BytePath sober = argv[2];
     if (fs::exists(folder) && !fs::is_empty(folder)) {
         if (!fs::exists(joinPath(folder, marker))) {

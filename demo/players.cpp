@@ -62,7 +62,7 @@ std::vector<Moved> classes() {
             const auto number = week == 1 ? std::string() : fmt::format(" ({})", week);
             all.push_back({fmt::format("GANNET/Evening classes/Week {}/{}.ogg", week, name),
                            fmt::format("GANNET/Evening classes, all/{}{}.ogg", name, number),
-                           tagsOf(title, fmt::format("Week {}", week), track),
+                           tagsOf(fmt::format("{}, week {}", title, week), "Evening classes", track),
                            {Voice::choir, static_cast<std::uint32_t>(990 + 10 * week + track), 4, 80}});
         }
     }
@@ -232,6 +232,10 @@ bool letPlayersFallBehind(const BytePath& folder) {
     fs::remove_all(joinPath(folder, "GANNET/Cassettes"));
     fs::remove_all(joinPath(folder, "GANNET/Evening classes"));
     return true;
+}
+
+Json namesakesTruth() {
+    return Json::array({namesakes[0], namesakes[1]});
 }
 
 Json playersTruth() {

@@ -16,6 +16,9 @@ bool letPlayersFallBehind(const BytePath& folder);
 /// A place that references lead to and that nobody misses, absolute.
 BytePath notMissed();
 
+/// Two recordings of which only the tags look alike.
+nlohmann::ordered_json namesakesTruth();
+
 /// What each broken reference should lead to, and what else is planted in the lists.
 nlohmann::ordered_json playersTruth();
 
