@@ -196,6 +196,22 @@ TEST_CASE("a list that cannot be changed now keeps the file that it points at") 
     all.checkWhole();
 }
 
+TEST_CASE("a name that cannot stand in a list keeps its own file and no other") {
+    Listed all;
+    writeFile(all.card(), m3u({"f/spare.wav", "gone.wav"}));
+    all.read();
+    fs::rename(all / "V/keep.wav", all / "V/two\nlines.wav");
+    all.survey("V");
+    retireSpare(all);
+    all.plan(repointKind, all / "V/gone.wav", all / "V/only.wav");
+    const auto carried = all.carryOutAll();
+    CHECK(carried.done == 1);
+    REQUIRE(carried.refused.size() == 1);
+    CHECK(carried.refused.front().sentence.find("cannot stand in") != std::string::npos);
+    CHECK(readFile(all.card()) == m3u({"f/spare.wav", "only.wav"}));
+    CHECK(isTaken(all / "V/f/spare.wav"));
+}
+
 TEST_CASE("a list on a volume that is away keeps the files that it points at, and counts nothing as broken") {
     Listed all;
     writeFile(all / "CARD/x.m3u8", m3u({all / "V/f/spare.wav", "own.wav"}));

@@ -234,6 +234,13 @@ Result<Playlist> parsePlaylist(std::string_view text, const BytePath& name) {
     return Error{Cause::invalid, name, displayPath(name) + " is no list of a kind that is known."};
 }
 
+bool canStandIn(PlaylistFormat format, std::string_view location) {
+    return !location.empty() && location.find_first_of(std::string_view("\n\r\0", 3)) == std::string::npos &&
+           (format == PlaylistFormat::xspf || trimmed(location).size() == location.size()) &&
+           (format != PlaylistFormat::m3u || location.front() != '#') &&
+           (format != PlaylistFormat::cue || location.find('"') == std::string::npos);
+}
+
 Result<std::string> withLocations(std::string_view text, const Playlist& list,
                                   std::span<const NewLocation> changes) {
     std::string out;
@@ -243,10 +250,7 @@ Result<std::string> withLocations(std::string_view text, const Playlist& list,
     std::size_t at = 0;
     for (const auto& [index, location] : ordered) {
         const auto& entry = list.entries[index];
-        if (location.empty() || location.find_first_of(std::string_view("\n\r\0", 3)) != std::string::npos ||
-            (list.format != PlaylistFormat::xspf && trimmed(location).size() != location.size()) ||
-            (list.format == PlaylistFormat::m3u && location.front() == '#') ||
-            (list.format == PlaylistFormat::cue && location.find('"') != std::string::npos)) {
+        if (!canStandIn(list.format, location)) {
             return Error{Cause::invalid, location,
                          displayPath(location) +
                              " cannot stand in a list of this kind: it would be read as something else."};

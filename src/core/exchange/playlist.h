@@ -39,13 +39,17 @@ struct Playlist {
 /// followed. Cause::invalid where it is no list at all.
 Result<Playlist> parsePlaylist(std::string_view text, const BytePath& name);
 
+/// False for what would be read as something else: a line break in M3U or PLS, blanks at its ends, a quotation mark
+/// in a cue sheet.
+bool canStandIn(PlaylistFormat format, std::string_view location);
+
 struct NewLocation {
     std::size_t entry = 0; ///< in Playlist::entries
     std::string location;  ///< for XSPF a URI
 };
 
 /// The list's text with some locations replaced, every other byte as it was. `changes` in the order of the
-/// entries. Cause::invalid where a location cannot stand in the format: one with a line break in M3U or PLS.
+/// entries. Cause::invalid where a location cannot stand in the format.
 Result<std::string> withLocations(std::string_view text, const Playlist& list,
                                   std::span<const NewLocation> changes);
 

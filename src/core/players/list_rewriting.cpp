@@ -111,6 +111,11 @@ Result<RewrittenList> rewrittenList(const ListFile& list, const ReadList& read, 
         }
         const auto& target = found->second;
         auto location = locationLeadingTo(target, place, entry.location, list, context, volumes);
+        const bool cannotStand = location && !canStandIn(read.playlist.format, *location);
+        if (cannotStand) {
+            location = cannotReach(target, " has a name that cannot stand in " +
+                                               displayPath(nameOf(list.path)) + ".");
+        }
         if (location && isTaken(target) && resolver.resolve(*location, context).path != target) {
             location = cannotReach(target, " cannot be written into " + displayPath(nameOf(list.path)) +
                                                " so that it is found again.");

@@ -31,12 +31,22 @@ bool hasDrive(std::string_view path) {
     return path.size() >= 3 && isLetter(path[0]) && path[1] == ':' && (path[2] == '\\' || path[2] == '/');
 }
 
+int hexValue(char c) {
+    return isDigit(c)             ? c - '0'
+           : c >= 'a' && c <= 'f' ? c - 'a' + 10
+           : c >= 'A' && c <= 'F' ? c - 'A' + 10
+                                  : -1;
+}
+
 BytePath percentDecoded(std::string_view text) {
     BytePath path;
+    path.reserve(text.size());
     for (std::size_t at = 0; at < text.size(); ++at) {
-        const auto byte = text[at] == '%' ? bytesFromHex(lowerAscii(text.substr(at + 1, 2))) : std::nullopt;
-        if (byte && byte->size() == 1 && byte->front() != '\0') {
-            path += *byte;
+        const bool isCode = text[at] == '%' && at + 2 < text.size();
+        const int high = isCode ? hexValue(text[at + 1]) : -1;
+        const int low = isCode ? hexValue(text[at + 2]) : -1;
+        if (high >= 0 && low >= 0 && high + low > 0) {
+            path += static_cast<char>(high * 16 + low);
             at += 2;
         } else {
             path += text[at];

@@ -119,7 +119,7 @@ class Reading {
         list.path = path;
         list.stamp = stamp ? *stamp : FileStamp{};
         list.problem.clear();
-        const auto read = readList(path);
+        auto read = readList(path);
         if (!read) {
             result_.errors.push_back({path, read.error().sentence});
             list.problem = read.error().sentence;
@@ -133,10 +133,10 @@ class Reading {
         list.players.push_back(player.id);
         known_[path] = list;
         // What could not be read stays as it was known.
-        return read ? takeEntries(list, *read) : done();
+        return read ? takeEntries(list, std::move(read->playlist.entries)) : done();
     }
 
-    Outcome takeEntries(const ListFile& list, const ReadList& read) {
+    Outcome takeEntries(const ListFile& list, std::vector<PlaylistEntry> entries) {
         ++result_.read;
         const auto old = store_.references(list.id);
         if (!old) {
@@ -147,16 +147,16 @@ class Reading {
             remembered.emplace(reference.location, &reference);
         }
         std::vector<Reference> references;
-        references.reserve(read.playlist.entries.size());
-        for (const auto& entry : read.playlist.entries) {
+        references.reserve(entries.size());
+        for (auto& entry : entries) {
             Reference reference;
             reference.entry = references.size();
-            reference.location = entry.location;
-            reference.title = entry.title;
-            reference.artist = entry.artist;
-            reference.album = entry.album;
+            reference.location = std::move(entry.location);
+            reference.title = std::move(entry.title);
+            reference.artist = std::move(entry.artist);
+            reference.album = std::move(entry.album);
             reference.seconds = entry.seconds;
-            if (const auto before = remembered.find(entry.location); before != remembered.end()) {
+            if (const auto before = remembered.find(reference.location); before != remembered.end()) {
                 reference.holding = before->second->holding;
                 reference.content = before->second->content;
             }
@@ -164,6 +164,7 @@ class Reading {
         }
         const auto context = contextOf(list, players_);
         std::vector<Reference> changed;
+        changed.reserve(old->empty() ? references.size() : 0);
         for (auto& reference : references) {
             reference.list = list.id;
             settle(reference, context);
@@ -262,8 +263,9 @@ Result<BytePath> deviceRootOf(const Catalogue& catalogue, const Player& player) 
         for (const auto& reference : *references) {
             if (reference.location.starts_with('/') || reference.location.starts_with('\\')) {
                 ++absolute;
-                const bool helps = reference.state == ReferenceState::broken &&
-                                   resolver.resolve(reference.location, context).state != ReferenceState::broken;
+                const bool helps =
+                    reference.state == ReferenceState::broken &&
+                    resolver.resolve(reference.location, context).state != ReferenceState::broken;
                 better[context.standsFor] += helps ? 1 : 0;
             }
         }
