@@ -134,6 +134,23 @@ TEST_CASE("what is moved is followed by its references, and back") {
     CHECK(all.resolved() == 6);
 }
 
+TEST_CASE("what is moved stays on its file system") {
+    Listed all;
+    // Memory is another file system than the disk, wherever a desktop runs.
+    const BytePath memory = "/dev/shm/sober-test-" + std::to_string(getpid());
+    fs::create_directories(memory);
+    writeFile(memory + "/x.wav", smallWav(4));
+    RunControl control;
+    REQUIRE(surveyVolume(all.catalogue(), {memory, {}, {}, {}}, control, [](const Progress&) {}).ok());
+    REQUIRE(planMove(all.catalogue(), all / "V/f/spare.wav", memory + "/spare.wav", "").ok());
+    const auto carried = all.carryOutAll();
+    fs::remove_all(memory);
+    REQUIRE(carried.refused.size() == 1);
+    CHECK(carried.refused.front().sentence.find("leave its file system") != std::string::npos);
+    CHECK(isTaken(all / "V/f/spare.wav"));
+    CHECK(all.listsNow() == all.before);
+}
+
 TEST_CASE("a place is repointed or written off, and both are undone") {
     Listed all;
     writeFile(all.card(), m3u({"gone.wav", "lost.wav", "only.wav"}));

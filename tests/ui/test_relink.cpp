@@ -144,3 +144,85 @@ TEST_CASE("one file that is shown is enough for the folder, and references that 
     CHECK(desktop.cell(troubled, 0, "What about it") == "will not last");
     CHECK(desktop.list("Holdings that no player's list points at")->model()->rowCount() > 100);
 }
+
+TEST_CASE("a player is taken in, folders are looked through, and a decision can wait, all by keys") {
+    Desktop desktop;
+    writeFile(desktop.demo / "lists/evening.m3u8",
+              "#EXTM3U\n/gone/nocturne one.wav\n/gone/nocturne two.wav\n");
+    writeFile(desktop.demo / "shoebox/nocturne one.wav", smallWav(11));
+    writeFile(desktop.demo / "shoebox/nocturne two.wav", smallWav(12));
+    desktop.press(Qt::Key_5, Qt::AltModifier);
+    desktop.settle();
+    // Nothing is known of players yet: what is missing comes first.
+    CHECK(desktop.list("Missing holdings")->isVisible());
+    desktop.press(Qt::Key_1, Qt::NoModifier, desktop.list("Missing holdings"));
+    desktop.settle();
+    CHECK(desktop.text(figures).startsWith("No player is known yet"));
+
+    const auto choose = [&](Qt::Key key, const BytePath& folder) {
+        desktop.press(key, Qt::NoModifier, desktop.list(places));
+        auto* dialog = desktop.window().findChild<QFileDialog*>();
+        REQUIRE(dialog != nullptr);
+        emit dialog->fileSelected(QString::fromStdString(folder));
+        dialog->close();
+        desktop.settle();
+    };
+    choose(Qt::Key_N, desktop.demo / "lists");
+    CHECK(desktop.text(figures) == "lists: 2 of 2 references broken");
+    choose(Qt::Key_L, desktop.demo / "shoebox");
+    CHECK(desktop.cell(places, 0, "State") == "asked");
+    CHECK(desktop.cell("Candidates", 0, "Tags") == "none");
+    desktop.press(Qt::Key_T, Qt::NoModifier, desktop.list(places));
+    desktop.settle();
+    CHECK(desktop.text(figures) ==
+          "lists: 2 of 2 references broken, 0 after this"); // the other follows by the rule
+
+    desktop.press(Qt::Key_R, Qt::NoModifier, desktop.list(places));
+    desktop.settle();
+    CHECK(desktop.cell(places, 0, "State") == "to repoint");
+    desktop.list(places)->selectAll();
+    desktop.press(Qt::Key_A, Qt::NoModifier, desktop.list(places));
+    desktop.settle();
+    CHECK(desktop.cell(places, 0, "State") == "found");
+    CHECK(desktop.text("What waits on the docket").startsWith("empty"));
+    desktop.press(Qt::Key_R, Qt::NoModifier, desktop.list(places));
+    desktop.settle();
+
+    // Taken off in the docket's own window, one of both.
+    desktop.press(Qt::Key_D, Qt::ControlModifier);
+    desktop.settle();
+    desktop.list("Actions on the docket")->selectRow(0);
+    desktop.press(Qt::Key_Delete, Qt::NoModifier, desktop.list("Actions on the docket"));
+    desktop.settle();
+    CHECK(desktop.list("Actions on the docket")->model()->rowCount() == 1);
+    CHECK(desktop.list("Lines of lists that change")->model()->rowCount() == 1);
+    desktop.press(Qt::Key_Escape);
+    CHECK(readFile(desktop.demo / "lists/evening.m3u8").find("shoebox") == std::string::npos);
+}
+
+TEST_CASE("a reference that will not last is led to the copy that stays, and the ledger takes it back") {
+    PlayerDesktop desktop;
+    const auto copied = desktop.demo / "GANNET/Desktop/for Wilfred/spring tide.flac";
+    writeFile(desktop.list_, copied + "\n");
+    desktop.workbench().readPlayers();
+    desktop.settle();
+    desktop.press(Qt::Key_3, Qt::NoModifier, desktop.list(places));
+    desktop.settle();
+    const QString troubled = "References that work today and should be looked at";
+    REQUIRE(desktop.list(troubled)->model()->rowCount() == 2);
+    CHECK(desktop.cell(troubled, 1, "What about it") == "not the one to keep");
+    desktop.list(troubled)->selectRow(1);
+    desktop.press(Qt::Key_R, Qt::NoModifier, desktop.list(troubled));
+    desktop.settle();
+    CHECK(desktop.cell(troubled, 1, "What about it") == "to repoint");
+    desktop.workbench().carryOut();
+    desktop.settle();
+    CHECK(desktop.list(troubled)->model()->rowCount() == 0);
+    CHECK(readFile(desktop.list_) != copied + "\n");
+    CHECK(fs::exists(readFile(desktop.list_).substr(0, readFile(desktop.list_).size() - 1)));
+    desktop.press(Qt::Key_6, Qt::AltModifier);
+    desktop.settle();
+    desktop.press(Qt::Key_T);
+    desktop.settle();
+    CHECK(readFile(desktop.list_) == copied + "\n");
+}
