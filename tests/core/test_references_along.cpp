@@ -134,6 +134,24 @@ TEST_CASE("what is moved is followed by its references, and back") {
     CHECK(all.resolved() == 6);
 }
 
+TEST_CASE("where a move leads: into a folder, or to a name") {
+    Listed all;
+    fs::create_directories(all / "V/there");
+    const std::pair<BytePath, BytePath> rows[] = {{"V/there", "V/there/only.wav"},
+                                                  {"V/not yet/", "V/not yet/only.wav"},
+                                                  {"V/other name.wav", "V/other name.wav"}};
+    for (const auto& [target, place] : rows) {
+        CAPTURE(target);
+        REQUIRE(planMove(all.catalogue(), all / "V/only.wav", all / target, "").ok());
+        const auto review = reviewDocket(all.catalogue());
+        REQUIRE(review->actions.size() == 1); // the latest word counts
+        CHECK(review->actions.front().target == all / place);
+        CHECK_FALSE(review->actions.front().refused.has_value());
+    }
+    CHECK(planMove(all.catalogue(), all / "V/nobody.wav", all / "V/x", "").error().cause == Cause::notFound);
+    CHECK(planMove(all.catalogue(), "/nowhere/a.wav", "/nowhere/b.wav", "").error().cause == Cause::notFound);
+}
+
 TEST_CASE("what is moved stays on its file system") {
     Listed all;
     // Memory is another file system than the disk, wherever a desktop runs.

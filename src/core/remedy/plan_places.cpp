@@ -68,7 +68,7 @@ Outcome planMove(const Catalogue& catalogue, const BytePath& path, const BytePat
     }
     const auto from = canonicalOf(path);
     auto to = canonicalOf(target);
-    if (isFolder(to)) {
+    if (isFolder(to) || target.ends_with('/')) {
         to = joinPath(to, nameOf(from));
     }
     const auto volume = volumeHolding(*volumes, from);

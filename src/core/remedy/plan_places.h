@@ -10,7 +10,8 @@ namespace sober {
 Outcome planRepoint(const Catalogue& catalogue, const BytePath& place, const BytePath& target,
                     const std::string& reason);
 
-/// A holding, or all below a folder, is to be moved: into `target` where that is a folder, else to that name.
+/// A holding, or all below a folder, is to be moved: into `target` where that is a folder or ends in
+/// a slash, else to that name.
 Outcome planMove(const Catalogue& catalogue, const BytePath& path, const BytePath& target,
                  const std::string& reason);
 
