@@ -385,9 +385,13 @@ void RelinkPanel::showPlaces() {
     const auto isOff = isRule && static_cast<std::size_t>(wanted) >= found_->rules.size();
     off_->setEnabled(isRule);
     off_->setText(tr("%1   O").arg(isOff ? tr("Rule on") : tr("Rule off")));
-    shown_->setText(wanted == any ? tr("All places: choose a ribbon to look into it")
-                    : isOff       ? tr("This rule is not used")
-                                  : tr("Of the chosen ribbon: %1").arg(shown(counted(rows.size(), "place"))));
+    const auto count = shown(counted(rows.size(), "place"));
+    const auto* rule = isRule && !isOff ? &found_->rules[static_cast<std::size_t>(wanted)] : nullptr;
+    shown_->setText(wanted == any     ? tr("All places: choose a ribbon to look into it")
+                    : isOff           ? tr("This rule is not used")
+                    : rule != nullptr ? tr("%1 by this rule, %2 sure").arg(count, percent(rule->confidence))
+                                      : tr("Of the chosen ribbon: %1").arg(count));
+    shown_->setToolTip(rule != nullptr ? tr("Inferred from %1").arg(shown(rule->grounds)) : QString());
     const int row = placeList_->currentRow();
     const bool waits =
         std::ranges::all_of(rows, [](const PlaceRow& each) { return !each.link || !each.waiting.empty(); });
