@@ -133,6 +133,12 @@ TEST_CASE("ribbons are thick by count and say where the same bytes are") {
     QObject::connect(&chart, &RibbonChart::ribbonClicked, [&](int ribbon) { clicked = ribbon; });
     QTest::mouseClick(&chart, Qt::LeftButton, {}, {510, 63});
     CHECK(clicked == 1);
+    // A choice stays with its ribbon, and goes where that goes.
+    chart.setChosen(1);
+    chart.setRibbons({{"GANNET/a", "TERN/b", 80}, {"GANNET/c", "", 9}});
+    CHECK(chart.chosen() == 1);
+    chart.setRibbons({{"GANNET/a", "TERN/b", 80}, {"GANNET/d", "", 9}});
+    CHECK(chart.chosen() == -1);
     chart.setRibbons({{"GANNET/a", "TERN/b", 90, true}});
     CHECK(pixelsOf(chart, 1000).pixel(510, 37) != image.pixel(510, 37));
     std::vector<Ribbon> many;

@@ -58,8 +58,12 @@ void RibbonChart::setRibbons(std::vector<Ribbon> ribbons) {
         rest_ += ribbons[i].count;
     }
     ribbons.resize(std::min(ribbons.size(), mostRibbons));
+    // The choice stays with its ribbon.
+    const auto at = static_cast<std::size_t>(std::max(chosen_, 0));
+    const bool stays = chosen_ >= 0 && at < ribbons.size() && ribbons[at].from == ribbons_[at].from &&
+                       ribbons[at].to == ribbons_[at].to;
+    chosen_ = stays ? chosen_ : -1;
     ribbons_ = std::move(ribbons);
-    chosen_ = chosen_ < static_cast<int>(ribbons_.size()) ? chosen_ : -1;
     setFixedHeight(static_cast<int>(
         top + static_cast<double>(std::max<std::size_t>(ribbons_.size(), 2)) * 26 + (rest_ > 0 ? 20 : 4)));
     update();

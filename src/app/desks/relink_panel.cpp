@@ -302,7 +302,7 @@ void RelinkPanel::showRibbons() {
     }
     const auto singles = static_cast<std::uint64_t>(std::ranges::count_if(
         found_->links, [](const RelinkLink& link) { return !link.rule || *link.rule >= mostRules; }));
-    add({tr("single files"), tr("other places, one by one"), singles, false, false, {}}, singleFiles);
+    add({tr("single files, smaller rules"), tr("other places, one by one"), singles, false, false, {}}, singleFiles);
     add({tr("several candidates, or not sure"),
          tr("for you to say"),
          found_->ambiguous.size(),
