@@ -139,9 +139,17 @@ TEST_CASE("in the demo every broken reference is linked to what was planted, ask
     CHECK(findings["twice"] == truth["twice"].get<int>());
     CHECK(demo.ask({"condition"})["findings"]["broken_references"] == 17);
 
-    // Every list is still well-formed; taken back, each is what it was, byte for byte.
+    // Every list is still well-formed, and its locations are URIs (XSPF version 1 asks
+    // for those of RFC 2396: no blank, no bracket, nothing beyond ASCII); taken back, each is what it was.
     for (const auto& [path, text] : contentsBelow(demo / "lantern")) {
         CHECK(run({"xmllint", "--noout", path}).code == 0);
+        for (auto at = text.find("<location>"); at != std::string::npos;
+             at = text.find("<location>", at + 1)) {
+            const auto location = text.substr(at + 10, text.find('<', at + 1) - at - 10);
+            CHECK(location.find_first_not_of(
+                      "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789-._~/:%") ==
+                  std::string::npos);
+        }
     }
     CHECK(demo.ask({"undo", "last"})["done"].get<int>() > 0);
     CHECK(contentsBelow(demo / "lantern") == before);
