@@ -378,20 +378,27 @@ Outcome PlayerStore::replace(ListFileId list, std::vector<Reference> changed, st
         clear.exec();
         HoldingTies ties(database, *volumes);
         SQLite::Statement insert(
-            database, std::string(isWhole ? "INSERT" : "INSERT OR REPLACE") +
-                          " INTO list_references(list, entry, location, title, artist, album, seconds, state, path, "
-                          "holding, xxh3) VALUES(?,?,?,?,?,?,?,?,?,?,?)");
+            database,
+            std::string(isWhole ? "INSERT" : "INSERT OR REPLACE") +
+                " INTO list_references(list, entry, location, title, artist, album, seconds, state, path, "
+                "holding, xxh3) VALUES(?,?,?,?,?,?,?,?,?,?,?)");
         for (auto& reference : changed) {
             ties.tie(reference);
             insert.bind(1, list);
             insert.bind(2, static_cast<std::int64_t>(reference.entry));
-            bindBytes(insert, 3, reference.location);
-            insert.bind(4, reference.title);
-            insert.bind(5, reference.artist);
-            insert.bind(6, reference.album);
+            // The strings outlive the step: copying half a million of them would cost as much as writing
+            // them.
+            const auto bytes = [&](int index, const std::string& value) {
+                insert.bindNoCopy(index, static_cast<const void*>(value.data()),
+                                  static_cast<int>(value.size()));
+            };
+            bytes(3, reference.location);
+            insert.bindNoCopy(4, reference.title);
+            insert.bindNoCopy(5, reference.artist);
+            insert.bindNoCopy(6, reference.album);
             insert.bind(7, reference.seconds);
             insert.bind(8, static_cast<int>(reference.state));
-            bindBytes(insert, 9, reference.path);
+            bytes(9, reference.path);
             bindId(insert, 10, reference.holding);
             bindContent(insert, 11, reference.content);
             insert.exec();
@@ -409,8 +416,8 @@ Outcome PlayerStore::settle(ListFileId list, std::span<const Reference> changed)
     return guarded(catalogue_, [&] {
         auto& database = catalogue_.database();
         SQLite::Transaction transaction(database);
-        SQLite::Statement write(database,
-                                "UPDATE list_references SET state = ?, path = ? WHERE list = ? AND entry = ?");
+        SQLite::Statement write(
+            database, "UPDATE list_references SET state = ?, path = ? WHERE list = ? AND entry = ?");
         for (const auto& reference : changed) {
             write.bind(1, static_cast<int>(reference.state));
             bindBytes(write, 2, reference.path);
@@ -420,8 +427,8 @@ Outcome PlayerStore::settle(ListFileId list, std::span<const Reference> changed)
             write.reset();
         }
         SQLite::Statement ask(database, std::string(referenceColumns) + "WHERE list = ? AND state < 2");
-        SQLite::Statement tied(database,
-                               "UPDATE list_references SET holding = ?, xxh3 = ? WHERE list = ? AND entry = ?");
+        SQLite::Statement tied(
+            database, "UPDATE list_references SET holding = ?, xxh3 = ? WHERE list = ? AND entry = ?");
         HoldingTies ties(database, *volumes);
         std::vector<Reference> newlyTied;
         ask.bind(1, list);

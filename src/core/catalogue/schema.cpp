@@ -351,7 +351,7 @@ CREATE TABLE player_lists(
   PRIMARY KEY(player, list)) WITHOUT ROWID;
 
 CREATE TABLE list_references(
-  list INTEGER NOT NULL REFERENCES lists(id),
+  list INTEGER NOT NULL,
   entry INTEGER NOT NULL,
   location BLOB NOT NULL,
   title TEXT NOT NULL,
@@ -360,10 +360,10 @@ CREATE TABLE list_references(
   seconds REAL NOT NULL,
   state INTEGER NOT NULL,
   path BLOB NOT NULL,
-  holding INTEGER REFERENCES holdings(id),
+  holding INTEGER,
   xxh3 BLOB,
   PRIMARY KEY(list, entry)) WITHOUT ROWID;
-CREATE INDEX list_references_holding ON list_references(holding);
+CREATE INDEX list_references_holding ON list_references(holding) WHERE holding IS NOT NULL;
 CREATE INDEX list_references_path ON list_references(path);
 
 CREATE TABLE written_off_places(path BLOB PRIMARY KEY) WITHOUT ROWID;
