@@ -134,6 +134,28 @@ TEST_CASE("what is moved is followed by its references, and back") {
     CHECK(all.resolved() == 6);
 }
 
+TEST_CASE("a move that one list refuses at the last moment takes the other lists back with it") {
+    Listed all;
+    REQUIRE(planMove(all.catalogue(), all / "V/f/spare.wav", all / "V/g.wav", "").ok());
+    RunControl control;
+    CarryOutHooks hooks;
+    int written = 0;
+    hooks.onInstant = [&](Instant instant) {
+        if (instant == Instant::made && ++written == 2) {
+            writeFile(all.card(), readFile(all.card()) + "#\r\n");
+        }
+    };
+    const auto carried = carryOut(all.catalogue(), control, hooks);
+    REQUIRE(carried.ok());
+    CHECK(written >= 3);
+    CHECK(carried->done == 0);
+    CHECK(carried->refused.size() == 1);
+    CHECK(isTaken(all / "V/f/spare.wav"));
+    CHECK(readFile(all.library()) == all.before[0]);
+    CHECK(readFile(all.card()) == all.before[1] + "#\r\n");
+    all.checkWhole();
+}
+
 TEST_CASE("where a move leads: into a folder, or to a name") {
     Listed all;
     fs::create_directories(all / "V/there");

@@ -239,11 +239,13 @@ class Executor {
         if (!left) {
             return left.error();
         }
+        NewPlaces abandoned;
         for (const auto& [planned, action] : moved) {
             const auto why = left->find(planned->path);
             auto outcome = done();
             if (why != left->end()) {
                 const auto back = abandonMove(ledger_, action, why->second);
+                abandoned.emplace(planned->target, planned->path);
                 outcome = back ? Outcome(refusedError(planned->path, why->second)) : back;
             } else {
                 outcome = finishMove(catalogue_, action);
@@ -253,7 +255,9 @@ class Executor {
                 return settled;
             }
         }
-        return done();
+        // Lists that were changed before another one refused follow the file back.
+        const auto back = abandoned.empty() ? left : along(abandoned, toTheEnd);
+        return back ? done() : Outcome(back.error());
     }
 
     Result<LedgerAction> moveOne(const PlannedAction& planned) {
