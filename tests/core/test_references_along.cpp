@@ -149,6 +149,7 @@ TEST_CASE("a move that one list refuses at the last moment takes the other lists
     REQUIRE(carried.ok());
     CHECK(written >= 3);
     CHECK(carried->done == 0);
+    CHECK(carried->references == 0);
     CHECK(carried->refused.size() == 1);
     CHECK(isTaken(all / "V/f/spare.wav"));
     CHECK(readFile(all.library()) == all.before[0]);

@@ -256,7 +256,9 @@ class Executor {
             }
         }
         // Lists that were changed before another one refused follow the file back.
+        const auto before = result_.references;
         const auto back = abandoned.empty() ? left : along(abandoned, toTheEnd);
+        result_.references = before - (result_.references - before); // those lead where they led
         return back ? done() : Outcome(back.error());
     }
 
