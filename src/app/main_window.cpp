@@ -272,8 +272,7 @@ void MainWindow::setOpen(const Desk* desk, std::uint64_t count) {
 
 void MainWindow::openSchedule() {
     const auto program = QFile::encodeName(QCoreApplication::applicationDirPath()).toStdString();
-    const auto catalogue = placeOf(workbench_.cataloguePath()).value_or(workbench_.cataloguePath());
-    (new ScheduleWindow(joinPath(program, "sober"), catalogue, this))->open();
+    (new ScheduleWindow(workbench_, joinPath(program, "sober"), this))->open();
 }
 
 void MainWindow::openDocket() {

@@ -11,12 +11,13 @@
 namespace sober::cli {
 
 int fail(const Error& error) {
-    fmt::print(stderr, "{}\n", error.sentence);
+    sayOn(stderr, "{}\n", error.sentence);
     return error.cause == Cause::interrupted ? exitInterrupted : exitCouldNot;
 }
 
 void printJson(const Json& json) {
-    fmt::print("{}\n", json.dump(2));
+    const auto text = json.dump(2) + "\n";
+    std::fwrite(text.data(), 1, text.size(), stdout);
 }
 
 Result<Catalogue> openWorking(const CommonOptions& common) {
@@ -25,14 +26,14 @@ Result<Catalogue> openWorking(const CommonOptions& common) {
         return opened.error();
     }
     for (const auto& sentence : opened->recovered) {
-        fmt::print(stderr, "After an interruption: {}\n", sentence);
+        sayOn(stderr, "After an interruption: {}\n", sentence);
     }
     return std::move(opened->catalogue);
 }
 
 Result<Catalogue> openLooking(const CommonOptions& common) {
-    if (auto missing = Catalogue::openForReading(common.catalogue); !missing) {
-        return missing;
+    if (!isTaken(common.catalogue)) {
+        return Catalogue::openForReading(common.catalogue); // says that there is none
     }
     auto opened = openWorking(common);
     if (!opened && (opened.error().cause == Cause::busy || opened.error().cause == Cause::notPermitted)) {
@@ -67,7 +68,7 @@ void ProgressLine::operator()(const Progress& progress) {
 
 void printErrors(const std::vector<SurveyError>& errors) {
     for (const auto& error : errors) {
-        fmt::print(stderr, "{}\n", error.sentence);
+        sayOn(stderr, "{}\n", error.sentence);
     }
 }
 

@@ -2,11 +2,26 @@
 
 #include "cli/commands.h"
 #include "cli/json_shapes.h"
+#include "core/base/text.h"
 #include "core/catalogue/catalogue.h"
 
+#include <fmt/format.h>
+
 #include <chrono>
+#include <cstdio>
 
 namespace sober::cli {
+
+/// Text for a person: whatever names and tags hold, nothing in it steers the terminal.
+template <typename... Args>
+void sayOn(std::FILE* to, fmt::format_string<Args...> text, Args&&... args) {
+    const auto shown = displayLines(fmt::format(text, std::forward<Args>(args)...));
+    std::fwrite(shown.data(), 1, shown.size(), to);
+}
+template <typename... Args>
+void say(fmt::format_string<Args...> text, Args&&... args) {
+    sayOn(stdout, text, std::forward<Args>(args)...);
+}
 
 /// Says what went wrong on standard error; yields the exit code.
 int fail(const Error& error);

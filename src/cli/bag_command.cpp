@@ -1,10 +1,9 @@
 #include "cli/bag_command.h"
 
+#include "cli/answers.h"
 #include "core/base/text.h"
 #include "core/exchange/bag.h"
 #include "core/remedy/write_bag.h"
-
-#include <fmt/format.h>
 
 namespace sober::cli {
 
@@ -34,13 +33,13 @@ int runBagCheck(const CommonOptions& common, const BytePath& bag, RunControl& co
                    {"problems", std::move(problems)}});
     } else {
         for (const auto& problem : report->problems) {
-            fmt::print("{}\n", problem.sentence);
+            say("{}\n", problem.sentence);
         }
-        fmt::print("BagIt {}, {}, {}: {}, {}\n", report->version, counted(report->files, "file"),
-                   humanBytes(report->bytes), report->complete ? "complete" : "not complete",
-                   report->interrupted ? "not read to its end"
-                   : report->valid     ? "valid"
-                                       : "not valid");
+        say("BagIt {}, {}, {}: {}, {}\n", report->version, counted(report->files, "file"),
+            humanBytes(report->bytes), report->complete ? "complete" : "not complete",
+            report->interrupted ? "not read to its end"
+            : report->valid     ? "valid"
+                                : "not valid");
     }
     return report->interrupted ? exitInterrupted : exitDone;
 }
@@ -62,8 +61,7 @@ int runBagWrite(const CommonOptions& common, const BytePath& folder, const ByteP
     if (common.json) {
         printJson({{"schema", "sober.bag-written/1"}, {"files", bag->files}, {"bytes", bag->bytes}});
     } else {
-        fmt::print("{} ({}) copied, read back and listed\n", counted(bag->files, "file"),
-                   humanBytes(bag->bytes));
+        say("{} ({}) copied, read back and listed\n", counted(bag->files, "file"), humanBytes(bag->bytes));
     }
     return exitDone;
 }

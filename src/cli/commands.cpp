@@ -20,17 +20,24 @@
 #include <algorithm>
 #include <charconv>
 #include <cstdio>
+#include <set>
 #include <unistd.h>
 
 namespace sober::cli {
 namespace {
 
 void printSurvey(const SurveyReport& report) {
-    fmt::print(
-        "{}: {} ({} added, {} changed, {} moved, {} returned, {} unchanged), {} missing; {} read in {}\n",
+    say("{}: {} ({} added, {} changed, {} moved, {} returned, {} unchanged), {} missing; {} read in {}\n",
         report.label, counted(report.seen, "holding"), humanCount(report.added), humanCount(report.changed),
         humanCount(report.moved), humanCount(report.returned), humanCount(report.unchanged),
         humanCount(report.missing), humanBytes(report.bytesRead), humanSeconds(report.seconds));
+    if (report.leftOut > 0) {
+        say("    {} left out by the choices kept with it: not missing\n", counted(report.leftOut, "holding"));
+    }
+    if (report.away > 0) {
+        say("    {} on what was mounted within it and is away: not missing\n",
+            counted(report.away, "holding"));
+    }
 }
 
 /// One report over several volumes, for the one JSON document of one command.
@@ -47,6 +54,8 @@ SurveyReport combined(const std::vector<SurveyReport>& reports) {
         all.moved += report.moved;
         all.returned += report.returned;
         all.passedOver += report.passedOver;
+        all.leftOut += report.leftOut;
+        all.away += report.away;
         all.bytesRead += report.bytesRead;
         all.seconds += report.seconds;
         all.interrupted = all.interrupted || report.interrupted;
@@ -93,23 +102,32 @@ Result<std::vector<SetDetail>> allSets(const Catalogue& catalogue, const std::ve
 
 void printDocket(const DocketReview& review) {
     if (review.actions.empty()) {
-        fmt::print("The docket is empty.\n");
+        say("The docket is empty.\n");
         return;
     }
     for (const auto& planned : review.actions) {
-        fmt::print("{:>5}  {:<9}  {}\n", planned.action.id, planned.action.kind, displayPath(planned.path));
+        say("{:>5}  {:<9}  {}\n", planned.action.id, planned.action.kind, displayPath(planned.path));
         if (!planned.target.empty()) {
-            fmt::print("       to {}{}\n", displayPath(planned.target),
-                       planned.references > 0 ? ", with " + counted(planned.references, "reference") : "");
+            say("       to {}{}\n", displayPath(planned.target),
+                planned.references > 0 ? ", with " + counted(planned.references, "reference") : "");
         }
         if (planned.refused) {
-            fmt::print("       refused: {}\n", *planned.refused);
+            say("       {}: {}\n", planned.awaitsConsent ? "needs consent" : "refused", *planned.refused);
+        } else if (planned.loss != Loss::none) {
+            say("       consented: {}\n", lossWords(planned.loss));
         }
     }
-    fmt::print(
-        "{}, {} refused, {} freed once the trash is emptied, {} taken along. Nothing has changed yet.\n",
+    say("{}, {} refused, {} freed once the trash is emptied, {} taken along. Nothing has changed yet.\n",
         counted(review.actions.size(), "action waits", "actions wait"), humanCount(review.refused),
         humanBytes(review.frees), counted(review.references, "reference"));
+}
+
+void showReview(const CommonOptions& common, const DocketReview& review) {
+    if (common.json) {
+        printJson(docketShape(review));
+    } else {
+        printDocket(review);
+    }
 }
 
 int showDocket(const CommonOptions& common, const Catalogue& catalogue) {
@@ -117,26 +135,40 @@ int showDocket(const CommonOptions& common, const Catalogue& catalogue) {
     if (!review) {
         return fail(review.error());
     }
-    if (common.json) {
-        printJson(docketShape(*review));
-    } else {
-        printDocket(*review);
-    }
+    showReview(common, *review);
     return exitDone;
+}
+
+/// After adding: done where something of it can be carried out; a path that could not be put on is said.
+int showAdded(const CommonOptions& common, const Catalogue& catalogue, const std::set<ActionId>& before,
+              const std::vector<Error>& errors) {
+    const auto review = reviewDocket(catalogue);
+    if (!review) {
+        return fail(review.error());
+    }
+    showReview(common, *review);
+    std::size_t possible = 0;
+    for (const auto& planned : review->actions) {
+        possible += !before.contains(planned.action.id) && !planned.refused ? 1 : 0;
+    }
+    for (const auto& error : errors) {
+        sayOn(stderr, "{}\n", error.sentence);
+    }
+    return possible == 0 ? exitCouldNot : errors.empty() ? exitDone : exitSomeUnread;
 }
 
 int showCarriedOut(const CommonOptions& common, const CarriedOut& carried, std::string_view verb) {
     if (common.json) {
         printJson(carriedOutShape(carried));
     } else {
-        fmt::print("{} {}, {} refused.\n", counted(carried.done, "action"), verb,
-                   humanCount(carried.refused.size()));
+        say("{} {}, {} refused.\n", counted(carried.done, "action"), verb,
+            humanCount(carried.refused.size()));
         if (carried.references > 0) {
-            fmt::print("{} of players taken along.\n", counted(carried.references, "reference"));
+            say("{} of players taken along.\n", counted(carried.references, "reference"));
         }
     }
     for (const auto& refused : carried.refused) {
-        fmt::print(stderr, "{}: {}\n", displayPath(refused.path), refused.sentence);
+        sayOn(stderr, "{}: {}\n", displayPath(refused.path), refused.sentence);
     }
     if (carried.interrupted) {
         return exitInterrupted;
@@ -145,7 +177,7 @@ int showCarriedOut(const CommonOptions& common, const CarriedOut& carried, std::
 }
 
 /// The catalogued holding at a path that the user names.
-Result<Holding> holdingAt(const Catalogue& catalogue, const std::vector<Volume>& volumes,
+Result<Holding> holdingAt(const Catalogue& catalogue, std::span<const Volume> volumes,
                           const BytePath& given) {
     const auto lexical = placeOf(given).value_or(given);
     const Volume* best = nullptr;
@@ -214,56 +246,70 @@ Outcome addRetag(const Catalogue& catalogue, const BytePath& file, const std::ve
     return planRetag(catalogue, holding->id, change, from);
 }
 
-Outcome addPaths(const Catalogue& catalogue, const std::string& kind, const std::vector<BytePath>& paths,
-                 const std::string& reason) {
-    const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
+Outcome addPath(const Catalogue& catalogue, std::span<const Volume> volumes, const std::string& kind,
+                const BytePath& path, const std::string& reason) {
+    const auto holding = holdingAt(catalogue, volumes, path);
+    if (!holding && kind == writeOffKind && holding.error().cause == Cause::notFound) {
+        const auto planned = planWriteOffPlace(catalogue, path, reason);
+        return !planned && planned.error().cause == Cause::invalid ? Outcome(holding.error()) : planned;
     }
-    std::vector<DocketAction> actions;
-    for (const auto& path : paths) {
-        const auto holding = holdingAt(catalogue, *volumes, path);
-        if (!holding && kind == writeOffKind && holding.error().cause == Cause::notFound) {
-            if (const auto planned = planWriteOffPlace(catalogue, path, reason); !planned) {
-                return planned.error().cause == Cause::invalid ? holding.error() : planned.error();
-            }
-            continue;
-        }
-        if (!holding) {
-            return holding.error();
-        }
-        const auto wanted = kind == writeOffKind ? HoldingState::missing : HoldingState::present;
-        const bool bringsBack = kind == restoreKind && holding->state == HoldingState::missing;
-        if (holding->state != wanted && !bringsBack) {
-            return Error{Cause::invalid, path,
-                         displayPath(path) + (kind == writeOffKind
-                                                  ? " is not missing: there is nothing to write off."
-                                                  : " is not there any more.")};
-        }
-        const auto drift = FixityStore(catalogue).of(holding->id);
-        if (!drift) {
-            return drift.error();
-        }
-        const bool drifted = *drift && (*drift)->accepted == 0;
-        // What is as it was recorded can still be repaired of junk, and accepted as the evidence shows it.
-        const auto meant = kind == acceptKind && drifted    ? std::string(acceptChangeKind)
-                           : kind == repairKind && !drifted ? std::string(rewriteKind)
-                                                            : kind;
-        actions.push_back({0, meant, holding->id, reason, timeNow()});
+    if (!holding) {
+        return holding.error();
     }
-    return DocketStore(catalogue).add(actions);
+    const auto wanted = kind == writeOffKind ? HoldingState::missing : HoldingState::present;
+    const bool bringsBack = kind == restoreKind && holding->state == HoldingState::missing;
+    if (holding->state != wanted && !bringsBack) {
+        return Error{Cause::invalid, path,
+                     displayPath(path) + (kind == writeOffKind
+                                              ? " is not missing: there is nothing to write off."
+                                          : holding->state == HoldingState::leftOut
+                                              ? " is left out by the choices of its volume."
+                                              : " is not there any more.")};
+    }
+    const auto drift = FixityStore(catalogue).of(holding->id);
+    const auto unreadable = FixityStore(catalogue).unreadableOf(holding->id);
+    if (!drift || !unreadable) {
+        return drift ? unreadable.error() : drift.error();
+    }
+    const bool drifted = *drift && (*drift)->accepted == 0;
+    // What is as it was recorded can still be repaired of junk, and accepted as the evidence shows it.
+    const bool isWhole = !drifted && unreadable->empty();
+    const auto meant = kind == acceptKind && drifted   ? std::string(acceptChangeKind)
+                       : kind == repairKind && isWhole ? std::string(rewriteKind)
+                                                       : kind;
+    return DocketStore(catalogue).add(std::vector{DocketAction{0, meant, holding->id, reason, timeNow()}});
 }
 
-Outcome addWithTarget(const Catalogue& catalogue, const std::string& kind, const std::vector<BytePath>& paths,
-                      const BytePath& target, const std::string& reason) {
+Outcome addOne(const Catalogue& catalogue, std::span<const Volume> volumes, const std::string& kind,
+               const BytePath& path, const BytePath& target, const std::string& reason) {
+    return target.empty()     ? addPath(catalogue, volumes, kind, path, reason)
+           : kind == moveKind ? planMove(catalogue, path, target, reason)
+                              : planRepoint(catalogue, path, target, reason);
+}
+
+/// What stands on the docket and is not about these paths: those are said anew.
+Result<std::set<ActionId>> standingBeside(const Catalogue& catalogue, const std::vector<BytePath>& paths) {
+    const auto review = reviewDocket(catalogue);
+    if (!review) {
+        return review.error();
+    }
+    std::set<BytePath> meant;
     for (const auto& path : paths) {
-        const auto planned = kind == moveKind ? planMove(catalogue, path, target, reason)
-                                              : planRepoint(catalogue, path, target, reason);
-        if (!planned) {
-            return planned;
+        meant.insert(placeOf(path).value_or(path));
+    }
+    std::set<ActionId> standing;
+    for (const auto& planned : review->actions) {
+        if (!meant.contains(planned.path)) {
+            standing.insert(planned.action.id);
         }
     }
-    return done();
+    return standing;
+}
+
+/// Of a `kind` that is said of single holdings.
+Outcome consentTo(const Catalogue& catalogue, std::span<const Volume> volumes, const BytePath& path) {
+    const auto holding = holdingAt(catalogue, volumes, path);
+    return holding ? consentToLoss(catalogue, holding->id) : Outcome(holding.error());
 }
 
 } // namespace
@@ -275,13 +321,17 @@ int runSurvey(const CommonOptions& common, const SurveyOptions& options, RunCont
     }
     std::vector<SurveyReport> reports;
     std::optional<Error> failure;
+    bool someFailed = false;
     for (const auto& path : options.paths) {
         ProgressLine line(common.quiet);
-        auto report = surveyVolume(*catalogue, {path, options.label, options.choices, options.effort},
-                                   control, [&](const Progress& progress) { line(progress); });
+        auto report =
+            surveyVolume(*catalogue, {path, options.label, {}, options.effort, options.changeChoices},
+                         control, [&](const Progress& progress) { line(progress); });
         if (!report) {
-            failure = report.error();
-            break;
+            // One bad path does not keep the others from being read.
+            sayOn(stderr, "{}\n", report.error().sentence);
+            someFailed = true;
+            continue;
         }
         reports.push_back(std::move(*report));
         if (reports.back().interrupted) {
@@ -305,8 +355,8 @@ int runSurvey(const CommonOptions& common, const SurveyOptions& options, RunCont
     if (const auto read = readPlayers(*catalogue, control); !read && !failure) {
         failure = read.error();
     }
-    if (failure && reports.empty()) {
-        return fail(*failure);
+    if (reports.empty()) {
+        return failure ? fail(*failure) : exitCouldNot;
     }
     if (common.json) {
         printJson(surveysShape(reports));
@@ -317,7 +367,10 @@ int runSurvey(const CommonOptions& common, const SurveyOptions& options, RunCont
     if (failure) {
         return fail(*failure);
     }
-    return interrupted ? exitInterrupted : all.errors.empty() ? exitDone : exitSomeUnread;
+    return interrupted          ? exitInterrupted
+           : someFailed         ? exitCouldNot
+           : all.errors.empty() ? exitDone
+                                : exitSomeUnread;
 }
 
 int runCondition(const CommonOptions& common) {
@@ -336,20 +389,19 @@ int runCondition(const CommonOptions& common) {
     for (std::size_t i = 0; i < condition->volumes.size(); ++i) {
         const auto& volume = condition->volumes[i];
         const auto& figures = condition->figures[i];
-        fmt::print("{:<12} {:<8} {:>16}, {:>9}, {} missing\n", volume.label,
-                   volume.atHand ? "at hand" : "away", counted(figures.holdings, "holding"),
-                   humanBytes(figures.bytes), humanCount(figures.missing));
+        say("{:<12} {:<8} {:>16}, {:>9}, {} missing\n", volume.label, volume.atHand ? "at hand" : "away",
+            counted(figures.holdings, "holding"), humanBytes(figures.bytes), humanCount(figures.missing));
     }
     const auto& total = condition->total;
-    fmt::print("\n{}, {}, {} of audio\n", counted(total.holdings, "holding"), humanBytes(total.bytes),
-               humanSeconds(total.duration));
-    fmt::print("{} held once only\n", humanCount(total.heldOnce));
-    fmt::print("{} of identical copies; retiring the surplus frees {}\n", counted(condition->copySets, "set"),
-               humanBytes(condition->reclaimable));
-    fmt::print("{} missing, {} that could not be read or understood\n", humanCount(total.missing),
-               humanCount(condition->errors));
+    say("\n{}, {}, {} of audio\n", counted(total.holdings, "holding"), humanBytes(total.bytes),
+        humanSeconds(total.duration));
+    say("{} held once only\n", humanCount(total.heldOnce));
+    say("{} of identical copies; retiring the surplus frees {}\n", counted(condition->copySets, "set"),
+        humanBytes(condition->reclaimable));
+    say("{} missing, {} that could not be read or understood\n", humanCount(total.missing),
+        humanCount(condition->errors));
     if (condition->brokenReferences > 0) {
-        fmt::print("{} of players that lead nowhere\n", counted(condition->brokenReferences, "reference"));
+        say("{} of players that lead nowhere\n", counted(condition->brokenReferences, "reference"));
     }
     return exitDone;
 }
@@ -373,24 +425,23 @@ int runCopies(const CommonOptions& common) {
         return exitDone;
     }
     for (const auto& shown : *sets) {
-        fmt::print("{} of up to {}, {}, {} can be freed\n", counted(shown.members.size(), "holding"),
-                   humanBytes(shown.set.size), samenessWords(shown.set.sameness),
-                   humanBytes(reclaimableOf(shown)));
+        say("{} of up to {}, {}, {} can be freed\n", counted(shown.members.size(), "holding"),
+            humanBytes(shown.set.size), samenessWords(shown.set.sameness), humanBytes(reclaimableOf(shown)));
         for (std::size_t i = 0; i < shown.members.size(); ++i) {
-            fmt::print("  {:<7} {}\n", word(shown.advice[i].advice),
-                       displayPath(absolutePath(shown.members[i], *volumes)));
+            say("  {:<7} {}\n", word(shown.advice[i].advice),
+                displayPath(absolutePath(shown.members[i], *volumes)));
             for (const auto& reason : shown.advice[i].reasons) {
-                fmt::print("          {}\n", reason);
+                say("          {}\n", reason);
             }
         }
     }
     for (const auto& shown : *alike) {
-        fmt::print("only the tags look alike, no copies:\n");
+        say("only the tags look alike, no copies:\n");
         for (const auto& member : shown.members) {
-            fmt::print("          {}\n", displayPath(absolutePath(member, *volumes)));
+            say("          {}\n", displayPath(absolutePath(member, *volumes)));
         }
     }
-    fmt::print("{} of copies\n", counted(sets->size(), "set"));
+    say("{} of copies\n", counted(sets->size(), "set"));
     return exitDone;
 }
 
@@ -400,14 +451,56 @@ int runDocket(const CommonOptions& common) {
 }
 
 int runDocketAdd(const CommonOptions& common, const std::string& kind, const std::vector<BytePath>& paths,
-                 const BytePath& target, const std::string& reason) {
+                 const BytePath& target, const std::string& reason, bool consent) {
     const auto catalogue = openWorking(common);
-    if (!catalogue) {
-        return fail(catalogue.error());
+    const auto volumes =
+        catalogue ? Volumes(*catalogue).all() : Result<std::vector<Volume>>(catalogue.error());
+    const auto before =
+        volumes ? standingBeside(*catalogue, paths) : Result<std::set<ActionId>>(volumes.error());
+    if (!before) {
+        return fail(before.error());
     }
-    const auto added = target.empty() ? addPaths(*catalogue, kind, paths, reason)
-                                      : addWithTarget(*catalogue, kind, paths, target, reason);
-    return added ? showDocket(common, *catalogue) : fail(added.error());
+    std::vector<Error> errors;
+    for (const auto& path : paths) {
+        if (const auto added = addOne(*catalogue, *volumes, kind, path, target, reason); !added) {
+            errors.push_back(added.error());
+        } else if (const auto agreed = consent ? consentTo(*catalogue, *volumes, path) : done(); !agreed) {
+            sayOn(stderr, "{}\n", agreed.error().sentence);
+        }
+    }
+    return showAdded(common, *catalogue, *before, errors);
+}
+
+int runDocketRemove(const CommonOptions& common, const std::vector<std::string>& which) {
+    const auto catalogue = openWorking(common);
+    const auto review = catalogue ? reviewDocket(*catalogue) : Result<DocketReview>(catalogue.error());
+    if (!review) {
+        return fail(review.error());
+    }
+    std::vector<ActionId> taken;
+    std::vector<std::string> unknown;
+    for (const auto& word : which) {
+        const auto path = placeOf(word).value_or(word);
+        const auto before = taken.size();
+        for (const auto& planned : review->actions) {
+            if (word == std::to_string(planned.action.id) || path == planned.path) {
+                taken.push_back(planned.action.id);
+            }
+        }
+        if (taken.size() == before) {
+            unknown.push_back(word);
+        }
+    }
+    const auto removed = DocketStore(*catalogue).removeActions(taken);
+    if (!removed) {
+        return fail(removed.error());
+    }
+    showDocket(common, *catalogue);
+    for (const auto& word : unknown) {
+        sayOn(stderr, "The docket holds no action {}: give a number as it lists them, or a path.\n",
+              displayPath(word));
+    }
+    return *removed == 0 ? exitCouldNot : unknown.empty() ? exitDone : exitSomeUnread;
 }
 
 int runDocketAddRetag(const CommonOptions& common, const BytePath& file,
@@ -470,8 +563,83 @@ int runLedger(const CommonOptions& common) {
         return exitDone;
     }
     for (const auto& entry : *entries) {
-        fmt::print("{:>5}  {}  {:<9}  {}{}\n", entry.id, isoUtc(entry.time), entry.kind, entry.summary,
-                   isUndone(entry) ? " (taken back)" : "");
+        say("{:>5}  {}  {:<9}  {}{}\n", entry.id, isoUtc(entry.time), entry.kind, entry.summary,
+            isUndone(entry) ? " (taken back)" : "");
+    }
+    return exitDone;
+}
+
+namespace {
+
+std::optional<EntryId> entryFrom(const std::string& word) {
+    EntryId id = 0;
+    const auto [end, trouble] = std::from_chars(word.data(), word.data() + word.size(), id);
+    if (trouble == std::errc() && end == word.data() + word.size()) {
+        return id;
+    }
+    sayOn(stderr, "\"{}\" is no entry: give its number as the ledger lists it.\n", word);
+    return std::nullopt;
+}
+
+std::string_view stepWords(ActionStep step) {
+    switch (step) {
+    case ActionStep::refused:
+        return "refused";
+    case ActionStep::carriedOut:
+        return "carried out";
+    case ActionStep::takenBack:
+        return "not done";
+    case ActionStep::undone:
+        return "taken back";
+    case ActionStep::started:
+    case ActionStep::undoStarted:
+        break;
+    }
+    return "not settled yet";
+}
+
+} // namespace
+
+int runLedgerEntry(const CommonOptions& common, const std::string& word) {
+    const auto id = entryFrom(word);
+    if (!id) {
+        return exitUsage;
+    }
+    const auto catalogue = openLooking(common);
+    if (!catalogue) {
+        return fail(catalogue.error());
+    }
+    const LedgerStore ledger(*catalogue);
+    const auto entry = ledger.entry(*id);
+    const auto actions = ledger.actionsOf(*id);
+    if (!entry || !actions) {
+        return fail(entry ? actions.error() : entry.error());
+    }
+    if (!*entry) {
+        return fail({Cause::notFound, {}, fmt::format("The ledger has no entry {}.", *id)});
+    }
+    if (common.json) {
+        auto json = ledgerShape(std::vector{**entry});
+        Json files = Json::array();
+        for (const auto& action : *actions) {
+            Json file = withPath(action.place);
+            file["kind"] = action.kind;
+            file["state"] = stepWords(action.step);
+            file["reason"] = action.sentence;
+            file["set_aside"] = action.aside.empty() ? Json() : Json(percentEncodeOffending(action.aside));
+            files.push_back(std::move(file));
+        }
+        json["entries"][0]["files"] = std::move(files);
+        printJson(json);
+        return exitDone;
+    }
+    say("{:>5}  {}  {:<9}  {}{}\n", (*entry)->id, isoUtc((*entry)->time), (*entry)->kind, (*entry)->summary,
+        isUndone(**entry) ? " (taken back)" : "");
+    for (const auto& action : *actions) {
+        say("       {:<10}  {:<11}  {}\n", action.kind, stepWords(action.step), displayPath(action.place));
+        if (!action.sentence.empty()) {
+            say("           {}\n", action.sentence);
+        }
     }
     return exitDone;
 }
@@ -502,12 +670,11 @@ int runUndo(const CommonOptions& common, const std::string& entry, RunControl& c
         }
         id = **last;
     } else {
-        const auto [end, trouble] = std::from_chars(entry.data(), entry.data() + entry.size(), id);
-        if (trouble != std::errc() || end != entry.data() + entry.size()) {
-            fmt::print(stderr, "\"{}\" is no entry: give its number as the ledger lists it, or \"last\".\n",
-                       entry);
+        const auto given = entryFrom(entry);
+        if (!given) {
             return exitUsage;
         }
+        id = *given;
     }
     const auto undone = undoEntry(*catalogue, id, control, {});
     if (!undone) {

@@ -73,7 +73,7 @@ int runClaims(const CommonOptions& common) {
         return exitDone;
     }
     std::ranges::for_each(list, printHolding);
-    fmt::print("{} whose evidence contradicts the claim\n", counted(list.size(), "holding"));
+    say("{} whose evidence contradicts the claim\n", counted(list.size(), "holding"));
     return exitDone;
 }
 

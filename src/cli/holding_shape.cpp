@@ -1,8 +1,7 @@
 #include "cli/holding_shape.h"
 
+#include "cli/answers.h"
 #include "core/base/text.h"
-
-#include <fmt/format.h>
 
 namespace sober::cli {
 namespace {
@@ -89,16 +88,16 @@ Json holdingShape(const BytePath& path, const Claims& claims, const Tags& tags, 
 
 void printHolding(const Json& holding) {
     const auto& verdict = holding["verdict"];
-    fmt::print("{}\n  {} ({} {}), {:.0f} % sure\n", displayPath(holding["path"].get<std::string>()),
-               verdict["class"].get<std::string>(), holding["claimed"]["codec"].get<std::string>(),
-               holding["claimed"]["container"].get<std::string>(), 100 * verdict["confidence"].get<double>());
+    say("{}\n  {} ({} {}), {:.0f} % sure\n", displayPath(holding["path"].get<std::string>()),
+        verdict["class"].get<std::string>(), holding["claimed"]["codec"].get<std::string>(),
+        holding["claimed"]["container"].get<std::string>(), 100 * verdict["confidence"].get<double>());
     for (const auto& reason : verdict["reasons"]) {
-        fmt::print("  {}\n", reason.get<std::string>());
+        say("  {}\n", reason.get<std::string>());
     }
     for (const char* part : {"problems", "remarks"}) {
         for (const auto& note : holding["soundness"][part]) {
-            fmt::print("  {} at {:.1f} s: {}\n", note["kind"].get<std::string>(), note["at"].get<double>(),
-                       note["detail"].get<std::string>());
+            say("  {} at {:.1f} s: {}\n", note["kind"].get<std::string>(), note["at"].get<double>(),
+                note["detail"].get<std::string>());
         }
     }
 }

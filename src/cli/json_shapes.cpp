@@ -56,6 +56,8 @@ Json surveyShape(const SurveyReport& report) {
             {"missing", report.missing},
             {"moved", report.moved},
             {"returned", report.returned},
+            {"left_out", report.leftOut},
+            {"away", report.away},
             {"not_audio", report.passedOver},
             {"bytes_read", report.bytesRead},
             {"seconds", report.seconds},
@@ -116,6 +118,7 @@ Json copiesShape(std::span<const SetDetail> sets, std::span<const SetDetail> ali
             json["reasons"] = shown.advice[i].reasons;
             json["links"] = member.links;
             json["bytes"] = member.size;
+            json["references"] = shown.references[i].size();
             members.push_back(std::move(json));
         }
         list.push_back({{"sameness", word(shown.set.sameness)},
@@ -166,6 +169,8 @@ Json docketShape(const DocketReview& review) {
         json["references"] = planned.references;
         json["reason"] = planned.action.reason;
         json["refused"] = planned.refused ? Json(*planned.refused) : Json();
+        json["loss"] = planned.loss != Loss::none ? Json(lossWord(planned.loss)) : Json();
+        json["consented"] = planned.loss != Loss::none && !planned.awaitsConsent;
         actions.push_back(std::move(json));
     }
     return {{"schema", "sober.docket/1"},

@@ -38,7 +38,7 @@ BytePath folderOf(const BytePath& list, const BytePath& given) {
 
 void printProblems(const BytePath& path, const ChecksumList& list) {
     for (const auto& problem : list.problems) {
-        fmt::print(stderr, "{}: {}\n", displayPath(path), problem.sentence);
+        sayOn(stderr, "{}: {}\n", displayPath(path), problem.sentence);
     }
 }
 
@@ -53,7 +53,7 @@ int runListCheck(const CommonOptions& common, const BytePath& path, const BytePa
     const auto check = checkAgainst(*list, folderOf(path, folder), control);
     printProblems(path, *list);
     for (const auto& error : check.unreadable) {
-        fmt::print(stderr, "{}\n", error.sentence);
+        sayOn(stderr, "{}\n", error.sentence);
     }
     if (common.json) {
         printJson({{"schema", "sober.list-check/1"},
@@ -65,15 +65,15 @@ int runListCheck(const CommonOptions& common, const BytePath& path, const BytePa
                    {"unusable_lines", list->problems.size()}});
     } else {
         for (const auto& differing : check.differing) {
-            fmt::print("differs  {}\n", displayPath(differing));
+            say("differs  {}\n", displayPath(differing));
         }
         for (const auto& missing : check.missing) {
-            fmt::print("missing  {}\n", displayPath(missing));
+            say("missing  {}\n", displayPath(missing));
         }
-        fmt::print("{} by {}: {} as listed, {} differ, {} missing, {} that could not be read\n",
-                   counted(list->files.size(), "file"), checksumWord(list->kind), humanCount(check.good),
-                   humanCount(check.differing.size()), humanCount(check.missing.size()),
-                   humanCount(check.unreadable.size()));
+        say("{} by {}: {} as listed, {} differ, {} missing, {} that could not be read\n",
+            counted(list->files.size(), "file"), checksumWord(list->kind), humanCount(check.good),
+            humanCount(check.differing.size()), humanCount(check.missing.size()),
+            humanCount(check.unreadable.size()));
     }
     return check.interrupted                                    ? exitInterrupted
            : check.unreadable.empty() && list->problems.empty() ? exitDone
@@ -96,7 +96,15 @@ int runListWrite(const CommonOptions& common, const BytePath& folder, const std:
     }
     const auto text = checksumListText(kinds.at(kind), *files);
     std::fwrite(text.data(), 1, text.size(), stdout);
-    return exitDone;
+    int code = exitDone;
+    for (const auto& file : *files) {
+        if (!canStandInList(kinds.at(kind), file.path)) {
+            sayOn(stderr, "{} has a name that no line of an SFV list can hold; another --kind can.\n",
+                  displayPath(file.path));
+            code = exitSomeUnread;
+        }
+    }
+    return code;
 }
 
 int runListTake(const CommonOptions& common, const BytePath& path, const BytePath& folder,
@@ -131,15 +139,15 @@ int runListTake(const CommonOptions& common, const BytePath& path, const BytePat
                    {"errors", errorList(taken->errors)}});
     } else {
         for (const auto& drifted : taken->drifted) {
-            fmt::print("drifted  {}\n", displayPath(drifted));
+            say("drifted  {}\n", displayPath(drifted));
         }
         for (const auto& missing : taken->missing) {
-            fmt::print("missing  {}\n", displayPath(missing));
+            say("missing  {}\n", displayPath(missing));
         }
-        fmt::print("{} by {}: {} as listed, {} drifted, {} missing, {} not catalogued\n",
-                   counted(list->files.size(), "file"), checksumWord(list->kind), humanCount(taken->asListed),
-                   humanCount(taken->drifted.size()), humanCount(taken->missing.size()),
-                   humanCount(taken->uncatalogued.size()));
+        say("{} by {}: {} as listed, {} drifted, {} missing, {} not catalogued\n",
+            counted(list->files.size(), "file"), checksumWord(list->kind), humanCount(taken->asListed),
+            humanCount(taken->drifted.size()), humanCount(taken->missing.size()),
+            humanCount(taken->uncatalogued.size()));
     }
     printErrors(taken->errors);
     return taken->interrupted                                ? exitInterrupted

@@ -1,3 +1,4 @@
+#include "cli/answers.h"
 #include "cli/bag_command.h"
 #include "cli/commands.h"
 #include "cli/examine_command.h"
@@ -11,10 +12,13 @@
 #include "core/remedy/docket.h"
 
 #include <CLI/CLI.hpp>
+#include <sys/stat.h>
 
 #include <algorithm>
+#include <cerrno>
 #include <clocale>
 #include <csignal>
+#include <cstring>
 #include <pthread.h>
 #include <thread>
 
@@ -52,13 +56,34 @@ class SignalWatch {
     std::thread thread_;
 };
 
-} // namespace
+bool isFolder(const BytePath& path) {
+    struct stat status {};
+    return stat(path.c_str(), &status) == 0 && S_ISDIR(status.st_mode);
+}
 
-int main(int argc, char** argv) {
-    std::setlocale(LC_ALL, "");
-    if (const auto served = serveAsEvidenceWorker(argc, argv)) {
-        return *served;
+/// Says what is right; yields the exit code.
+int wrongUsage(const std::string& sentence) {
+    sayOn(stderr, "{}\n", sentence);
+    return exitUsage;
+}
+
+/// A command that nobody knows, said before anything else is found wrong.
+std::optional<std::string> unknownCommand(const CLI::App& app, int argc, char** argv) {
+    for (int at = 1; at < argc; ++at) {
+        const std::string word = argv[at];
+        if (word == "--catalogue") {
+            ++at;
+        } else if (!word.starts_with('-')) {
+            const auto commands = app.get_subcommands([](const CLI::App*) { return true; });
+            const bool known =
+                std::ranges::any_of(commands, [&](const CLI::App* each) { return each->get_name() == word; });
+            return known ? std::nullopt : std::optional(word);
+        }
     }
+    return std::nullopt;
+}
+
+int runCommand(int argc, char** argv) {
     CLI::App app{
         "Sober Archivist without windows: audits a collection of audio files and carries out decisions.",
         "sober"};
@@ -78,22 +103,28 @@ int main(int argc, char** argv) {
     std::string label;
     std::string effort;
     SurveyChoices choices;
+    std::int64_t minSize = 0;
+    std::int64_t maxSize = 0;
     bool takeAll = false;
     auto* surveyCommand = app.add_subcommand("survey", "read folders and drives into the catalogue");
     surveyCommand->add_option("PATH", survey.paths, "folders or drives")->required();
     surveyCommand->add_option("--label", label, "the volume's name");
     surveyCommand->add_option("--effort", effort, "index (default) or full")
         ->check(CLI::IsMember({"index", "full"}));
-    std::vector<CLI::Option*> choiceOptions{
-        surveyCommand->add_flag("--leave-hidden", choices.leaveHidden, "leave out hidden files and folders"),
-        surveyCommand->add_option("--leave", choices.leavePatterns,
-                                  "leave out what matches this shell pattern"),
-        surveyCommand->add_option("--min-size", choices.minSize, "leave out files below this many bytes"),
-        surveyCommand->add_option("--max-size", choices.maxSize, "leave out files above this many bytes"),
-        surveyCommand->add_option("--depth", choices.maxDepth, "how many folders deep (0: all)"),
-        surveyCommand->add_flag("--follow-links", choices.followLinks, "follow symbolic links"),
-        surveyCommand->add_flag("--take-all", takeAll, "forget the choices kept with the volume"),
-    };
+    auto* hiddenOption =
+        surveyCommand->add_flag("--leave-hidden", choices.leaveHidden, "leave out hidden files and folders");
+    auto* leaveOption = surveyCommand->add_option("--leave", choices.leavePatterns,
+                                                  "leave out what matches this shell pattern");
+    auto* minOption =
+        surveyCommand->add_option("--min-size", minSize, "leave out files below this many bytes");
+    auto* maxOption = surveyCommand->add_option("--max-size", maxSize,
+                                                "leave out files above this many bytes (0: no limit)");
+    auto* depthOption =
+        surveyCommand->add_option("--depth", choices.maxDepth, "how many folders deep (0: all)");
+    auto* linksOption =
+        surveyCommand->add_flag("--follow-links", choices.followLinks, "follow symbolic links");
+    surveyCommand->add_flag("--take-all", takeAll,
+                            "forget the choices kept with the volume; those said beside it are kept then");
 
     auto* conditionCommand = app.add_subcommand("condition", "the collection's state in figures");
     auto* copiesCommand = app.add_subcommand("copies", "the copy sets with a reasoned suggestion");
@@ -120,8 +151,8 @@ int main(int argc, char** argv) {
     verifyCommand->add_option("--risk", risk, "with --sample: probability of missing it, in percent (5)")
         ->check(CLI::Range(0.0001, 99.0));
     verifyCommand->add_flag("--strong", verify.reading.strong, "compare SHA-256 too, where it was recorded");
-    verifyCommand->add_option("--slowly", slowly, "read at most so many megabytes a second")
-        ->check(CLI::PositiveNumber);
+    auto* slowlyOption =
+        verifyCommand->add_option("--slowly", slowly, "read at most so many megabytes a second");
     verifyCommand->add_flag("--from-memory", fromMemory,
                             "take what the system still holds in memory for read");
 
@@ -227,26 +258,40 @@ int main(int argc, char** argv) {
                            "with move: a folder or the new path; with repoint: where references are to lead");
     std::vector<BytePath> others;
     addCommand->add_option("--from", others, "with retag: the copies whose fields the file lacks");
+    bool consent = false;
+    addCommand->add_flag("--consent", consent,
+                         "with retire, for one file: consent to the loss that the docket names for it");
     std::string policy;
     addCommand->add_option("--policy", policy, "with suggested: decide by the policy of this name");
+    std::vector<std::string> taken;
+    auto* removeCommand = docketCommand->add_subcommand("remove", "take actions off the docket");
+    removeCommand->add_option("ACTION", taken, "their numbers, or the paths that they are about")->required();
     auto* clearCommand = docketCommand->add_subcommand("clear", "empty the docket");
     auto* carryCommand = docketCommand->add_subcommand("carry-out", "do what the docket says");
 
     auto* ledgerCommand = app.add_subcommand("ledger", "what was observed and done");
     bool premis = false;
     ledgerCommand->add_flag("--premis", premis, "as events of PREMIS 3.0, in XML");
+    std::string shownEntry;
+    ledgerCommand->add_option("ENTRY", shownEntry, "one entry's number: its files and reasons");
     std::string entry;
     auto* undoCommand = app.add_subcommand("undo", "take an entry back");
     undoCommand->add_option("ENTRY", entry, "its number in the ledger, or last")->required();
 
+    if (const auto unknown = unknownCommand(app, argc, argv)) {
+        return wrongUsage("There is no command \"" + *unknown +
+                          "\". Run \"sober --help\" for those that there are.");
+    }
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& error) {
         if (error.get_exit_code() == 0) {
             return app.exit(error);
         }
-        std::fprintf(stderr, "%s\nRun \"sober --help\" for what is right.\n", error.what());
-        return exitUsage;
+        return wrongUsage(std::string(error.what()) + "\nRun \"sober --help\" for what is right.");
+    }
+    if (common.catalogue.empty()) {
+        return wrongUsage("--catalogue needs the name of a file.");
     }
 
     RunControl control;
@@ -261,13 +306,27 @@ int main(int argc, char** argv) {
         if (!effort.empty()) {
             survey.effort = effort == "full" ? Effort::full : Effort::index;
         }
-        if (std::any_of(choiceOptions.begin(), choiceOptions.end(),
-                        [](const CLI::Option* option) { return option->count() > 0; })) {
-            survey.choices = choices;
+        if (choices.maxDepth < 0) {
+            return wrongUsage("--depth counts folders: 0 for all of them, 1 for what lies directly in PATH.");
         }
+        if (minSize < 0 || maxSize < 0) {
+            return wrongUsage("--min-size and --max-size are numbers of bytes, 0 or more.");
+        }
+        if (maxSize > 0 && minSize > maxSize) {
+            return wrongUsage("--min-size is above --max-size: everything would be left out.");
+        }
+        survey.changeChoices = [&](SurveyChoices& kept) {
+            kept = takeAll ? SurveyChoices{} : kept;
+            const auto said = [](const CLI::Option* option) { return option->count() > 0; };
+            kept.leaveHidden = said(hiddenOption) ? choices.leaveHidden : kept.leaveHidden;
+            kept.leavePatterns = said(leaveOption) ? choices.leavePatterns : kept.leavePatterns;
+            kept.minSize = said(minOption) ? static_cast<std::uint64_t>(minSize) : kept.minSize;
+            kept.maxSize = said(maxOption) ? static_cast<std::uint64_t>(maxSize) : kept.maxSize;
+            kept.maxDepth = said(depthOption) ? choices.maxDepth : kept.maxDepth;
+            kept.followLinks = said(linksOption) ? choices.followLinks : kept.followLinks;
+        };
         if (survey.label && survey.paths.size() > 1) {
-            std::fprintf(stderr, "--label names one volume: survey the folders one by one.\n");
-            return exitUsage;
+            return wrongUsage("--label names one volume: survey the folders one by one.");
         }
         return runSurvey(common, survey, control);
     }
@@ -281,6 +340,9 @@ int main(int argc, char** argv) {
         return runClaims(common);
     }
     if (verifyCommand->parsed()) {
+        if (slowlyOption->count() > 0 && !(slowly > 0)) {
+            return wrongUsage("--slowly is a number of megabytes a second, above 0.");
+        }
         verify.scope = due ? CheckScope::due : sample > 0 ? CheckScope::sample : CheckScope::whole;
         verify.extent = sample / 100;
         verify.missRisk = risk / 100;
@@ -322,6 +384,10 @@ int main(int argc, char** argv) {
                          kind == moveKind ? "move" : "repoint");
             return exitUsage;
         }
+        if (kind == "suggested" && consent) {
+            return wrongUsage(
+                "--consent is given for one file that is to be retired, never for many at once.");
+        }
         if (kind == "suggested") {
             return runDocketAddSuggested(common, policy, control);
         }
@@ -337,10 +403,22 @@ int main(int argc, char** argv) {
             std::fprintf(stderr, "--policy goes with \"suggested\".\n");
             return exitUsage;
         }
+        if (consent && (kind != retireKind || paths.size() != 1)) {
+            return wrongUsage(
+                "--consent is given for one file that is to be retired, never for many at once.");
+        }
+        if (kind == moveKind && paths.size() > 1 && !target.ends_with('/') && !isFolder(target)) {
+            return wrongUsage(
+                displayPath(target) +
+                " is no folder: several files cannot get one name. End it with \"/\" to have it made.");
+        }
         if (reason.empty() && kind == acceptKind) {
             reason = "accepted as it is";
         }
-        return runDocketAdd(common, kind, paths, target, reason);
+        return runDocketAdd(common, kind, paths, target, reason, consent);
+    }
+    if (removeCommand->parsed()) {
+        return runDocketRemove(common, taken);
     }
     if (playersAdd->parsed()) {
         player.standsFor = player.standsFor.empty() ? player.standsFor
@@ -371,7 +449,25 @@ int main(int argc, char** argv) {
         return runDocket(common);
     }
     if (ledgerCommand->parsed()) {
-        return premis ? runLedgerPremis(common) : runLedger(common);
+        return premis                ? runLedgerPremis(common)
+               : !shownEntry.empty() ? runLedgerEntry(common, shownEntry)
+                                     : runLedger(common);
     }
     return undoCommand->parsed() ? runUndo(common, entry, control) : exitUsage;
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    std::setlocale(LC_ALL, "");
+    if (const auto served = serveAsEvidenceWorker(argc, argv)) {
+        return *served;
+    }
+    const int code = runCommand(argc, argv);
+    // What could not be written out was not done, whatever came before.
+    if (std::fflush(stdout) != 0 || std::ferror(stdout) != 0) {
+        std::fprintf(stderr, "The output could not be written: %s.\n", std::strerror(errno));
+        return exitCouldNot;
+    }
+    return code;
 }

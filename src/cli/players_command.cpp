@@ -1,5 +1,6 @@
 #include "cli/players_command.h"
 
+#include "cli/answers.h"
 #include "cli/json_shapes.h"
 #include "core/audit/lost_places.h"
 #include "core/audit/reference_findings.h"
@@ -95,31 +96,29 @@ Json playersShape(const PlayersSeen& seen) {
 
 void printPlayers(const PlayersSeen& seen) {
     if (seen.players.empty()) {
-        fmt::print("No player is known. Take its lists in with \"sober players add\".\n");
+        say("No player is known. Take its lists in with \"sober players add\".\n");
         return;
     }
     for (std::size_t i = 0; i < seen.players.size(); ++i) {
         const auto& figures = seen.figures[i];
-        fmt::print("{}: {} in {}, {} resolved, {} broken", seen.players[i].name,
-                   counted(figures.references, "reference"), counted(figures.lists, "list"),
-                   humanCount(figures.resolved), humanCount(figures.broken));
-        fmt::print(
-            "{}{}{}\n",
+        say("{}: {} in {}, {} resolved, {} broken", seen.players[i].name,
+            counted(figures.references, "reference"), counted(figures.lists, "list"),
+            humanCount(figures.resolved), humanCount(figures.broken));
+        say("{}{}{}\n",
             figures.away > 0 ? fmt::format(", {} into volumes that are away", humanCount(figures.away)) : "",
             figures.streams > 0 ? ", " + counted(figures.streams, "stream") : "",
             figures.writtenOff > 0 ? fmt::format(", {} written off", humanCount(figures.writtenOff)) : "");
         for (const auto& list : seen.lists) {
             const bool own = std::ranges::find(list.players, seen.players[i].id) != list.players.end();
             if (own && !list.problem.empty()) {
-                fmt::print("  {}\n", list.problem);
+                say("  {}\n", list.problem);
             }
         }
     }
     for (const auto& troubled : seen.troubled) {
-        fmt::print("  {:<16}  {}: {}\n", word(troubled.trouble), displayPath(troubled.reference.path),
-                   troubled.why);
+        say("  {:<16}  {}: {}\n", word(troubled.trouble), displayPath(troubled.reference.path), troubled.why);
     }
-    fmt::print("{} in no list at all\n", counted(seen.inNoList, "holding"));
+    say("{} in no list at all\n", counted(seen.inNoList, "holding"));
 }
 
 int showPlayers(const CommonOptions& common, const Catalogue& catalogue, bool interrupted,
@@ -213,29 +212,29 @@ Json relinkShape(const Relinking& relinking, const Owners& owners) {
 
 void printRelinking(const Relinking& relinking) {
     for (const auto& rule : relinking.rules) {
-        fmt::print("{:>7}  {} ({:.0f} %)\n", humanCount(rule.count), wordsOf(rule), rule.confidence * 100);
+        say("{:>7}  {} ({:.0f} %)\n", humanCount(rule.count), wordsOf(rule), rule.confidence * 100);
     }
     for (const auto& link : relinking.links) {
         if (!link.rule) {
-            fmt::print("         {} to {} ({:.0f} %)\n", displayPath(relinking.lost[link.lost].path),
-                       displayPath(link.target), link.confidence * 100);
+            say("         {} to {} ({:.0f} %)\n", displayPath(relinking.lost[link.lost].path),
+                displayPath(link.target), link.confidence * 100);
         }
     }
     for (const auto& choice : relinking.ambiguous) {
-        fmt::print("to be asked: {}\n", displayPath(relinking.lost[choice.lost].path));
+        say("to be asked: {}\n", displayPath(relinking.lost[choice.lost].path));
         for (std::size_t i = 0; i < choice.candidates.size(); ++i) {
-            fmt::print("         {}\n", displayPath(choice.candidates[i].path));
+            say("         {}\n", displayPath(choice.candidates[i].path));
             for (const auto& words : choice.judgements[i].evidence) {
-                fmt::print("           {}\n", words);
+                say("           {}\n", words);
             }
         }
     }
     for (const auto& each : relinking.unresolved) {
-        fmt::print("not found: {}{}{}\n", displayPath(relinking.lost[each.lost].path),
-                   each.reason.empty() ? "" : "; ", each.reason);
+        say("not found: {}{}{}\n", displayPath(relinking.lost[each.lost].path),
+            each.reason.empty() ? "" : "; ", each.reason);
     }
-    fmt::print("{}, {} resolved, {} after relinking\n", counted(relinking.references, "reference"),
-               humanCount(relinking.resolvedBefore), humanCount(relinking.resolvedAfter));
+    say("{}, {} resolved, {} after relinking\n", counted(relinking.references, "reference"),
+        humanCount(relinking.resolvedBefore), humanCount(relinking.resolvedAfter));
 }
 
 /// Puts the links on the docket and carries these, and nothing else that waits there, out.
@@ -341,7 +340,7 @@ int runRelink(const CommonOptions& common, const RelinkOptions& options, RunCont
             return fail(carried.error());
         }
         for (const auto& each : carried->refused) {
-            fmt::print(stderr, "{}: {}\n", displayPath(each.path), each.sentence);
+            sayOn(stderr, "{}: {}\n", displayPath(each.path), each.sentence);
         }
         refused = !carried->refused.empty();
         const auto after = lostPlaces(*catalogue);
@@ -352,8 +351,8 @@ int runRelink(const CommonOptions& common, const RelinkOptions& options, RunCont
             json["resolved_after"] = after->resolved;
             json["carried_out"] = carriedOutShape(*carried);
         } else {
-            fmt::print("{} carried out, {} rewritten; {} resolved now\n", counted(carried->done, "link"),
-                       counted(carried->references, "reference"), humanCount(after->resolved));
+            say("{} carried out, {} rewritten; {} resolved now\n", counted(carried->done, "link"),
+                counted(carried->references, "reference"), humanCount(after->resolved));
         }
     }
     if (common.json) {

@@ -1,5 +1,6 @@
 #include "cli/schedule_command.h"
 
+#include "cli/answers.h"
 #include "core/base/text.h"
 #include "core/remedy/scheduled_check.h"
 
@@ -18,17 +19,17 @@ int runSchedule(const CommonOptions& common, const std::string& what, const std:
     }
     if (what == "show") {
         for (const auto& unit : scheduledCheckUnits(*program, catalogue, often)) {
-            fmt::print("# {}\n{}\n", displayPath(unit.path), unit.text);
+            say("# {}\n{}\n", displayPath(unit.path), unit.text);
         }
-        fmt::print("# To remove it:\n{}", howToUnschedule());
+        say("# To remove it:\n{}", howToUnschedule());
         return exitDone;
     }
     const auto outcome = what == "install" ? scheduleCheck(*program, catalogue, often) : unscheduleCheck();
     if (!outcome) {
         return fail(outcome.error());
     }
-    fmt::print("{}\n", what == "install" ? fmt::format("What is due is read again every {}.", word(often))
-                                         : std::string("No check is scheduled any more."));
+    say("{}\n", what == "install" ? fmt::format("What is due is read again every {}.", word(often))
+                                  : std::string("No check is scheduled any more."));
     return exitDone;
 }
 

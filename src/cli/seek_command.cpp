@@ -1,9 +1,8 @@
 #include "cli/seek_command.h"
 
+#include "cli/answers.h"
 #include "core/base/text.h"
 #include "core/survey/seek.h"
-
-#include <fmt/format.h>
 
 namespace sober::cli {
 
@@ -35,10 +34,10 @@ int runSeek(const CommonOptions& common, const std::vector<BytePath>& folders, R
                    {"errors", errorList(report->errors)}});
     } else {
         for (const auto& copy : report->found) {
-            fmt::print("healthy copy: {}\n", displayPath(copy.path));
+            say("healthy copy: {}\n", displayPath(copy.path));
         }
-        fmt::print("{} met, {} read, {} of what has drifted or is missing\n", counted(report->files, "file"),
-                   humanCount(report->read), counted(report->found.size(), "copy", "copies"));
+        say("{} met, {} read, {} of what has drifted or is missing\n", counted(report->files, "file"),
+            humanCount(report->read), counted(report->found.size(), "copy", "copies"));
     }
     printErrors(report->errors);
     return report->interrupted ? exitInterrupted : report->errors.empty() ? exitDone : exitSomeUnread;

@@ -51,7 +51,7 @@ void tellDesktop(const VerifyReport& report) {
         body += fmt::format(" {}: {}.", displayPath(fresh.front().path), driftWord(fresh.front().kind));
     }
     if (const auto told = notifyDesktop(summary, body + " The desk Fixity shows all of it."); !told) {
-        fmt::print(stderr, "{}\n", told.error().sentence);
+        sayOn(stderr, "{}\n", told.error().sentence);
     }
 }
 
@@ -81,15 +81,14 @@ int runVerify(const CommonOptions& common, const VerifyRequest& request, bool no
         printJson(verifyShape(*report));
     } else {
         for (const auto& found : report->drift) {
-            fmt::print("{:<14} {}\n", driftWord(found.kind), displayPath(found.path));
+            say("{:<14} {}\n", driftWord(found.kind), displayPath(found.path));
             for (const auto& path : found.healthy) {
-                fmt::print("{:<14} healthy copy: {}\n", "", displayPath(path));
+                say("{:<14} healthy copy: {}\n", "", displayPath(path));
             }
         }
-        fmt::print("{} read ({}), {} as recorded, {} drifted, {} that could not be read\n",
-                   counted(report->checked, "holding"), humanBytes(report->bytesRead),
-                   humanCount(report->unchanged), humanCount(report->drift.size()),
-                   humanCount(report->errors.size()));
+        say("{} read ({}), {} as recorded, {} drifted, {} that could not be read\n",
+            counted(report->checked, "holding"), humanBytes(report->bytesRead), humanCount(report->unchanged),
+            humanCount(report->drift.size()), humanCount(report->errors.size()));
     }
     printErrors(report->errors);
     return report->interrupted ? exitInterrupted : report->errors.empty() ? exitDone : exitSomeUnread;

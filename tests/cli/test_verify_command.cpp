@@ -92,7 +92,7 @@ TEST_CASE("what drifted is restored, and taken back, by the headless command") {
                       "I did it"})["actions"][0]["kind"] == "accept-change");
     CHECK(volume.ask({"docket", "carry-out"})["done"] == 1);
     CHECK(volume.ask({"verify"})["drift"].empty());
-    const auto nothing = volume.ask({"docket", "add", "restore", volume / "V/a.wav"});
+    const auto nothing = volume.ask({"docket", "add", "restore", volume / "V/a.wav"}, 1);
     CHECK(nothing["actions"][0]["refused"].get<std::string>().find("nothing to mend") != std::string::npos);
 }
 
@@ -198,7 +198,8 @@ TEST_CASE("what is missing comes back from a folder that is no volume") {
     fs::create_directories(volume / "backup");
     fs::rename(volume / "V/c.flac", volume / "backup/x");
     volume.ask({"survey", volume / "V"});
-    CHECK(volume.ask({"docket", "add", "restore", volume / "V/c.flac"})["actions"][0]["refused"].is_string());
+    CHECK(volume.ask({"docket", "add", "restore", volume / "V/c.flac"}, 1)["actions"][0]["refused"]
+              .is_string());
     const auto sought = volume.ask({"seek", volume / "backup"});
     CHECK(sought["schema"] == "sober.seek/1");
     CHECK(sought["found"][0]["path"] == volume / "backup/x");

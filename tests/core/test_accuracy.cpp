@@ -68,9 +68,13 @@ TEST_CASE("what honest recordings go through accuses none of them") {
         {"speeded", "asetrate=44100*1.06,aresample=44100"}};
     int doubtful = 0;
     int all = 0;
+    int turn = 0;
     for (const auto& loops : pieces()) {
         writeLoops(folder / "honest.wav", loops);
         for (const auto& [name, filter] : treatments) {
+            if (++turn % 3 != 0 && !longForm()) {
+                continue; // each piece meets others
+            }
             ffmpeg(
                 {"-i", folder / "honest.wav", "-af", filter, "-sample_fmt", "s16", folder / "treated.flac"});
             const auto verdict = verdictOf(folder / "treated.flac");

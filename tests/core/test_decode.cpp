@@ -325,17 +325,18 @@ TEST_CASE("a file that grows while it is read is not believed") {
     CHECK(recordOf(folder / "growing.wav").ok());
 }
 
-TEST_CASE("ten hours are examined in little memory") {
+TEST_CASE("hours are examined in little memory") {
     const TempFolder folder;
-    ffmpeg({"-f", "lavfi", "-i", "anoisesrc=d=36000:r=8000:a=0.1", "-c:a", "flac", "-ac", "1",
-            folder / "long.flac"});
+    const int seconds = longForm() ? 36'000 : 3600;
+    ffmpeg({"-f", "lavfi", "-i", "anoisesrc=d=" + std::to_string(seconds) + ":r=8000:a=0.1", "-c:a", "flac",
+            "-ac", "1", folder / "long.flac"});
     rusage before{};
     getrusage(RUSAGE_SELF, &before);
     const auto evidence = examined(folder / "long.flac");
     rusage after{};
     getrusage(RUSAGE_SELF, &after);
     REQUIRE(evidence.ok());
-    CHECK(evidence->seconds == Approx(36'000));
+    CHECK(evidence->seconds == Approx(seconds));
     CHECK(evidence->sound());
     CHECK(after.ru_maxrss - before.ru_maxrss < 100'000); // kB
 }

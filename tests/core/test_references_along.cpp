@@ -177,15 +177,16 @@ TEST_CASE("where a move leads: into a folder, or to a name") {
 
 TEST_CASE("what is moved stays on its file system") {
     Listed all;
-    // Memory is another file system than the disk, wherever a desktop runs.
-    const BytePath memory = "/dev/shm/sober-test-" + std::to_string(getpid());
-    fs::create_directories(memory);
-    writeFile(memory + "/x.wav", smallWav(4));
+    const TempFolder disk(TempFolder::On::disk);
+    if (stampAt(disk.path())->device == stampAt(all / "V")->device) {
+        WARN("not run: there is no second file system here");
+        return;
+    }
+    writeFile(disk / "x.wav", smallWav(4));
     RunControl control;
-    REQUIRE(surveyVolume(all.catalogue(), {memory, {}, {}, {}}, control, [](const Progress&) {}).ok());
-    REQUIRE(planMove(all.catalogue(), all / "V/f/spare.wav", memory + "/spare.wav", "").ok());
+    REQUIRE(surveyVolume(all.catalogue(), {disk.path(), {}, {}, {}}, control, [](const Progress&) {}).ok());
+    REQUIRE(planMove(all.catalogue(), all / "V/f/spare.wav", disk / "spare.wav", "").ok());
     const auto carried = all.carryOutAll();
-    fs::remove_all(memory);
     REQUIRE(carried.refused.size() == 1);
     CHECK(carried.refused.front().sentence.find("leave its file system") != std::string::npos);
     CHECK(isTaken(all / "V/f/spare.wav"));

@@ -105,7 +105,13 @@ TEST_CASE("what was measured goes before what is claimed") {
     };
     using enum VerdictClass;
     const auto row = GENERATE(values<Row>({
-        {"sound before damaged", {"a", "mp3", false, 128'000}, {"b", "flac", true, 0, genuine, 0, false}},
+        {"sound before damaged",
+         {"a", "mp3", false, 128'000},
+         {"b", "mp3", false, 128'000, genuine, 0, false}},
+        {"a damaged lossless beside a sound lossy copy: what is left of it is still lossless",
+         {"a", "mp3", false, 128'000},
+         {"b", "flac", true, 0, genuine, 0, false},
+         Advice::decide},
         {"a genuine 192 before a false 320",
          {"a", "mp3", false, 192'000},
          {"b", "mp3", false, 320'000, transcoded, 128'000}},

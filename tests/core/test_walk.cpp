@@ -40,7 +40,14 @@ TEST_CASE("a walk meets regular files and nothing else") {
     CHECK(walked(folder.path()) == std::set<BytePath>{"a.wav", "d/b.wav"});
     SurveyChoices links;
     links.followLinks = true;
-    CHECK(walked(folder.path(), links) == std::set<BytePath>{"a.wav", "d/b.wav", "link.wav"});
+    // What a link leads to is met once, under its own name where that lies within.
+    CHECK(walked(folder.path(), links) == std::set<BytePath>{"a.wav", "d/b.wav"});
+    const TempFolder elsewhere;
+    writeFile(elsewhere / "c.wav", "3");
+    fs::create_symlink(elsewhere / "c.wav", folder / "out.wav");
+    fs::create_symlink(elsewhere / "c.wav", folder / "out again.wav");
+    CHECK(walked(folder.path()).size() == 2);
+    CHECK(walked(folder.path(), links).size() == 3);
 }
 
 TEST_CASE("trash folders and the roots of other volumes are left out") {

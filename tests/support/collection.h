@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/base/user_folders.h"
 #include "core/catalogue/catalogue.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/findings.h"
@@ -9,6 +10,9 @@
 #include "support/temp_folder.h"
 
 #include <catch2/catch.hpp>
+
+#include <filesystem>
+#include <optional>
 
 namespace sober::test {
 
@@ -59,6 +63,18 @@ class Collection {
         catalogue_ = openOrFail(path);
     }
 
+    /// Puts everything back as `keep` met it, the home trash emptied; inodes are new, paths are the same.
+    void putBack() {
+        whileClosed([&] {
+            std::filesystem::remove_all(joinPath(dataHome(), "Trash"));
+            copyFolder(*kept_ / "all", folder_.path());
+        });
+    }
+    void keep() {
+        kept_.emplace();
+        whileClosed([&] { copyFolder(folder_.path(), *kept_ / "all"); });
+    }
+
   private:
     static Catalogue openOrFail(const BytePath& path) {
         auto opened = Catalogue::openForWriting(path);
@@ -68,6 +84,7 @@ class Collection {
     }
 
     TempFolder folder_;
+    std::optional<TempFolder> kept_;
     Catalogue catalogue_;
 };
 

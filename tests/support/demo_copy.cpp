@@ -4,14 +4,42 @@
 
 #include <catch2/catch.hpp>
 
+#include <filesystem>
+
 namespace sober::test {
 
-DemoCopy::DemoCopy() {
+namespace {
+
+/// Where the copy stands, and what was kept: gone when the process ends.
+const TempFolder& place() {
+    static const TempFolder folder;
+    return folder;
+}
+
+} // namespace
+
+DemoCopy::DemoCopy() : folder_(place() / "demo") {
     for (const std::string volume : {"GANNET", "TERN", "PETREL"}) {
-        const auto copied = run({"cp", "-a", TEST_DEMO "/" + volume, folder_.path()});
-        INFO(copied.err);
-        REQUIRE(copied.code == 0);
+        copyFolder(TEST_DEMO "/" + volume, *this / volume);
     }
+}
+
+DemoCopy::~DemoCopy() {
+    std::error_code ignored;
+    std::filesystem::remove_all(folder_, ignored);
+}
+
+void DemoCopy::keepAs(const std::string& name) const {
+    copyFolder(folder_, place() / name);
+}
+
+bool DemoCopy::takeFrom(const std::string& name) const {
+    const auto kept = place() / name;
+    const bool known = std::filesystem::exists(kept);
+    if (known) {
+        copyFolder(kept, folder_);
+    }
+    return known;
 }
 
 nlohmann::json demoTruth() {

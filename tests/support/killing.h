@@ -23,8 +23,10 @@ inline void undoEverything(Collection& collection) {
 /// that can check that nothing is lost. Yields how many instants there were.
 template <typename Prepared, typename Before, typename After>
 int killAtEveryInstant(const std::string& work, Before before, After after) {
+    Prepared collection;
+    collection.keep();
     for (int step = 1;; ++step) {
-        Prepared collection;
+        collection.putBack();
         CAPTURE(work, step);
         bool ended = false;
         collection.whileClosed([&] {

@@ -7,6 +7,7 @@
 #include <catch2/catch.hpp>
 
 #include <cmath>
+#include <cstdlib>
 #include <numbers>
 #include <random>
 
@@ -62,6 +63,10 @@ std::vector<float> whiteNoise(std::size_t frames, float deviation, unsigned seed
     }
     noise.resize(frames);
     return noise;
+}
+
+bool longForm() {
+    return std::getenv("SOBER_LONG_TESTS") != nullptr;
 }
 
 void ffmpeg(std::vector<std::string> words) {

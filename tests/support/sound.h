@@ -15,6 +15,9 @@ void feedIntegers(SampleSink& sink, const std::vector<std::int32_t>& interleaved
 /// White noise of a standard deviation (full scale 1), one channel, always the same.
 std::vector<float> whiteNoise(std::size_t frames, float deviation, unsigned seed = 1);
 
+/// True where scripts/long-tests runs the tests: what takes long is done whole, and not by a sample.
+bool longForm();
+
 /// Runs the ffmpeg tool with these words after the usual ones; fails the test where it fails.
 void ffmpeg(std::vector<std::string> words);
 

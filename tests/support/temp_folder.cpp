@@ -1,16 +1,37 @@
 #include "support/temp_folder.h"
 
+#include "support/run_program.h"
+
+#include <catch2/catch.hpp>
+
 #include <cstdlib>
 #include <filesystem>
 #include <fstream>
 #include <sstream>
+#include <unistd.h>
 
 namespace sober::test {
 
 namespace fs = std::filesystem;
 
-TempFolder::TempFolder() {
-    std::string pattern = (fs::temp_directory_path() / "sober-test-XXXXXX").string();
+namespace {
+
+/// Memory where there is enough of it: the tests flush a hundred thousand times what nobody will read again.
+fs::path scratch() {
+    constexpr std::uintmax_t enough = 1ULL << 30;
+    const fs::path memory = "/dev/shm";
+    std::error_code trouble;
+    const auto space = fs::space(memory, trouble);
+    return !trouble && space.available >= enough && access(memory.c_str(), W_OK) == 0
+               ? memory
+               : fs::temp_directory_path();
+}
+
+} // namespace
+
+TempFolder::TempFolder(On on) {
+    const auto above = on == On::disk ? fs::temp_directory_path() : scratch();
+    std::string pattern = (above / "sober-test-XXXXXX").string();
     path_ = mkdtemp(pattern.data());
     path_ = realPathOf(path_).value_or(path_);
 }
@@ -24,6 +45,16 @@ TempFolder::~TempFolder() {
         }
     }
     fs::remove_all(path_, ignored);
+}
+
+void copyFolder(const BytePath& from, const BytePath& to) {
+    fs::create_directories(to);
+    for (const auto& entry : fs::directory_iterator(to)) {
+        fs::remove_all(entry);
+    }
+    const auto copied = run({"cp", "-a", from + "/.", to});
+    INFO(copied.err);
+    REQUIRE(copied.code == 0);
 }
 
 void writeFile(const BytePath& path, const std::string& content) {

@@ -11,7 +11,11 @@ namespace sober::test {
 /// A folder of its own, gone when the test ends.
 class TempFolder {
   public:
-    TempFolder();
+    enum class On {
+        memory, ///< where there is enough of it
+        disk,   ///< for what rests on a lasting file system: flushing, reading from the medium
+    };
+    explicit TempFolder(On on = On::memory);
     ~TempFolder();
     TempFolder(const TempFolder&) = delete;
     TempFolder& operator=(const TempFolder&) = delete;
@@ -22,6 +26,9 @@ class TempFolder {
   private:
     BytePath path_;
 };
+
+/// Makes `to` a copy of `from`, times, rights and hard links kept; what was there before is gone.
+void copyFolder(const BytePath& from, const BytePath& to);
 
 void writeFile(const BytePath& path, const std::string& content);
 std::string readFile(const BytePath& path);

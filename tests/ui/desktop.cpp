@@ -23,14 +23,30 @@ QList<QWidget*> visibleWidgets() {
 
 } // namespace
 
-Desktop::Desktop(bool surveyed) {
+Desktop::Desktop(bool surveyed)
+    : Desktop(surveyed ? std::vector<std::pair<BytePath, Effort>>{{"GANNET", Effort::index},
+                                                                  {"TERN", Effort::index},
+                                                                  {"PETREL", Effort::index}}
+                       : std::vector<std::pair<BytePath, Effort>>{}) {}
+
+Desktop::Desktop(const std::vector<std::pair<BytePath, Effort>>& surveys) {
     app::Theme::apply(*qApp, app::Paper::light);
     QSettings().clear();
+    std::string name = "surveyed";
+    std::vector<SurveyRequest> requests;
+    for (const auto& [volume, effort] : surveys) {
+        name += "-" + volume + (effort == Effort::full ? "-full" : "");
+        requests.push_back({demo / volume, {}, {}, effort});
+    }
+    const bool known = !surveys.empty() && demo.takeFrom(name);
     start();
-    if (surveyed) {
-        workbench_->survey(
-            {{demo / "GANNET", {}, {}, {}}, {demo / "TERN", {}, {}, {}}, {demo / "PETREL", {}, {}, {}}});
+    if (!surveys.empty() && !known) {
+        workbench_->survey(requests);
         settle();
+        window_.reset();
+        workbench_.reset();
+        demo.keepAs(name);
+        start();
     }
 }
 

@@ -18,6 +18,8 @@ namespace sober::test {
 class Desktop {
   public:
     explicit Desktop(bool surveyed = true);
+    /// The demo after `surveys`, which are made once in a process.
+    explicit Desktop(const std::vector<std::pair<BytePath, Effort>>& surveys);
     ~Desktop();
 
     DemoCopy demo;

@@ -31,9 +31,7 @@ const QString picture = "Stated bitrate and measured bandwidth of every examined
 
 /// The demo with one volume examined: what came from a swap meet, and the archive.
 struct ExaminedDesktop : Desktop {
-    ExaminedDesktop() : Desktop(false) {
-        workbench().survey({{demo / "PETREL", {}, {}, Effort::full}, {demo / "TERN", {}, {}, {}}});
-        settle();
+    ExaminedDesktop() : Desktop({{"PETREL", Effort::full}, {"TERN", Effort::index}}) {
         press(Qt::Key_3, Qt::AltModifier);
     }
 

@@ -23,9 +23,7 @@ const QString members = "Members of the set";
 
 /// The demo with the archive and the player's card examined, at one recording in five forms.
 struct CopiesDesktop : Desktop {
-    CopiesDesktop() : Desktop(false) {
-        workbench().survey({{demo / "PETREL", {}, {}, Effort::full}, {demo / "TERN", {}, {}, Effort::full}});
-        settle();
+    CopiesDesktop() : Desktop({{"PETREL", Effort::full}, {"TERN", Effort::full}}) {
         press(Qt::Key_2, Qt::AltModifier);
         choose("How the members are the same", "other master");
     }
@@ -146,4 +144,78 @@ TEST_CASE("sets are narrowed by how they are the same and ordered by doubt") {
     CHECK(desktop.cell(members, desktop.rowOf("0302 Gale Warning.mp3"), "Decision") == "keep (advised)");
     desktop.choose("How the members are the same", "all copies");
     CHECK(desktop.list(sets)->model()->rowCount() > 3);
+}
+
+TEST_CASE("a loss is named on the docket's line and consented to there, for the one line that is chosen") {
+    CopiesDesktop desktop;
+    namespace fs = std::filesystem;
+    const BytePath quieter =
+        desktop.demo / "PETREL/Archive/2008 Bandstand Evenings/Fog Signal Polka, quieter.flac";
+    const auto before = readFile(quieter);
+    desktop.list(members)->selectRow(desktop.rowOf("quieter.flac"));
+    desktop.settle();
+    desktop.press(Qt::Key_R, Qt::NoModifier, desktop.find(sets));
+    desktop.list(members)->selectRow(desktop.rowOf("11 Fog Signal Polka.mp3"));
+    desktop.settle();
+    desktop.press(Qt::Key_R, Qt::NoModifier, desktop.find(sets));
+    desktop.press(Qt::Key_D, Qt::ControlModifier);
+    const QString actions = "Actions on the docket";
+    REQUIRE(desktop.waitFor([&] { return desktop.list(actions)->model()->rowCount() == 2; }));
+    CHECK(desktop.cell(actions, 0, "Action") == "needs consent");
+    CHECK(desktop.cell(actions, 0, "Why").contains("no copy of this master would be left"));
+    CHECK(desktop.cell(actions, 1, "Action") == "retire");
+    CHECK(desktop.text("What carrying out would do").contains("a loss that you have to consent to first"));
+
+    // Not by many at once, and not for a line that needs none.
+    desktop.list(actions)->selectAll();
+    desktop.settle();
+    CHECK_FALSE(desktop.button("Consent to this loss")->isEnabled());
+    desktop.list(actions)->selectRow(1);
+    desktop.settle();
+    CHECK_FALSE(desktop.button("Consent to this loss")->isEnabled());
+    desktop.list(actions)->selectRow(0);
+    desktop.settle();
+    REQUIRE(desktop.button("Consent to this loss")->isEnabled());
+    desktop.press(Qt::Key_C, Qt::NoModifier, desktop.find(actions));
+    REQUIRE(desktop.waitFor([&] { return desktop.cell(actions, 0, "Action") == "retire"; }));
+    CHECK(desktop.cell(actions, 0, "Why").startsWith("Consented: no copy of this master"));
+    CHECK(desktop.list(actions)->selectionModel()->selectedRows().front().row() == 0);
+
+    desktop.press(Qt::Key_Return, Qt::ControlModifier, desktop.find(actions));
+    REQUIRE(desktop.waitFor([&] { return desktop.text("Outcome").startsWith("Carried out: 2 actions"); }));
+    CHECK_FALSE(fs::exists(quieter));
+    desktop.press(Qt::Key_Escape, Qt::NoModifier, desktop.find(actions));
+    desktop.press(Qt::Key_6, Qt::AltModifier);
+    desktop.press(Qt::Key_T);
+    CHECK(desktop.text("Message") == "Taken back: 2 actions.");
+    CHECK((readFile(quieter) == before));
+}
+
+TEST_CASE("the members of a set say what players' lists lead to, in the list, said once, and in the advice") {
+    CopiesDesktop desktop;
+    CHECK(desktop.text("Alike in all members").contains("references: none"));
+    const BytePath folder = desktop.demo / "PETREL/Archive/2008 Bandstand Evenings";
+    const BytePath gone = desktop.demo / "PETREL/Inbox/From a swap meet/11 Fog Signal Polka.mp3";
+    writeFile(desktop.demo / "evening.m3u8",
+              "#EXTM3U\n" + folder + "/Fog Signal Polka.m4a\n" + gone + "\n" + gone + "\n");
+    Player player;
+    player.name = "evening";
+    player.places = {desktop.demo / "evening.m3u8"};
+    desktop.workbench().takeInPlayer(player);
+    desktop.settle();
+    desktop.press(Qt::Key_1, Qt::AltModifier);
+    desktop.press(Qt::Key_2, Qt::AltModifier);
+    REQUIRE(desktop.waitFor([&] {
+        return desktop.cell(members, desktop.rowOf("11 Fog Signal Polka.mp3"), "References") == "2";
+    }));
+    CHECK(desktop.cell(members, desktop.rowOf("Fog Signal Polka.m4a"), "References") == "1");
+    CHECK(desktop.cell(members, desktop.rowOf("quieter.flac"), "References") == "none");
+    CHECK_FALSE(desktop.text("Alike in all members").contains("references"));
+    desktop.list(members)->selectRow(desktop.rowOf("11 Fog Signal Polka.mp3"));
+    desktop.settle();
+    CHECK(
+        desktop.text("Reasons").contains("2 references of players lead to it, and will lead to what stays"));
+    desktop.list(members)->selectRow(desktop.rowOf("Fog Signal Polka.m4a"));
+    desktop.settle();
+    CHECK(desktop.text("Reasons").contains("1 reference of a player leads to it"));
 }

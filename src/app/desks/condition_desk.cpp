@@ -118,7 +118,8 @@ ConditionDesk::ConditionDesk(Workbench& workbench)
                                                        note.sentence.empty() ? shownPath(note.path)
                                                                              : shown(note.sentence)};
                                        }}};
-    notes_ = new RowListModel<Note>(std::move(columns), this);
+    notes_ = new RowListModel<Note>(
+        std::move(columns), [](const Note& note) { return note.kind + note.path + note.sentence; }, this);
     noteList_ = new ListView(tr("Changes and errors of the last surveys"), this);
     noteList_->setModel(notes_);
     noteList_->setWidths({150, 300}, 1);

@@ -222,10 +222,19 @@ void CopiesDesk::buildLists() {
                              ? tr("One file with several names: retiring one of them frees nothing")
                              : QString()};
          }},
-        {tr("References"), [](const MemberRow&) {
-             return Cell{tr("none"), Mark::none, false, true, {}};
+        {tr("References"), [](const MemberRow& row) {
+             const auto& lists = row.detail->references[row.at];
+             QStringList names;
+             for (const auto& list : lists) {
+                 names << shownPath(list);
+             }
+             names.removeDuplicates();
+             return Cell{lists.empty() ? tr("none") : shown(humanCount(lists.size())), Mark::none, false,
+                         lists.empty(), names.join(QLatin1Char('\n'))};
          }}};
-    members_ = new RowListModel<MemberRow>(std::move(memberColumns), this);
+    members_ = new RowListModel<MemberRow>(
+        std::move(memberColumns), [](const MemberRow& row) { return std::to_string(row.holding().id); },
+        this);
     memberList_ = new ListView(tr("Members of the set"), this);
     memberList_->setModel(members_);
     memberList_->setSelectionMode(QAbstractItemView::SingleSelection);

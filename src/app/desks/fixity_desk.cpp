@@ -160,7 +160,8 @@ void FixityDesk::buildList() {
              const QString word = row.waiting == acceptChangeKind ? tr("accept") : shown(row.waiting);
              return Cell{word, Mark::none, false, false, {}};
          }}};
-    rows_ = new RowListModel<DriftRow>(std::move(columns), this);
+    rows_ = new RowListModel<DriftRow>(
+        std::move(columns), [](const DriftRow& row) { return std::to_string(row.holding.id); }, this);
     list_ = new ListView(tr("Holdings that are not what was recorded"), this);
     list_->setModel(rows_);
     list_->setEmptyText(

@@ -57,7 +57,8 @@ LedgerDesk::LedgerDesk(Workbench& workbench)
         {tr("Summary"), [](const LedgerEntry& entry) {
              return Cell{entryText(entry), Mark::none, false, wasTakenBack(entry), {}};
          }}};
-    entries_ = new RowListModel<LedgerEntry>(std::move(columns), this);
+    entries_ = new RowListModel<LedgerEntry>(
+        std::move(columns), [](const LedgerEntry& entry) { return std::to_string(entry.id); }, this);
     entryList_ = new ListView(tr("Entries of the ledger"), this);
     entryList_->setModel(entries_);
     entryList_->setSelectionMode(QAbstractItemView::SingleSelection);
@@ -85,7 +86,8 @@ LedgerDesk::LedgerDesk(Workbench& workbench)
                                                    {}}
                                             : Cell{shown(action.sentence), Mark::none, false, false, {}};
          }}};
-    actions_ = new RowListModel<LedgerAction>(std::move(actionColumns), this);
+    actions_ = new RowListModel<LedgerAction>(
+        std::move(actionColumns), [](const LedgerAction& action) { return std::to_string(action.id); }, this);
     actionList_ = new ListView(tr("Actions of the entry"), this);
     actionList_->setModel(actions_);
     actionList_->setWidths({120, 84, 420, 300}, 3);

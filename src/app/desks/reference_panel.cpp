@@ -66,7 +66,14 @@ ReferencePanel::ReferencePanel(Workbench& workbench, QWidget* parent)
         {tr("Why"), [](const Row& row) {
              return Cell{shown(row.troubled.why), Mark::none, false, false, shown(row.troubled.why)};
          }}};
-    troubled_ = new RowListModel<Row>(std::move(columns), this);
+    troubled_ = new RowListModel<Row>(
+        std::move(columns),
+        [](const Row& row) {
+            const auto& reference = row.troubled.reference;
+            return std::to_string(reference.list) + "/" + std::to_string(reference.entry) + "/" +
+                   std::to_string(static_cast<int>(row.troubled.trouble));
+        },
+        this);
     troubledList_ = new ListView(tr("References that work today and should be looked at"), this);
     troubledList_->setModel(troubled_);
     troubledList_->setWidths({160, 330, 150, 330}, 1);

@@ -86,7 +86,8 @@ RelinkPanel::RelinkPanel(Workbench& workbench, QWidget* parent)
              return Cell{row.link ? percent(row.confidence) : QString(), Mark::none, false, false, {}};
          },
          true}};
-    places_ = new RowListModel<PlaceRow>(std::move(columns), this);
+    places_ = new RowListModel<PlaceRow>(
+        std::move(columns), [](const PlaceRow& row) { return row.path; }, this);
     placeList_ = new ListView(tr("Places that references lead to"), this);
     placeList_->setModel(places_);
     placeList_->setWidths({108, 220, 200, 64}, 1);
@@ -190,7 +191,8 @@ QWidget* RelinkPanel::makeDetail() {
                          Mark::none, row.file.content.has_value(), !row.file.content,
                          row.file.content ? shown(row.file.content->hex()) : QString()};
          }}};
-    candidates_ = new RowListModel<CandidateRow>(std::move(columns), this);
+    candidates_ = new RowListModel<CandidateRow>(
+        std::move(columns), [](const CandidateRow& row) { return row.file.path; }, this);
     candidateList_ = new ListView(tr("Candidates"), room);
     candidateList_->setModel(candidates_);
     candidateList_->setWidths({160, 120, 60, 84}, 0);
@@ -302,7 +304,8 @@ void RelinkPanel::showRibbons() {
     }
     const auto singles = static_cast<std::uint64_t>(std::ranges::count_if(
         found_->links, [](const RelinkLink& link) { return !link.rule || *link.rule >= mostRules; }));
-    add({tr("single files, smaller rules"), tr("other places, one by one"), singles, false, false, {}}, singleFiles);
+    add({tr("single files, smaller rules"), tr("other places, one by one"), singles, false, false, {}},
+        singleFiles);
     add({tr("several candidates, or not sure"),
          tr("for you to say"),
          found_->ambiguous.size(),

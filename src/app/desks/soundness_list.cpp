@@ -15,7 +15,7 @@ namespace {
 
 /// Our words for the kinds of problems and remarks, by what they mean to a listener.
 QString flawText(const std::string& kind) {
-    static const std::array<std::pair<const char*, const char*>, 12> words{
+    static const std::array<std::pair<const char*, const char*>, 13> words{
         {{"truncated", QT_TRANSLATE_NOOP("SoundnessList", "ends too early")},
          {"damaged", QT_TRANSLATE_NOOP("SoundnessList", "damaged")},
          {"length-mismatch", QT_TRANSLATE_NOOP("SoundnessList", "longer than it says")},
@@ -27,7 +27,8 @@ QString flawText(const std::string& kind) {
          {"silence", QT_TRANSLATE_NOOP("SoundnessList", "silent")},
          {"clipped", QT_TRANSLATE_NOOP("SoundnessList", "clipped")},
          {"dropout", QT_TRANSLATE_NOOP("SoundnessList", "drops out")},
-         {"stuck", QT_TRANSLATE_NOOP("SoundnessList", "stands still")}}};
+         {"stuck", QT_TRANSLATE_NOOP("SoundnessList", "stands still")},
+         {"form-changes", QT_TRANSLATE_NOOP("SoundnessList", "changes its form")}}};
     const auto found = std::ranges::find_if(words, [&](const auto& word) { return kind == word.first; });
     return found != words.end() ? SoundnessList::tr(found->second) : shown(kind);
 }

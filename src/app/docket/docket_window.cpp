@@ -24,6 +24,7 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
       summary_(new QLabel(this)),
       result_(new QLabel(this)),
       takeOff_(keyButton(tr("Take off the docket"), QKeySequence(Qt::Key_Delete), this)),
+      consent_(keyButton(tr("Consent to this loss"), QKeySequence(Qt::Key_C), this)),
       carryOut_(keyButton(tr("Carry out"), QKeySequence(Qt::CTRL | Qt::Key_Return), this)),
       stop_(new QPushButton(tr("Stop after this file"), this)) {
     setWindowTitle(tr("The docket"));
@@ -41,7 +42,8 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
     std::vector<Column<PlannedAction>> columns{
         {tr("Action"),
          [](const PlannedAction& planned) {
-             return planned.refused
+             return planned.awaitsConsent ? Cell{tr("needs consent"), Mark::doubtful, false, false, {}}
+                    : planned.refused
                         ? Cell{tr("refused"), Mark::none, false, true, {}}
                         : Cell{shown(planned.action.kind), markOfKind(planned.action.kind), false, false, {}};
          }},
@@ -65,14 +67,16 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
          },
          true},
         {tr("Why"), [](const PlannedAction& planned) {
-             return Cell{planned.refused ? tr("Refused: %1").arg(shown(*planned.refused))
-                                         : shown(planned.action.reason),
-                         Mark::none,
-                         false,
-                         false,
-                         {}};
+             const QString why = planned.awaitsConsent ? shown(*planned.refused)
+                                 : planned.refused     ? tr("Refused: %1").arg(shown(*planned.refused))
+                                 : planned.loss != Loss::none
+                                     ? tr("Consented: %1").arg(shown(std::string(lossWords(planned.loss))))
+                                     : shown(planned.action.reason);
+             return Cell{why, Mark::none, false, false, why};
          }}};
-    actions_ = new RowListModel<PlannedAction>(std::move(columns), this);
+    actions_ = new RowListModel<PlannedAction>(
+        std::move(columns), [](const PlannedAction& planned) { return std::to_string(planned.action.id); },
+        this);
     list_ = new ListView(tr("Actions on the docket"), this);
     list_->setModel(actions_);
     list_->setEmptyText(tr("The docket is empty. Decide on copies or on what is missing, and it is listed "
@@ -101,7 +105,9 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
                         ? Cell{tr("left as it is"), Mark::none, false, true, {}}
                         : Cell{shownPath(row.after), Mark::none, true, false, shownPath(row.after)};
          }}};
-    lines_ = new RowListModel<LineRow>(std::move(lineColumns), this);
+    lines_ = new RowListModel<LineRow>(
+        std::move(lineColumns),
+        [](const LineRow& row) { return row.path + std::to_string(row.line) + row.before; }, this);
     lineList_ = new ListView(tr("Lines of lists that change"), this);
     lineList_->setModel(lines_);
     lineList_->setWidths({210, 56, 360, 360}, 2);
@@ -118,6 +124,9 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
     auto* close = new QPushButton(tr("Close"), this);
     carryOut_->setProperty("weight", "main");
     buttons->addWidget(takeOff_);
+    buttons->addWidget(consent_);
+    consent_->setToolTip(
+        tr("For the one chosen line that needs it; the loss is named there and in the ledger"));
     buttons->addStretch(1);
     buttons->addWidget(stop_);
     buttons->addWidget(close);
@@ -126,6 +135,8 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
     stop_->hide();
 
     connect(close, &QPushButton::clicked, this, &QDialog::accept);
+    connect(consent_, &QPushButton::clicked, this, &DocketWindow::consent);
+    connect(list_->selectionModel(), &QItemSelectionModel::selectionChanged, this, [this] { followWork(); });
     connect(takeOff_, &QPushButton::clicked, this, &DocketWindow::takeOff);
     connect(carryOut_, &QPushButton::clicked, this, [this] {
         carryOut_->setEnabled(false);
@@ -205,8 +216,15 @@ void DocketWindow::show(const DocketReview& review) {
     QStringList lines;
     if (waiting_ > 0) {
         QString text = tr("%1 will be carried out").arg(shown(counted(willRun_, "action")));
-        if (review.refused > 0) {
-            text += tr(", %1 will be refused and stay on the docket").arg(shown(humanCount(review.refused)));
+        const auto asked =
+            static_cast<std::uint64_t>(std::ranges::count_if(review.actions, &PlannedAction::awaitsConsent));
+        if (asked > 0) {
+            text += tr(", %1 to a loss that you have to consent to first, line by line")
+                        .arg(shown(counted(asked, "leads", "lead")));
+        }
+        if (review.refused > asked) {
+            text += tr(", %1 will be refused and stay on the docket")
+                        .arg(shown(humanCount(review.refused - asked)));
         }
         const bool onlyPlaces = std::ranges::all_of(
             review.actions, [](const PlannedAction& planned) { return planned.holding.id == 0; });
@@ -241,6 +259,8 @@ void DocketWindow::followWork() {
     const bool running = workbench_.longWork() == LongWork::carryOut;
     carryOut_->setEnabled(workbench_.longWork() == LongWork::none && willRun_ > 0);
     takeOff_->setEnabled(!running && waiting_ > 0);
+    consent_->setEnabled(!running && lineThatNeedsConsent() != nullptr);
+    consent_->setVisible(std::ranges::any_of(actions_->rows(), &PlannedAction::awaitsConsent));
     stop_->setVisible(running);
 }
 
@@ -259,6 +279,22 @@ void DocketWindow::showResult(const CarriedOut& result) {
     }
     result_->setText(text);
     result_->show();
+}
+
+/// Consent is given for one line at a time.
+const PlannedAction* DocketWindow::lineThatNeedsConsent() const {
+    const auto selected = list_->selectionModel()->selectedRows();
+    const bool one =
+        selected.size() == 1 && selected.front().row() < static_cast<int>(actions_->rows().size());
+    const auto* planned = one ? &actions_->rows()[static_cast<std::size_t>(selected.front().row())] : nullptr;
+    return planned != nullptr && planned->awaitsConsent ? planned : nullptr;
+}
+
+void DocketWindow::consent() {
+    if (const auto* planned = lineThatNeedsConsent()) {
+        workbench_.decide(
+            [id = planned->holding.id](const Catalogue& catalogue) { return consentToLoss(catalogue, id); });
+    }
 }
 
 void DocketWindow::takeOff() {

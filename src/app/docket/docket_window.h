@@ -37,6 +37,8 @@ class DocketWindow : public QDialog {
     void followWork();
     void showResult(const CarriedOut& result);
     void takeOff();
+    const PlannedAction* lineThatNeedsConsent() const;
+    void consent();
 
     Workbench& workbench_;
     QLabel* summary_;
@@ -47,6 +49,7 @@ class DocketWindow : public QDialog {
     QLabel* lineTitle_;
     ListView* list_;
     QPushButton* takeOff_;
+    QPushButton* consent_;
     QPushButton* carryOut_;
     QPushButton* stop_;
     std::size_t waiting_ = 0;

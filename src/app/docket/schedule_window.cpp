@@ -12,10 +12,11 @@
 
 namespace sober::app {
 
-ScheduleWindow::ScheduleWindow(BytePath program, BytePath catalogue, QWidget* parent)
+ScheduleWindow::ScheduleWindow(Workbench& workbench, BytePath program, QWidget* parent)
     : QDialog(parent),
+      workbench_(workbench),
       program_(std::move(program)),
-      catalogue_(std::move(catalogue)),
+      catalogue_(placeOf(workbench.cataloguePath()).value_or(workbench.cataloguePath())),
       every_(new QComboBox(this)),
       files_(new QPlainTextEdit(this)),
       state_(new QLabel(this)),
@@ -84,13 +85,24 @@ void ScheduleWindow::showState() {
     files_->setPlainText(text + tr("# To remove it by hand:\n%1").arg(shown(howToUnschedule())));
 }
 
+/// systemd is asked off the interface thread: it may take its time.
 void ScheduleWindow::act() {
-    const auto outcome =
-        isCheckScheduled() ? unscheduleCheck() : scheduleCheck(program_, catalogue_, every());
-    showState();
-    if (!outcome) {
-        state_->setText(shown(outcome.error().sentence));
-    }
+    act_->setEnabled(false);
+    state_->setText(tr("Asking systemd…"));
+    workbench_.look<std::string>(
+        this,
+        [program = program_, catalogue = catalogue_, often = every()](RunControl&) {
+            const auto outcome =
+                isCheckScheduled() ? unscheduleCheck() : scheduleCheck(program, catalogue, often);
+            return Result<std::string>(outcome ? std::string() : outcome.error().sentence);
+        },
+        [this](const std::string& trouble) {
+            act_->setEnabled(true);
+            showState();
+            if (!trouble.empty()) {
+                state_->setText(shown(trouble));
+            }
+        });
 }
 
 } // namespace sober::app

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "app/workbench.h"
 #include "core/remedy/scheduled_check.h"
 
 #include <QDialog>
@@ -18,13 +19,14 @@ class ScheduleWindow : public QDialog {
 
   public:
     /// `program` is the headless command.
-    ScheduleWindow(BytePath program, BytePath catalogue, QWidget* parent);
+    ScheduleWindow(Workbench& workbench, BytePath program, QWidget* parent);
 
   private:
     CheckEvery every() const;
     void showState();
     void act();
 
+    Workbench& workbench_;
     BytePath program_;
     BytePath catalogue_;
     QComboBox* every_;

@@ -102,15 +102,30 @@ void ListeningBar::switchTo(const BytePath& path, double later, double gain) {
         startAt_ = std::max(0.0, place + later);
         return;
     }
-    auto reader = PcmReader::open(path, sink_->format().sampleRate());
-    if (!reader) {
-        setFile(path);
-        say(shown(reader.error().sentence));
-        return;
-    }
     path_ = path;
-    source_->goOnWith(std::move(*reader), source_->place() + later);
-    source_->setFactor(static_cast<float>(std::pow(10.0, gain_ / 20)));
+    openFile(path, sink_->format().sampleRate(), [this, later](PcmReader reader) {
+        if (source_) {
+            source_->goOnWith(std::move(reader), source_->place() + later);
+            source_->setFactor(static_cast<float>(std::pow(10.0, gain_ / 20)));
+        }
+    });
+}
+
+void ListeningBar::openFile(const BytePath& path, int rate, std::function<void(PcmReader)> then) {
+    opener_.post([this, path, rate, asked = ++asked_, then = std::move(then)] {
+        auto opened = std::make_shared<Result<PcmReader>>(PcmReader::open(path, rate));
+        QMetaObject::invokeMethod(this, [this, opened, asked, then, path] {
+            if (asked != asked_) {
+                return;
+            }
+            if (*opened) {
+                then(std::move(**opened));
+            } else {
+                setFile(path);
+                say(shown(opened->error().sentence));
+            }
+        });
+    });
 }
 
 void ListeningBar::play() {
@@ -122,27 +137,25 @@ void ListeningBar::play() {
         say(tr("The audio device takes no 16-bit stereo sound."));
         return;
     }
-    auto reader = PcmReader::open(path_, format.sampleRate());
-    if (!reader) {
-        say(shown(reader.error().sentence));
-        return;
-    }
-    source_ = std::make_unique<ListeningSource>(std::move(*reader), nullptr);
-    source_->setFactor(static_cast<float>(std::pow(10.0, gain_ / 20)));
-    if (startAt_ > 0) {
-        source_->goTo(startAt_);
-    }
-    sink_ = std::make_unique<QAudioSink>(device, format);
-    sink_->start(source_.get());
-    if (sink_->error() != QAudio::NoError) {
-        stop();
-        say(tr("The audio device could not be opened."));
-        return;
-    }
-    button_->setText(tr("Stop   P"));
+    openFile(path_, format.sampleRate(), [this, device, format](PcmReader reader) {
+        source_ = std::make_unique<ListeningSource>(std::move(reader), nullptr);
+        source_->setFactor(static_cast<float>(std::pow(10.0, gain_ / 20)));
+        if (startAt_ > 0) {
+            source_->goTo(startAt_);
+        }
+        sink_ = std::make_unique<QAudioSink>(device, format);
+        sink_->start(source_.get());
+        if (sink_->error() != QAudio::NoError) {
+            stop();
+            say(tr("The audio device could not be opened."));
+            return;
+        }
+        button_->setText(tr("Stop   P"));
+    });
 }
 
 void ListeningBar::stop() {
+    ++asked_;
     if (sink_) {
         sink_->stop();
     }

@@ -1,10 +1,13 @@
 #pragma once
 
+#include "app/work_thread.h"
 #include "core/base/paths.h"
+#include "core/media/pcm_reader.h"
 
 #include <QPointer>
 #include <QWidget>
 
+#include <functional>
 #include <memory>
 
 class QAudioSink;
@@ -42,6 +45,8 @@ class ListeningBar : public QWidget {
     void stop();
     void follow();
     void say(const QString& text);
+    /// Opens the file on a thread of its own; `then` hears of it unless another was asked for meanwhile.
+    void openFile(const BytePath& path, int rate, std::function<void(PcmReader)> then);
 
     BytePath path_;
     QPushButton* button_;
@@ -51,6 +56,8 @@ class ListeningBar : public QWidget {
     std::unique_ptr<QAudioSink> sink_;
     double startAt_ = 0;
     double gain_ = 0; ///< dB
+    unsigned asked_ = 0;
+    WorkThread opener_; ///< last: it ends before what it speaks to
 };
 
 } // namespace sober::app

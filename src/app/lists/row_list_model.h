@@ -4,25 +4,55 @@
 
 #include <QAbstractTableModel>
 
+#include <algorithm>
+#include <functional>
+#include <map>
+#include <string>
+
 namespace sober::app {
 
 /// A table over rows that are all at hand: for lists that stay short.
 template <typename Row>
 class RowListModel : public QAbstractTableModel {
   public:
-    RowListModel(std::vector<Column<Row>> columns, QObject* parent)
-        : QAbstractTableModel(parent), columns_(std::move(columns)) {}
+    /// What a row is told by from another, whatever else of it changes.
+    using Key = std::function<std::string(const Row&)>;
 
-    /// New rows; where their number stays, so does the selection.
+    RowListModel(std::vector<Column<Row>> columns, Key key, QObject* parent)
+        : QAbstractTableModel(parent), columns_(std::move(columns)), key_(std::move(key)) {}
+
+    /// New rows; what is selected stays selected wherever it stands now.
     void setRows(std::vector<Row> rows) {
-        if (rows.size() == rows_.size() && !rows.empty()) {
+        std::vector<std::string> keys;
+        std::ranges::transform(rows, std::back_inserter(keys), key_);
+        if (keys.size() != keys_.size() || keys.empty()) {
+            beginResetModel();
             rows_ = std::move(rows);
-            emit dataChanged(index(0, 0), index(rowCount({}) - 1, columnCount({}) - 1));
+            keys_ = std::move(keys);
+            endResetModel();
             return;
         }
-        beginResetModel();
+        const bool moved = keys != keys_;
+        if (moved) {
+            emit layoutAboutToBeChanged();
+            std::map<std::string_view, int> places;
+            for (std::size_t at = 0; at < keys.size(); ++at) {
+                places.emplace(keys[at], static_cast<int>(at));
+            }
+            const auto from = persistentIndexList();
+            QModelIndexList to;
+            for (const auto& before : from) {
+                const auto place = places.find(keys_[static_cast<std::size_t>(before.row())]);
+                to << (place != places.end() ? index(place->second, before.column()) : QModelIndex());
+            }
+            changePersistentIndexList(from, to);
+        }
         rows_ = std::move(rows);
-        endResetModel();
+        keys_ = std::move(keys);
+        if (moved) {
+            emit layoutChanged();
+        }
+        emit dataChanged(index(0, 0), index(rowCount({}) - 1, columnCount({}) - 1));
     }
     const std::vector<Row>& rows() const { return rows_; }
 
@@ -45,7 +75,9 @@ class RowListModel : public QAbstractTableModel {
 
   private:
     std::vector<Column<Row>> columns_;
+    Key key_;
     std::vector<Row> rows_;
+    std::vector<std::string> keys_;
 };
 
 } // namespace sober::app

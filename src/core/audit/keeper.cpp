@@ -1,5 +1,6 @@
 #include "core/audit/keeper.h"
 
+#include "core/audit/carriers.h"
 #include "core/audit/name_score.h"
 #include "core/audit/preferences.h"
 #include "core/base/text.h"
@@ -49,9 +50,6 @@ bool sameFile(const Candidate& a, const Candidate& b) {
                                  a.volume->identity.filesystem == b.volume->identity.filesystem);
     return a.holding->links > 1 && sameFilesystem && a.holding->inode == b.holding->inode;
 }
-
-/// Less of the keeper's length is a passage of it rather than another copy.
-constexpr double leastOfKeeper = 0.5;
 
 /// True where `a` is rather kept than `b`.
 bool isBetter(const Candidate& a, const Candidate& b, const Policy& policy) {
@@ -199,16 +197,11 @@ Undecided whyUndecided(const Candidate& member, const Candidate& keeper, const P
     if (link == Sameness::part && member.quality > keeper.quality) {
         return Undecided::betterPart;
     }
-    if (link == Sameness::part) {
-        const auto comparison = known.comparison(keeper.at, member.at);
-        const double begins = comparison ? comparison->offset : 0;
-        const double ends = begins + 2.0 * member.seconds;
-        if (!comparison || begins < -1.5 || ends > 2.0 * keeper.seconds + 3.5) {
-            return Undecided::notWhole;
-        }
-        if (member.seconds < leastOfKeeper * keeper.seconds) {
-            return Undecided::passage;
-        }
+    if (link == Sameness::part && !isContained(member.at, keeper.at, known)) {
+        return Undecided::notWhole;
+    }
+    if (link == Sameness::part && isPassage(member.seconds, keeper.seconds)) {
+        return Undecided::passage;
     }
     if (link > Sameness::samples && !known.isProven(keeper.at, member.at)) {
         return Undecided::fingerprintsOnly;
@@ -217,7 +210,8 @@ Undecided whyUndecided(const Candidate& member, const Candidate& keeper, const P
     if (link == Sameness::lossyCopy && alike && compareBy(policy, *keeper.holding, *member.holding) >= 0) {
         return Undecided::asGood;
     }
-    return Undecided::no;
+    const auto loss = lossBetween(*member.holding, member.at, *keeper.holding, keeper.at, known);
+    return loss.value_or(Loss::none) != Loss::none ? Undecided::wouldLose : Undecided::no;
 }
 
 /// What a comparison adds to the words, where there was one that matters.
@@ -233,11 +227,13 @@ MemberAdvice adviceFor(const Candidate& member, const Candidate& keeper, std::sp
     const auto link = known.isEmpty() ? Sameness::bytes : known.between(keeper.at, member.at);
     const auto comparison = known.comparison(keeper.at, member.at);
     if (const auto why = whyUndecided(member, keeper, policy, known, link); why != Undecided::no) {
-        return {member.holding->id,
-                Advice::decide,
-                {why == Undecided::away ? member.volume->label + " is away: nothing can be done there now"
-                                        : std::string(undecidedWords(why)) + shownBy(why, comparison)},
-                why};
+        std::string words = std::string(undecidedWords(why)) + shownBy(why, comparison);
+        if (why == Undecided::away) {
+            words = member.volume->label + " is away: nothing can be done there now";
+        } else if (why == Undecided::wouldLose) {
+            words = lossWords(*lossBetween(*member.holding, member.at, *keeper.holding, keeper.at, known));
+        }
+        return {member.holding->id, Advice::decide, {std::move(words)}, why};
     }
     MemberAdvice advice{member.holding->id, Advice::retire, {}, Undecided::no};
     if (link > Sameness::samples && !member.sound) {
@@ -350,6 +346,8 @@ std::string_view undecidedWords(Undecided why) {
         return "only a passage of the keeper";
     case Undecided::asGood:
         return "as good as the keeper by all that was measured";
+    case Undecided::wouldLose:
+        return "something of it would no longer be held";
     }
     return {};
 }

@@ -32,6 +32,7 @@ enum class Undecided {
     notWhole,
     passage,
     asGood,
+    wouldLose,
 };
 
 struct MemberAdvice {

@@ -176,8 +176,8 @@ Result<std::vector<TroubledReference>> referenceFindings(const Catalogue& catalo
                 return better.error();
             }
             const bool canReach =
-                *better && locationLeadingTo((*better)->path, reference.path, reference.location, *listOf[list],
-                                             contextOf(*listOf[list], *players), *volumes);
+                *better && locationLeadingTo((*better)->path, reference.path, reference.location,
+                                             *listOf[list], contextOf(*listOf[list], *players), *volumes);
             if (canReach) {
                 found.push_back({ReferenceTrouble::notKeeper, reference, std::move((*better)->why),
                                  std::move((*better)->path)});

@@ -122,9 +122,11 @@ std::span<const std::size_t> RelinkCandidates::named(std::string_view foldedStem
                                   : std::span<const std::size_t>();
 }
 
-std::span<const std::size_t> RelinkCandidates::titled(const std::string& title, const std::string& artist) const {
+std::span<const std::size_t> RelinkCandidates::titled(const std::string& title,
+                                                      const std::string& artist) const {
     const auto found = byTags_.find(tagKey(title, artist));
-    return found != byTags_.end() ? std::span<const std::size_t>(found->second) : std::span<const std::size_t>();
+    return found != byTags_.end() ? std::span<const std::size_t>(found->second)
+                                  : std::span<const std::size_t>();
 }
 
 std::span<const std::size_t> RelinkCandidates::carrying(const Checksum128& content) const {

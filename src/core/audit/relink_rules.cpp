@@ -249,8 +249,14 @@ std::optional<RelinkRule> ruleOfExample(const LostPlace& lost, const RelinkCandi
     // Where only the ending is another, the example speaks for its own folder.
     const bool stays = shape->from == shape->to;
     const auto from = stays ? BytePath(parentOf(lost.path)) : shape->from;
-    return RelinkRule{RelinkRuleKind::folder, from, stays ? from : shape->to, shape->fromEnding,
-                      shape->toEnding,        0,           0.97,      "the example that you showed"};
+    return RelinkRule{RelinkRuleKind::folder,
+                      from,
+                      stays ? from : shape->to,
+                      shape->fromEnding,
+                      shape->toEnding,
+                      0,
+                      0.97,
+                      "the example that you showed"};
 }
 
 bool leadsInto(const RelinkRule& rule, const LostPlace& lost, const RelinkCandidate& target) {

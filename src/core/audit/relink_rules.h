@@ -58,7 +58,8 @@ std::optional<RelinkRule> ruleOfExample(const LostPlace& lost, const RelinkCandi
 std::vector<std::size_t> targetsOf(const RelinkRule& rule, const LostPlace& lost,
                                    const RelinkCandidates& candidates);
 
-/// Whether a file that is known for what was lost got its name where a rule flattened folders: with a number more.
+/// Whether a file that is known for what was lost got its name where a rule flattened folders: with a number
+/// more.
 bool leadsInto(const RelinkRule& rule, const LostPlace& lost, const RelinkCandidate& target);
 
 /// The deepest folder that holds both.

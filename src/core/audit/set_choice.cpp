@@ -2,6 +2,7 @@
 
 #include "core/base/text.h"
 #include "core/catalogue/holdings.h"
+#include "core/catalogue/player_store.h"
 #include "core/catalogue/volumes.h"
 
 #include <algorithm>
@@ -71,6 +72,37 @@ std::vector<HoldingId> idsOf(std::span<const Holding> members) {
     return ids;
 }
 
+/// What the players' lists lead to, and what the advice means for that.
+Outcome tellReferences(const Catalogue& catalogue, SetDetail& detail) {
+    const PlayerStore store(catalogue);
+    const auto leading = store.leadingTo(idsOf(detail.members));
+    const auto lists =
+        leading && !leading->empty() ? store.lists() : Result<std::vector<ListFile>>(std::vector<ListFile>{});
+    if (!leading || !lists) {
+        return leading ? lists.error() : leading.error();
+    }
+    detail.references.resize(detail.members.size());
+    for (const auto& reference : *leading) {
+        const auto member = std::ranges::find(detail.members, reference.holding, &Holding::id);
+        const auto list = std::ranges::find(*lists, reference.list, &ListFile::id);
+        if (member != detail.members.end() && list != lists->end()) {
+            detail.references[static_cast<std::size_t>(member - detail.members.begin())].push_back(
+                list->path);
+        }
+    }
+    for (std::size_t at = 0; at < detail.advice.size(); ++at) {
+        const auto count = detail.references[at].size();
+        auto& advice = detail.advice[at];
+        if (count > 0) {
+            advice.reasons.push_back(
+                counted(count, "reference of a player", "references of players") +
+                (count == 1 ? " leads" : " lead") + " to it" +
+                (advice.advice == Advice::retire ? ", and will lead to what stays" : ""));
+        }
+    }
+    return done();
+}
+
 } // namespace
 
 Result<SetDetail> detailOf(const Catalogue& catalogue, const CopySet& set, std::span<const Volume> volumes,
@@ -104,6 +136,9 @@ Result<SetDetail> detailOf(const Catalogue& catalogue, const CopySet& set, std::
         return standing.error();
     }
     detail.onDocket = std::move(*standing);
+    if (const auto told = tellReferences(catalogue, detail); !told) {
+        return told.error();
+    }
     return detail;
 }
 

@@ -15,6 +15,8 @@ struct SetDetail {
     std::vector<MemberAdvice> advice; ///< likewise
     SetDecision decision;
     std::vector<HoldingId> onDocket; ///< told to be retired
+    /// For each member: the lists whose references lead to it, once for each reference.
+    std::vector<std::vector<BytePath>> references;
 };
 
 Result<SetDetail> detailOf(const Catalogue& catalogue, const CopySet& set, std::span<const Volume> volumes,

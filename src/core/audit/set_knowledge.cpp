@@ -107,7 +107,7 @@ Result<SetKnowledge> SetKnowledge::of(const Catalogue& catalogue, std::span<cons
 void SetKnowledge::link(std::size_t first, std::size_t second, Sameness sameness,
                         std::optional<DecodeComparison> comparison) {
     const bool proven = sameness <= Sameness::samples || comparison.has_value();
-    links_[std::minmax(first, second)] = {sameness, std::move(comparison), proven, true};
+    links_[std::minmax(first, second)] = {sameness, std::move(comparison), proven, true, proven};
 }
 
 /// Where two were not compared, the chain of those that were: as strong as its weakest link.
@@ -137,6 +137,8 @@ void SetKnowledge::closeChains() {
                     chain.comparison = inTurn(*a, *b);
                 }
                 chain.direct = false;
+                chain.pairwise = (*one <= Sameness::samples && isProvenPairwise(by, second)) ||
+                                 (*other <= Sameness::samples && isProvenPairwise(first, by));
                 const auto known = links_.find({first, second});
                 if (known == links_.end() || (!known->second.direct && isStronger(chain, known->second))) {
                     links_[{first, second}] = std::move(chain);
@@ -149,7 +151,7 @@ void SetKnowledge::closeChains() {
 bool SetKnowledge::isStronger(const Link& one, const Link& other) {
     const auto strength = [](const Link& link) {
         const bool measured = link.comparison && link.comparison->residual < 0;
-        return std::tuple(link.sameness, !link.proven, !measured, !link.comparison);
+        return std::tuple(link.sameness, !link.proven, !link.pairwise, !measured, !link.comparison);
     };
     return strength(one) < strength(other);
 }
@@ -162,6 +164,11 @@ std::optional<Sameness> SetKnowledge::between(std::size_t first, std::size_t sec
 bool SetKnowledge::isProven(std::size_t first, std::size_t second) const {
     const auto link = links_.find(std::minmax(first, second));
     return link != links_.end() && link->second.proven;
+}
+
+bool SetKnowledge::isProvenPairwise(std::size_t first, std::size_t second) const {
+    const auto link = links_.find(std::minmax(first, second));
+    return link != links_.end() && link->second.pairwise;
 }
 
 std::optional<DecodeComparison> SetKnowledge::comparison(std::size_t first, std::size_t second) const {

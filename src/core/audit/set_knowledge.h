@@ -34,6 +34,9 @@ class SetKnowledge {
     std::optional<DecodeComparison> comparison(std::size_t first, std::size_t second) const;
     /// Whether decoding has shown it, or equal checksums: not the fingerprints alone.
     bool isProven(std::size_t first, std::size_t second) const;
+    /// Whether this very pair was compared, or one that has the samples of one of both: not a chain of lossy
+    /// copies.
+    bool isProvenPairwise(std::size_t first, std::size_t second) const;
     /// How good the sound really is, in bits a second of Layer III: what the verdict leaves of the claim.
     double quality(const Holding& member, std::size_t at) const;
     /// Lossy encodes that the content has gone through, as far as they show.
@@ -48,7 +51,8 @@ class SetKnowledge {
         Sameness sameness;
         std::optional<DecodeComparison> comparison; ///< from the lower to the higher
         bool proven = true;
-        bool direct = true; ///< not by way of others
+        bool direct = true;   ///< not by way of others
+        bool pairwise = true; ///< not by way of others that have other samples
     };
     void closeChains();
     static bool isStronger(const Link& one, const Link& other);

@@ -111,6 +111,41 @@ Result<std::size_t> readAt(const FileHandle& file, const BytePath& path, std::ui
     return have;
 }
 
+Result<std::size_t> readPastFaults(const FileHandle& file, const BytePath& path, std::uint64_t offset,
+                                   std::span<std::uint8_t> into, std::vector<ByteRange>& unreadable) {
+    constexpr std::size_t sector = 4096; // bytes that are given up together
+    std::size_t have = 0;
+    std::size_t ask = into.size();
+    while (have < into.size()) {
+        const std::uint64_t place = offset + have;
+        const auto got = pread(file.get(), into.data() + have, std::min(ask, into.size() - have),
+                               static_cast<off_t>(place));
+        if (got > 0) {
+            have += static_cast<std::size_t>(got);
+            ask = into.size();
+        } else if (got == 0) {
+            break;
+        } else if (errno == EIO) {
+            const auto length = std::min<std::size_t>(sector - place % sector, into.size() - have);
+            if (ask != length) {
+                ask = length; // once more, and no more than this sector
+                continue;
+            }
+            std::fill_n(into.data() + have, length, std::uint8_t{0});
+            if (!unreadable.empty() && unreadable.back().second == place) {
+                unreadable.back().second = place + length;
+            } else {
+                unreadable.emplace_back(place, place + length);
+            }
+            have += length;
+            ask = into.size();
+        } else if (errno != EINTR) {
+            return systemError(errno, "read", path);
+        }
+    }
+    return have;
+}
+
 Result<std::string> wholeFile(const BytePath& path, std::uint64_t most) {
     const auto file = openForReading(path);
     const auto stamp = file ? stampOf(*file, path) : Result<FileStamp>(file.error());

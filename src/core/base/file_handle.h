@@ -8,6 +8,7 @@
 #include <cstdint>
 #include <span>
 #include <utility>
+#include <vector>
 
 namespace sober {
 
@@ -78,6 +79,11 @@ bool isTaken(const BytePath& path);
 /// Reads up to `into.size()` bytes at `offset`, short only at the end of the file.
 Result<std::size_t> readAt(const FileHandle& file, const BytePath& path, std::uint64_t offset,
                            std::span<std::uint8_t> into);
+
+/// Reads like readAt, past what a drive cannot give (EIO): by sectors of 4,096 bytes, those counting as zeros
+/// and added to `unreadable`. Short only at the end of the file.
+Result<std::size_t> readPastFaults(const FileHandle& file, const BytePath& path, std::uint64_t offset,
+                                   std::span<std::uint8_t> into, std::vector<ByteRange>& unreadable);
 
 /// All of a file, where it has no more than `most` bytes (else Cause::invalid).
 Result<std::string> wholeFile(const BytePath& path, std::uint64_t most);

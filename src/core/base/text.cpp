@@ -46,30 +46,56 @@ bool isUtf8(std::string_view bytes) {
 }
 
 std::string percentEncodeOffending(std::string_view bytes) {
+    if (isUtf8(bytes)) {
+        return std::string(bytes);
+    }
     std::string out;
     out.reserve(bytes.size());
     walkUtf8(
-        bytes, [&](std::string_view piece, auto) { out.append(piece); },
+        bytes, [&](std::string_view piece, auto) { out.append(piece == "%" ? "%25" : piece); },
         [&](std::uint8_t byte) { out += fmt::format("%{:02X}", byte); });
     return out;
 }
 
-std::string displayPath(std::string_view path) {
+namespace {
+
+/// Marks, embeddings, overrides and isolates of Unicode's bidirectional algorithm (UAX #9, section 2), and
+/// the second set of control characters (ISO/IEC 6429).
+bool misleads(utf8proc_int32_t codepoint) {
+    return (codepoint >= 0x80 && codepoint < 0xA0) || codepoint == 0x061C || codepoint == 0x200E ||
+           codepoint == 0x200F || (codepoint >= 0x202A && codepoint <= 0x202E) ||
+           (codepoint >= 0x2066 && codepoint <= 0x2069);
+}
+
+std::string shown(std::string_view text, bool keepsLines) {
     std::string out;
-    out.reserve(path.size());
+    out.reserve(text.size());
+    const auto encoded = [&](std::uint8_t byte) { out += fmt::format("%{:02X}", byte); };
     walkUtf8(
-        path,
+        text,
         [&](std::string_view piece, utf8proc_int32_t codepoint) {
-            if (codepoint < 0x20) {
+            if (codepoint < 0x20 && !(keepsLines && codepoint == '\n')) {
                 appendCodepoint(out, 0x2400 + codepoint);
             } else if (codepoint == 0x7F) {
                 appendCodepoint(out, 0x2421);
+            } else if (misleads(codepoint)) {
+                std::ranges::for_each(piece, encoded);
             } else {
                 out.append(piece);
             }
         },
-        [&](std::uint8_t byte) { out += fmt::format("%{:02X}", byte); });
+        encoded);
     return out;
+}
+
+} // namespace
+
+std::string displayPath(std::string_view path) {
+    return shown(path, false);
+}
+
+std::string displayLines(std::string_view text) {
+    return shown(text, true);
 }
 
 std::string repairedUtf8(std::string_view bytes) {
@@ -79,6 +105,19 @@ std::string repairedUtf8(std::string_view bytes) {
         bytes, [&](std::string_view piece, auto) { out.append(piece); },
         [&](std::uint8_t byte) { appendCodepoint(out, byte); });
     return out;
+}
+
+std::optional<std::string> asLatin1(std::string_view text) {
+    std::string out;
+    bool fits = true;
+    walkUtf8(
+        text,
+        [&](auto, utf8proc_int32_t codepoint) {
+            fits = fits && codepoint < 0x100;
+            out += static_cast<char>(codepoint);
+        },
+        [&](std::uint8_t byte) { out += static_cast<char>(byte); });
+    return fits ? std::optional(std::move(out)) : std::nullopt;
 }
 
 std::string lowerAscii(std::string_view text) {

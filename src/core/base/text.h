@@ -14,16 +14,24 @@ std::string lettersAndDigits(std::string_view text);
 /// True where the bytes are well-formed UTF-8 (RFC 3629).
 bool isUtf8(std::string_view bytes);
 
-/// The bytes with each one that does not belong to well-formed UTF-8 replaced by %XX; all else,
-/// control characters and '%' included, stays. The headless command's form of a path.
+/// Bytes that are not well-formed UTF-8 with each offending one, and each '%' beside them, replaced by %XX,
+/// so that they can be had back; well-formed ones, control characters included, as they are. The headless
+/// command's form of a path.
 std::string percentEncodeOffending(std::string_view bytes);
 
-/// For the eye only: offending bytes as %XX, control characters as their symbols (U+2400 ff.), so
-/// that a newline in a name neither breaks a row nor hides.
+/// For the eye only: offending bytes, and characters that turn the direction of writing or steer a terminal
+/// (U+0080 to U+009F), as %XX; control characters as their symbols (U+2400 ff.), so that a newline in a name
+/// neither breaks a row nor hides.
 std::string displayPath(std::string_view path);
+
+/// The same for text of several lines: their ends stay.
+std::string displayLines(std::string_view text);
 
 /// Well-formed UTF-8 from a tag's bytes: offending ones are taken as ISO 8859-1.
 std::string repairedUtf8(std::string_view bytes);
+
+/// UTF-8 in ISO 8859-1; nothing where a letter is not in that.
+std::optional<std::string> asLatin1(std::string_view text);
 
 /// With the letters A to Z lowered.
 std::string lowerAscii(std::string_view text);

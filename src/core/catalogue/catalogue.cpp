@@ -5,6 +5,7 @@
 #include "core/catalogue/schema.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
+#include <fmt/format.h>
 #include <sys/file.h>
 #include <sys/stat.h>
 
@@ -68,6 +69,24 @@ Outcome checkHeader(const BytePath& path) {
     return done();
 }
 
+/// Opens a database without a lock or any file beside it: for one that nobody writes, or can.
+std::unique_ptr<SQLite::Database> openUntouched(const BytePath& path) {
+    std::string uri = "file:";
+    for (const char c : path) {
+        const bool plain = (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') ||
+                           c == '/' || c == '.' || c == '-' || c == '_';
+        uri += plain ? std::string(1, c) : fmt::format("%{:02x}", static_cast<unsigned char>(c));
+    }
+    return std::make_unique<SQLite::Database>(
+        uri + "?immutable=1", SQLite::OPEN_READONLY | SQLite::OPEN_URI | SQLite::OPEN_NOMUTEX, 5000);
+}
+
+/// Whether what was written last is still in a log beside the file.
+bool hasLog(const BytePath& path) {
+    const auto log = stampAt(path + "-wal");
+    return log && log->size > 0;
+}
+
 Outcome makeFolders(const BytePath& folder) {
     if (folder.empty() || folder == "/") {
         return done();
@@ -83,6 +102,23 @@ Outcome makeFolders(const BytePath& folder) {
         return systemError(errno, "make the folder", folder);
     }
     return done();
+}
+
+/// Another program's database may be as blank in its header as a new one: then its tables tell.
+Outcome isOwnOrBlank(const BytePath& path) {
+    const auto stamp = stampAt(path);
+    if (!stamp || stamp->size == 0) {
+        return done();
+    }
+    try {
+        const auto database = openUntouched(path);
+        const bool isOurs = database->execAndGet("PRAGMA application_id").getInt() ==
+                            static_cast<int>(catalogueApplicationId);
+        const bool isBlank = database->execAndGet("SELECT count(*) FROM sqlite_schema").getInt() == 0;
+        return isOurs || isBlank ? done() : Outcome(noCatalogue(path));
+    } catch (const SQLite::Exception& exception) {
+        return errorOf(exception, path);
+    }
 }
 
 /// The writer's lock is a file beside the catalogue, so that it holds whatever SQLite does.
@@ -126,6 +162,9 @@ Catalogue::Catalogue(Catalogue&&) noexcept = default;
 Catalogue& Catalogue::operator=(Catalogue&&) noexcept = default;
 
 Result<Catalogue> Catalogue::openForWriting(const BytePath& path) {
+    if (path.empty()) {
+        return Error{Cause::invalid, path, "A catalogue needs the name of a file."};
+    }
     if (const auto made = makeFolders(BytePath(parentOf(path))); !made) {
         return made.error();
     }
@@ -137,6 +176,9 @@ Result<Catalogue> Catalogue::openForWriting(const BytePath& path) {
     auto lock = takeWriterLock(path);
     if (!lock) {
         return lock.error();
+    }
+    if (const auto own = isOwnOrBlank(path); !own) {
+        return own.error();
     }
     try {
         auto database = std::make_unique<SQLite::Database>(
@@ -160,15 +202,36 @@ Result<Catalogue> Catalogue::openForReading(const BytePath& path) {
     if (const auto checked = checkHeader(path); !checked) {
         return checked.error();
     }
-    try {
-        auto database =
-            std::make_unique<SQLite::Database>(path, SQLite::OPEN_READONLY | SQLite::OPEN_NOMUTEX, 5000);
+    const auto look = [&](std::unique_ptr<SQLite::Database> database) -> Result<Catalogue> {
         database->exec("PRAGMA cache_size = -16384");
         const auto version = static_cast<std::size_t>(database->execAndGet("PRAGMA user_version").getInt());
         if (version > schemaSteps().size()) {
             return newerCatalogue(path);
         }
+        // A schema of before: what this program asks of it would not be there.
+        if (version < schemaSteps().size()) {
+            return Error{
+                Cause::notPermitted, path,
+                "The catalogue " + displayPath(path) +
+                    " was written by an older Sober Archivist and may not be written to here; open it "
+                    "once where it may."};
+        }
         return Catalogue(path, FileHandle(), std::move(database));
+    };
+    try {
+        return look(
+            std::make_unique<SQLite::Database>(path, SQLite::OPEN_READONLY | SQLite::OPEN_NOMUTEX, 5000));
+    } catch (const SQLite::Exception& exception) {
+        // A folder that may not be written to has no room for what readers share; without a log nothing is
+        // shared.
+        const bool noRoom =
+            exception.getErrorCode() == SQLITE_CANTOPEN || exception.getErrorCode() == SQLITE_READONLY;
+        if (!noRoom || hasLog(path)) {
+            return errorOf(exception, path);
+        }
+    }
+    try {
+        return look(openUntouched(path));
     } catch (const SQLite::Exception& exception) {
         return errorOf(exception, path);
     }

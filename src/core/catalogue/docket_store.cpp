@@ -6,15 +6,14 @@ namespace sober {
 
 Result<std::vector<DocketAction>> DocketStore::all() const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(
-            catalogue_.database(),
-            "SELECT id, kind, holding, reason, added, change, place, target FROM docket ORDER BY id");
+        SQLite::Statement ask(catalogue_.database(), "SELECT id, kind, holding, reason, added, change, "
+                                                     "place, target, consent FROM docket ORDER BY id");
         std::vector<DocketAction> actions;
         while (ask.executeStep()) {
-            actions.push_back({ask.getColumn(0).getInt64(), ask.getColumn(1).getString(),
-                               ask.getColumn(2).getInt64(), ask.getColumn(3).getString(),
-                               ask.getColumn(4).getInt64(), bytesOf(ask.getColumn(5)),
-                               bytesOf(ask.getColumn(6)), bytesOf(ask.getColumn(7))});
+            actions.push_back(
+                {ask.getColumn(0).getInt64(), ask.getColumn(1).getString(), ask.getColumn(2).getInt64(),
+                 ask.getColumn(3).getString(), ask.getColumn(4).getInt64(), bytesOf(ask.getColumn(5)),
+                 bytesOf(ask.getColumn(6)), bytesOf(ask.getColumn(7)), ask.getColumn(8).getString()});
         }
         return actions;
     });
@@ -45,10 +44,10 @@ Outcome DocketStore::add(std::span<const DocketAction> actions) const {
         SQLite::Transaction transaction(catalogue_.database());
         constexpr const char* update =
             "DO UPDATE SET kind = excluded.kind, reason = excluded.reason, change = excluded.change, target "
-            "= excluded.target";
-        const std::string insert =
-            "INSERT INTO docket(kind, holding, reason, added, change, place, target) VALUES(?,?,?,?,?,?,?) "
-            "ON CONFLICT";
+            "= excluded.target, consent = excluded.consent";
+        const std::string insert = "INSERT INTO docket(kind, holding, reason, added, change, place, target, "
+                                   "consent) VALUES(?,?,?,?,?,?,?,?) "
+                                   "ON CONFLICT";
         SQLite::Statement ofHolding(catalogue_.database(), insert + "(holding) " + update);
         SQLite::Statement ofPlace(catalogue_.database(), insert + "(place) WHERE holding IS NULL " + update);
         for (const auto& action : actions) {
@@ -60,6 +59,7 @@ Outcome DocketStore::add(std::span<const DocketAction> actions) const {
             bindBytes(statement, 5, action.change);
             bindBytes(statement, 6, action.place);
             bindBytes(statement, 7, action.target);
+            statement.bind(8, action.consent);
             statement.exec();
             statement.reset();
         }
@@ -93,6 +93,30 @@ Outcome DocketStore::removePlaces(std::span<const BytePath> places) const {
             erase.reset();
         }
         transaction.commit();
+    });
+}
+
+Result<std::uint64_t> DocketStore::removeActions(std::span<const ActionId> actions) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Transaction transaction(catalogue_.database());
+        SQLite::Statement erase(catalogue_.database(), "DELETE FROM docket WHERE id = ?");
+        std::uint64_t removed = 0;
+        for (const auto id : actions) {
+            erase.bind(1, id);
+            removed += static_cast<std::uint64_t>(erase.exec());
+            erase.reset();
+        }
+        transaction.commit();
+        return removed;
+    });
+}
+
+Outcome DocketStore::consent(HoldingId holding, std::string_view loss) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement write(catalogue_.database(), "UPDATE docket SET consent = ? WHERE holding = ?");
+        write.bind(1, std::string(loss));
+        write.bind(2, holding);
+        write.exec();
     });
 }
 

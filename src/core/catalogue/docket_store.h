@@ -16,9 +16,10 @@ struct DocketAction {
     HoldingId holding = 0; ///< 0: it is about a place that references point to
     std::string reason;    ///< why, in words; may be empty
     Nanoseconds added = 0;
-    std::string change = {}; ///< packed: what is to be written, where the kind needs it
-    BytePath place = {};     ///< absolute, where references point; only without a holding
-    BytePath target = {};    ///< absolute, where to: of a move or a repoint
+    std::string change = {};  ///< packed: what is to be written, where the kind needs it
+    BytePath place = {};      ///< absolute, where references point; only without a holding
+    BytePath target = {};     ///< absolute, where to: of a move or a repoint
+    std::string consent = {}; ///< the loss that is consented to, by its word (audit/carriers.h)
 };
 
 /// What waits, in figures. A file with several names is freed when all of them go.
@@ -43,6 +44,10 @@ class DocketStore {
     /// Takes the actions about these places off.
     Outcome removePlaces(std::span<const BytePath> places) const;
     Outcome clear() const;
+    /// Takes single actions off; how many there were.
+    Result<std::uint64_t> removeActions(std::span<const ActionId> actions) const;
+    /// Writes down which loss is consented to for a holding that stands on it; "" withdraws that.
+    Outcome consent(HoldingId holding, std::string_view loss) const;
     /// Which of these holdings stand on the docket, for an action of this kind or, "", of any.
     Result<std::vector<HoldingId>> standing(std::span<const HoldingId> holdings,
                                             std::string_view kind = {}) const;

@@ -184,7 +184,7 @@ Outcome FixityStore::eachRecordedOn(VolumeId volume,
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),
                               std::string(recordedSelect) +
-                                  "WHERE h.volume = ? AND h.state < 2 ORDER BY h.path");
+                                  "WHERE h.volume = ? AND h.state IN (0, 1) ORDER BY h.path");
         ask.bind(1, volume);
         while (ask.executeStep()) {
             visit(recordedFrom(ask));
@@ -426,7 +426,7 @@ Result<std::unordered_map<std::uint64_t, std::vector<Checksum128>>> FixityStore:
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),
                               "SELECT d.size, d.xxh3 FROM drifts d JOIN holdings h ON h.id = d.holding "
-                              "WHERE d.accepted = 0 AND h.state < 2 UNION "
+                              "WHERE d.accepted = 0 AND h.state IN (0, 1) UNION "
                               "SELECT size, xxh3 FROM holdings WHERE state = 1");
         std::unordered_map<std::uint64_t, std::vector<Checksum128>> lost;
         while (ask.executeStep()) {

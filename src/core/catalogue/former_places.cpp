@@ -35,8 +35,8 @@ Result<std::vector<std::vector<FormerHolding>>> FormerPlaces::at(std::span<const
         sql += columns;
         sql += " FROM holdings h WHERE h.volume = ?1 AND h.path = ?2 AND h.state <> 0 UNION SELECT ";
         sql += columns;
-        sql +=
-            " FROM former_places f CROSS JOIN holdings h ON h.id = f.holding WHERE f.volume = ?1 AND f.path = ?2";
+        sql += " FROM former_places f CROSS JOIN holdings h ON h.id = f.holding WHERE f.volume = ?1 AND "
+               "f.path = ?2";
         SQLite::Statement ask(catalogue_.database(), sql);
         std::vector<std::vector<FormerHolding>> all(places.size());
         for (std::size_t i = 0; i < places.size(); ++i) {
@@ -79,12 +79,13 @@ Result<std::vector<Relative>> FormerPlaces::relativesOf(HoldingId holding) const
     return guarded(catalogue_, [&] {
         std::vector<Relative> found;
         // CROSS JOIN keeps the order: from the one holding outwards.
-        SQLite::Statement same(
-            catalogue_.database(),
-            "SELECT h.id FROM (SELECT other.holding FROM evidence own CROSS JOIN evidence other ON other.payload = "
-            "own.payload WHERE own.holding = ?1 UNION SELECT other.holding FROM evidence own CROSS JOIN evidence "
-            "other ON other.samples_md5 = own.samples_md5 WHERE own.holding = ?1) same CROSS JOIN holdings h ON h.id "
-            "= same.holding AND h.state = 0 WHERE h.id <> ?1");
+        SQLite::Statement same(catalogue_.database(), "SELECT h.id FROM (SELECT other.holding FROM evidence "
+                                                      "own CROSS JOIN evidence other ON other.payload = "
+                                                      "own.payload WHERE own.holding = ?1 UNION SELECT "
+                                                      "other.holding FROM evidence own CROSS JOIN evidence "
+                                                      "other ON other.samples_md5 = own.samples_md5 WHERE "
+                                                      "own.holding = ?1) same CROSS JOIN holdings h ON h.id "
+                                                      "= same.holding AND h.state = 0 WHERE h.id <> ?1");
         same.bind(1, holding);
         while (same.executeStep()) {
             found.push_back({same.getColumn(0).getInt64(), true, {}, {}});
@@ -96,7 +97,8 @@ Result<std::vector<Relative>> FormerPlaces::relativesOf(HoldingId holding) const
             "FROM recording_pairs WHERE first = (SELECT payload FROM own) UNION SELECT first FROM "
             "recording_pairs WHERE second = (SELECT payload FROM own)) SELECT h.id, (SELECT payload FROM "
             "own), "
-            "e.payload FROM others o CROSS JOIN evidence e ON e.payload = o.payload CROSS JOIN holdings h ON h.id = "
+            "e.payload FROM others o CROSS JOIN evidence e ON e.payload = o.payload CROSS JOIN holdings h ON "
+            "h.id = "
             "e.holding AND h.state = 0 WHERE h.id <> ?1");
         compared.bind(1, holding);
         while (compared.executeStep()) {

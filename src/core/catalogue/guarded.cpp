@@ -2,14 +2,29 @@
 
 #include "core/base/text.h"
 
+#include <sys/statvfs.h>
+
 #include <algorithm>
 #include <sqlite3.h>
 
 namespace sober {
+namespace {
+
+bool hasNoRoom(const BytePath& folder) {
+    constexpr std::uint64_t leastRoom = 64U << 10; // bytes
+    struct statvfs space {};
+    return statvfs(folder.empty() ? "." : folder.c_str(), &space) == 0 &&
+           static_cast<std::uint64_t>(space.f_bavail) * space.f_frsize < leastRoom;
+}
+
+} // namespace
 
 Error errorOf(const SQLite::Exception& exception, const BytePath& cataloguePath) {
     const auto name = displayPath(cataloguePath);
-    switch (exception.getErrorCode()) {
+    // SQLite takes a full disk for a broken one where it grows what readers share.
+    const bool isFull =
+        exception.getErrorCode() == SQLITE_IOERR && hasNoRoom(BytePath(parentOf(cataloguePath)));
+    switch (isFull ? SQLITE_FULL : exception.getErrorCode()) {
     case SQLITE_FULL:
         return {Cause::full, cataloguePath,
                 "The catalogue " + name +

@@ -165,6 +165,35 @@ struct HoldingWriter::State {
     }
 };
 
+namespace {
+
+/// What can no longer be opened as audio is shown by what it claimed and by its tags when it last could.
+FileRecord withClaimsOf(SQLite::Database& database, HoldingId id, const FileRecord& record) {
+    FileRecord whole = record;
+    SQLite::Statement ask(database,
+                          "SELECT container, codec, lossless, bitrate, sample_rate, channels, bit_depth, "
+                          "duration, title, artist, album, track, date FROM holdings WHERE id = ?");
+    ask.bind(1, id);
+    if (record.claims.container.empty() && ask.executeStep()) {
+        whole.claims.container = ask.getColumn(0).getString();
+        whole.claims.codec = ask.getColumn(1).getString();
+        whole.claims.lossless = ask.getColumn(2).getInt() != 0;
+        whole.claims.bitrate = ask.getColumn(3).getInt64();
+        whole.claims.sampleRate = ask.getColumn(4).getInt();
+        whole.claims.channels = ask.getColumn(5).getInt();
+        whole.claims.bitDepth = ask.getColumn(6).getInt();
+        whole.claims.duration = ask.getColumn(7).getDouble();
+        int column = 8;
+        for (auto* tag : {&whole.tags.title, &whole.tags.artist, &whole.tags.album, &whole.tags.track,
+                          &whole.tags.date}) {
+            *tag = ask.getColumn(column++).getString();
+        }
+    }
+    return whole;
+}
+
+} // namespace
+
 HoldingWriter::HoldingWriter(Catalogue& catalogue, VolumeId volume, Nanoseconds surveyTime)
     : state_(std::make_unique<State>(catalogue, volume, surveyTime)) {}
 HoldingWriter::~HoldingWriter() = default;
@@ -245,7 +274,7 @@ void HoldingWriter::rewrite(HoldingId id, const FileRecord& record, std::string_
             "UPDATE holdings SET size=?, mtime=?, ctime=?, inode=?, links=?, xxh3=?, sha256=?, troubled=?, "
             "problem=?, container=?, codec=?, lossless=?, bitrate=?, sample_rate=?, channels=?, bit_depth=?, "
             "duration=?, title=?, artist=?, album=?, track=?, date=?, state=0, last_seen=0 WHERE id=?");
-        const int at = State::bindRecord(statement, record);
+        const int at = State::bindRecord(statement, withClaimsOf(state.catalogue.database(), id, record));
         statement.bind(at, id);
         statement.exec();
         state.writeBlocks(id, record.checksums);
@@ -306,6 +335,15 @@ void HoldingWriter::markMissing(HoldingId id, const BytePath& path, Nanoseconds 
         statement.bind(2, id);
         statement.exec();
         state.note(id, "missing", path);
+    });
+}
+
+void HoldingWriter::markLeftOut(HoldingId id) {
+    attempt([&](State& state) {
+        SQLite::Statement statement(state.catalogue.database(),
+                                    "UPDATE holdings SET state = -1 WHERE id = ? AND state IN (0, 1)");
+        statement.bind(1, id);
+        statement.exec();
     });
 }
 

@@ -68,6 +68,8 @@ class HoldingWriter {
     /// What was measured of a holding whose content is as before.
     void giveEvidence(HoldingId id, const FileRecord& record);
     void markMissing(HoldingId id, const BytePath& path, Nanoseconds lastSeen);
+    /// The choices of the volume leave it out: it is not missed.
+    void markLeftOut(HoldingId id);
     /// It is no audio any more, or never was: remembered so that it is not opened again.
     void passOver(const BytePath& path, const FileStamp& stamp, const std::string& sentence);
     void forgetPassedOver(const BytePath& path);

@@ -181,7 +181,7 @@ Outcome Holdings::eachOutline(const std::function<void(const HoldingOutline&)>& 
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),
                               "SELECT id, volume, path, state, size, troubled FROM holdings INDEXED BY "
-                              "holdings_walk WHERE state < 2 ORDER BY volume, path");
+                              "holdings_walk WHERE state IN (0, 1) ORDER BY volume, path");
         while (ask.executeStep()) {
             visit({ask.getColumn(0).getInt64(), ask.getColumn(1).getInt64(), bytesOf(ask.getColumn(2)),
                    static_cast<HoldingState>(ask.getColumn(3).getInt()),

@@ -208,7 +208,7 @@ Outcome LedgerStore::finish(const LedgerAction& action, ActionStep step, Holding
     return guarded(catalogue_, [&] {
         auto& database = catalogue_.database();
         SQLite::Transaction transaction(database);
-        markStep(database, action, step, {});
+        markStep(database, action, step, action.sentence);
         if (holdingState == HoldingState::present) {
             // A later holding that came and went at the same place gives it back.
             SQLite::Statement yield(database,

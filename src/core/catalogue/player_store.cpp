@@ -133,6 +133,34 @@ std::uint64_t countAt(SQLite::Statement& row, int column) {
     return static_cast<std::uint64_t>(row.getColumn(column).getInt64());
 }
 
+/// Within the caller's transaction.
+ListFileId writeList(SQLite::Database& database, std::span<const Volume> volumes, const ListFile& list,
+                     PlayerId player) {
+    const auto place = placeFor(volumes, list.path);
+    SQLite::Statement insert(
+        database, "INSERT INTO lists(volume, path, size, mtime, ctime, inode, problem, as_uri) "
+                  "VALUES(?,?,?,?,?,?,?,?) "
+                  "ON CONFLICT(volume, path) DO UPDATE SET size = excluded.size, mtime = excluded.mtime, "
+                  "ctime = excluded.ctime, inode = excluded.inode, problem = excluded.problem, as_uri = "
+                  "excluded.as_uri RETURNING id");
+    insert.bind(1, place.volume);
+    bindBytes(insert, 2, place.path);
+    insert.bind(3, static_cast<std::int64_t>(list.stamp.size));
+    insert.bind(4, list.stamp.mtime);
+    insert.bind(5, list.stamp.ctime);
+    insert.bind(6, static_cast<std::int64_t>(list.stamp.inode));
+    insert.bind(7, list.problem);
+    insert.bind(8, list.asUri ? 1 : 0);
+    insert.executeStep();
+    const auto id = insert.getColumn(0).getInt64();
+    insert.reset();
+    SQLite::Statement own(database, "INSERT OR IGNORE INTO player_lists(player, list) VALUES(?,?)");
+    own.bind(1, player);
+    own.bind(2, id);
+    own.exec();
+    return id;
+}
+
 } // namespace
 
 Result<std::vector<Player>> PlayerStore::all() const {
@@ -272,32 +300,10 @@ Result<ListFileId> PlayerStore::keepList(const ListFile& list, PlayerId player) 
         return volumes.error();
     }
     return guarded(catalogue_, [&] {
-        auto& database = catalogue_.database();
-        SQLite::Transaction transaction(database);
-        const auto place = placeFor(*volumes, list.path);
-        SQLite::Statement insert(
-            database, "INSERT INTO lists(volume, path, size, mtime, ctime, inode, problem, as_uri) "
-                      "VALUES(?,?,?,?,?,?,?,?) "
-                      "ON CONFLICT(volume, path) DO UPDATE SET size = excluded.size, mtime = excluded.mtime, "
-                      "ctime = excluded.ctime, inode = excluded.inode, problem = excluded.problem, as_uri = "
-                      "excluded.as_uri RETURNING id");
-        insert.bind(1, place.volume);
-        bindBytes(insert, 2, place.path);
-        insert.bind(3, static_cast<std::int64_t>(list.stamp.size));
-        insert.bind(4, list.stamp.mtime);
-        insert.bind(5, list.stamp.ctime);
-        insert.bind(6, static_cast<std::int64_t>(list.stamp.inode));
-        insert.bind(7, list.problem);
-        insert.bind(8, list.asUri ? 1 : 0);
-        insert.executeStep();
-        const auto id = insert.getColumn(0).getInt64();
-        insert.reset();
-        SQLite::Statement own(database, "INSERT OR IGNORE INTO player_lists(player, list) VALUES(?,?)");
-        own.bind(1, player);
-        own.bind(2, id);
-        own.exec();
+        SQLite::Transaction transaction(catalogue_.database());
+        const auto id = writeList(catalogue_.database(), *volumes, list, player);
         transaction.commit();
-        return ListFileId{id};
+        return id;
     });
 }
 
@@ -363,7 +369,8 @@ Result<std::vector<Reference>> PlayerStore::leadingTo(std::span<const HoldingId>
     });
 }
 
-Outcome PlayerStore::replace(ListFileId list, std::vector<Reference> changed, std::size_t count) const {
+Result<ListFileId> PlayerStore::keepRead(const ListFile& list, PlayerId player,
+                                         std::vector<Reference> changed, std::size_t count) const {
     const auto volumes = Volumes(catalogue_).all();
     if (!volumes) {
         return volumes.error();
@@ -371,8 +378,9 @@ Outcome PlayerStore::replace(ListFileId list, std::vector<Reference> changed, st
     return guarded(catalogue_, [&] {
         auto& database = catalogue_.database();
         SQLite::Transaction transaction(database);
+        const auto id = writeList(database, *volumes, list, player);
         SQLite::Statement clear(database, "DELETE FROM list_references WHERE list = ? AND entry >= ?");
-        clear.bind(1, list);
+        clear.bind(1, id);
         const bool isWhole = changed.size() == count;
         clear.bind(2, isWhole ? 0 : static_cast<std::int64_t>(count));
         clear.exec();
@@ -384,7 +392,7 @@ Outcome PlayerStore::replace(ListFileId list, std::vector<Reference> changed, st
                 "holding, xxh3) VALUES(?,?,?,?,?,?,?,?,?,?,?)");
         for (auto& reference : changed) {
             ties.tie(reference);
-            insert.bind(1, list);
+            insert.bind(1, id);
             insert.bind(2, static_cast<std::int64_t>(reference.entry));
             // The strings outlive the step: copying half a million of them would cost as much as writing
             // them.
@@ -405,6 +413,7 @@ Outcome PlayerStore::replace(ListFileId list, std::vector<Reference> changed, st
             insert.reset();
         }
         transaction.commit();
+        return id;
     });
 }
 

@@ -95,11 +95,12 @@ class PlayerStore {
     /// Those of some lists that lead to one of these places, or to one of these holdings.
     Result<std::vector<Reference>> leadingTo(std::span<const BytePath> places) const;
     Result<std::vector<Reference>> leadingTo(std::span<const HoldingId> holdings) const;
-    /// A list holds `count` entries now, of which these are others than before; those that lead to a holding are
-    /// tied to it.
-    Outcome replace(ListFileId list, std::vector<Reference> changed, std::size_t count) const;
-    /// Writes state and path of references of a list that have changed, then ties all of that list that lead to
-    /// a holding to it.
+    /// A list was read: its stamp, and that it holds `count` entries now, of which these are others than
+    /// before, all or nothing. Those that lead to a holding are tied to it.
+    Result<ListFileId> keepRead(const ListFile& list, PlayerId player, std::vector<Reference> changed,
+                                std::size_t count) const;
+    /// Writes state and path of references of a list that have changed, then ties all of that list that lead
+    /// to a holding to it.
     Outcome settle(ListFileId list, std::span<const Reference> changed) const;
 
     /// In the order of `all`.

@@ -7,6 +7,7 @@
 #include "core/evidence/file_pass.h"
 #include "core/media/probe.h"
 
+#include <algorithm>
 #include <cstdint>
 #include <optional>
 #include <string>
@@ -51,9 +52,18 @@ struct Volume {
     std::uint64_t capacity = 0;  ///< bytes, as last looked at
     std::uint64_t available = 0; ///< bytes
     Nanoseconds surveyedAt = 0;  ///< 0: no survey was finished yet
+    /// Folders (relative) at which other file systems were mounted that are not there now.
+    std::vector<BytePath> awayWithin;
+
+    /// Whether a holding's place on it can be looked at now.
+    bool reaches(const BytePath& path) const {
+        return atHand && std::ranges::none_of(awayWithin,
+                                              [&](const BytePath& folder) { return isWithin(path, folder); });
+    }
 };
 
 enum class HoldingState {
+    leftOut = -1, ///< the choices kept with its volume leave it out; it was there when it last was looked at
     present = 0,
     missing = 1,
     writtenOff = 2,

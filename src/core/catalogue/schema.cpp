@@ -421,8 +421,21 @@ CREATE INDEX ledger_actions_open ON ledger_actions(step) WHERE step IN (1, 4);
 CREATE TABLE ledger_lists(action INTEGER PRIMARY KEY REFERENCES ledger_actions(id), content BLOB NOT NULL);
 )sql";
 
-constexpr std::array<const char*, 7> steps{firstStep,  evidenceStep, copiesStep, decidingStep,
-                                           fixityStep, outsideStep,  playersStep};
+constexpr const char* consentStep = R"sql(
+ALTER TABLE docket ADD COLUMN consent TEXT NOT NULL DEFAULT '';
+
+CREATE TABLE inner_mounts(
+  volume INTEGER NOT NULL REFERENCES volumes(id),
+  path BLOB NOT NULL,
+  filesystem TEXT NOT NULL,
+  filesystem_type TEXT NOT NULL,
+  root_inode INTEGER NOT NULL,
+  away INTEGER NOT NULL DEFAULT 0,
+  PRIMARY KEY(volume, path)) WITHOUT ROWID;
+)sql";
+
+constexpr std::array<const char*, 8> steps{firstStep,  evidenceStep, copiesStep,  decidingStep,
+                                           fixityStep, outsideStep,  playersStep, consentStep};
 
 } // namespace
 

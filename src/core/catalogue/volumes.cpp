@@ -87,7 +87,59 @@ Result<std::vector<Volume>> Volumes::all() const {
         while (ask.executeStep()) {
             volumes.push_back(volumeFrom(ask));
         }
+        SQLite::Statement away(catalogue_.database(),
+                               "SELECT path FROM inner_mounts WHERE volume = ? AND away = 1");
+        for (auto& volume : volumes) {
+            away.bind(1, volume.id);
+            while (away.executeStep()) {
+                volume.awayWithin.push_back(bytesOf(away.getColumn(0)));
+            }
+            away.reset();
+        }
         return volumes;
+    });
+}
+
+Result<std::vector<Volumes::InnerMount>> Volumes::innerMounts(VolumeId volume) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT path, filesystem, filesystem_type, root_inode, away "
+                              "FROM inner_mounts WHERE volume = ? ORDER BY path");
+        ask.bind(1, volume);
+        std::vector<InnerMount> mounts;
+        while (ask.executeStep()) {
+            mounts.push_back({bytesOf(ask.getColumn(0)),
+                              {ask.getColumn(1).getString(),
+                               {},
+                               static_cast<std::uint64_t>(ask.getColumn(3).getInt64()),
+                               ask.getColumn(2).getString()},
+                              ask.getColumn(4).getInt() != 0});
+        }
+        return mounts;
+    });
+}
+
+Outcome Volumes::setInnerMounts(VolumeId volume, std::span<const InnerMount> mounts) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Transaction transaction(catalogue_.database());
+        SQLite::Statement clear(catalogue_.database(), "DELETE FROM inner_mounts WHERE volume = ?");
+        clear.bind(1, volume);
+        clear.exec();
+        SQLite::Statement write(
+            catalogue_.database(),
+            "INSERT INTO inner_mounts(volume, path, filesystem, filesystem_type, root_inode, "
+            "away) VALUES(?,?,?,?,?,?)");
+        for (const auto& mount : mounts) {
+            write.bind(1, volume);
+            bindBytes(write, 2, mount.path);
+            write.bind(3, mount.identity.filesystem);
+            write.bind(4, mount.identity.filesystemType);
+            write.bind(5, static_cast<std::int64_t>(mount.identity.rootInode));
+            write.bind(6, mount.away ? 1 : 0);
+            write.exec();
+            write.reset();
+        }
+        transaction.commit();
     });
 }
 
@@ -125,8 +177,10 @@ Outcome Volumes::update(const Volume& volume) const {
 }
 
 Result<const Volume*> volumeHolding(std::span<const Volume> volumes, const BytePath& path) {
-    const auto volume = std::ranges::find_if(
-        volumes, [&](const Volume& each) { return each.atHand && isWithin(path, each.root); });
+    const auto volume = std::ranges::find_if(volumes, [&](const Volume& each) {
+        const auto within = relativeTo(path, each.root);
+        return within && each.reaches(*within);
+    });
     if (volume == volumes.end()) {
         return Error{Cause::notFound, path,
                      displayPath(path) + " is on no volume that is catalogued and at hand. Survey it first."};

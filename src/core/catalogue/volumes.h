@@ -16,8 +16,18 @@ class Volumes {
     Result<std::vector<Volume>> all() const;
     /// Takes a new volume in; its id is set in what comes back. A label already in use gets a number.
     Result<Volume> add(Volume volume) const;
-    /// Writes everything but the id.
+    /// Writes everything but the id and what is mounted within.
     Outcome update(const Volume& volume) const;
+
+    /// Another file system that was mounted below a volume's root when that was surveyed.
+    struct InnerMount {
+        BytePath path; ///< relative to the volume's root
+        VolumeIdentity identity;
+        bool away = false;
+    };
+    Result<std::vector<InnerMount>> innerMounts(VolumeId volume) const;
+    /// What is mounted within now and what was and is away.
+    Outcome setInnerMounts(VolumeId volume, std::span<const InnerMount> mounts) const;
 
   private:
     const Catalogue& catalogue_;

@@ -131,8 +131,11 @@ DriftKind driftKindOf(const FixityFacts& before, const FixityFacts& now) {
     if (sameSound(before, now)) {
         return DriftKind::tagsEdited;
     }
-    if (isCutShort(before, now)) {
+    if (isCutShort(before, now) || (now.size == 0 && before.size > 0)) {
         return DriftKind::truncated;
+    }
+    if (now.claims.codec.empty()) {
+        return DriftKind::audioAltered; // its beginning is destroyed: nothing tells of another recording
     }
     const auto another = isAnotherBySound(before, now);
     if (another.value_or(isAnotherByClaims(before, now))) {

@@ -10,10 +10,12 @@
 #include <sys/wait.h>
 
 #include <array>
+#include <chrono>
 #include <csignal>
 #include <cstring>
 #include <poll.h>
 #include <spawn.h>
+#include <thread>
 #include <unistd.h>
 
 extern char** environ;
@@ -122,6 +124,12 @@ int serve() {
     }
 }
 
+/// Signals that no decoder raises by itself: somebody, or a machine short of memory, has ended the process.
+bool endedFromOutside(int status) {
+    return WIFSIGNALED(status) && (WTERMSIG(status) == SIGKILL || WTERMSIG(status) == SIGTERM ||
+                                   WTERMSIG(status) == SIGHUP || WTERMSIG(status) == SIGINT);
+}
+
 std::string howItEnded(int status) {
     if (WIFSIGNALED(status)) {
         return WTERMSIG(status) == SIGXCPU
@@ -179,7 +187,16 @@ struct EvidenceWorker::State {
             if (byForce) {
                 kill(child, SIGKILL);
             }
-            while (waitpid(child, &status, 0) < 0 && errno == EINTR) {
+            // One that waits for a dead drive cannot be ended: it is left behind, and goes when the drive
+            // answers.
+            using namespace std::chrono;
+            const auto patience = steady_clock::now() + (byForce ? seconds(5) : seconds(30));
+            while (waitpid(child, &status, WNOHANG) == 0) {
+                if (steady_clock::now() > patience) {
+                    kill(child, SIGKILL);
+                    break;
+                }
+                std::this_thread::sleep_for(milliseconds(1));
             }
             child = 0;
         }
@@ -254,7 +271,14 @@ Result<FileRecord> EvidenceWorker::examine(const BytePath& path, RunControl& con
         }
         return std::move(*record);
     }
-    const auto ending = howItEnded(state_->end(false));
+    const int status = state_->end(false);
+    if (endedFromOutside(status)) {
+        return Error{Cause::interrupted, path,
+                     displayPath(path) +
+                         " was not examined: its process was ended from outside. The next survey "
+                         "comes back to it."};
+    }
+    const auto ending = howItEnded(status);
     auto record = passOverFile(path, control, [&](std::uint64_t bytes) {
         // Bytes that were told of before are not counted twice.
         const auto again = std::min(told, bytes);

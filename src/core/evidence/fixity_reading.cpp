@@ -18,7 +18,6 @@
 namespace sober {
 namespace {
 
-constexpr std::size_t sector = 4096;            // bytes that are given up together where a drive cannot read
 constexpr std::size_t mostInFlight = 6;         // pieces
 constexpr std::size_t pieceLength = 256U << 10; // stays in the second-level cache until its checksum is taken
 using Buffer = std::unique_ptr<std::uint8_t[]>;
@@ -162,42 +161,13 @@ class Reader {
     }
 
     void fill(Piece& piece) {
-        std::size_t done = 0;
-        while (done < piece.length) {
-            const auto got = pread(file_->handle.get(), piece.bytes.get() + done, piece.length - done,
-                                   static_cast<off_t>(at_ + done));
-            if (got > 0) {
-                done += static_cast<std::size_t>(got);
-            } else if (got == 0) {
-                changedMeanwhile();
-                return;
-            } else if (errno == EIO) {
-                done += giveUp(piece, done);
-            } else if (errno != EINTR) {
-                file_->error = systemError(errno, "read", paths_[file_->number]);
-                return;
-            }
+        const auto got = readPastFaults(file_->handle, paths_[file_->number], at_,
+                                        {piece.bytes.get(), piece.length}, file_->reading.unreadable);
+        if (!got) {
+            file_->error = got.error();
+        } else if (*got != piece.length) {
+            changedMeanwhile();
         }
-    }
-
-    /// Reads on sector by sector past what the drive cannot give; yields how far it has come.
-    std::size_t giveUp(Piece& piece, std::size_t done) {
-        const std::uint64_t place = at_ + done;
-        const auto length =
-            static_cast<std::size_t>(std::min<std::uint64_t>(sector - place % sector, piece.length - done));
-        auto* into = piece.bytes.get() + done;
-        const auto got = pread(file_->handle.get(), into, length, static_cast<off_t>(place));
-        if (got > 0) {
-            return static_cast<std::size_t>(got);
-        }
-        std::fill_n(into, length, std::uint8_t{0});
-        auto& ranges = file_->reading.unreadable;
-        if (!ranges.empty() && ranges.back().second == place) {
-            ranges.back().second = place + length;
-        } else {
-            ranges.emplace_back(place, place + length);
-        }
-        return length;
     }
 
     void close() {

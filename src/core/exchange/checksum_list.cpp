@@ -164,7 +164,7 @@ class ListReader {
         if (text.ends_with('\r')) {
             text.remove_suffix(1);
         }
-        if (text.empty() || text.starts_with('#') || (isSfv_ && text.starts_with(';'))) {
+        if (text.empty() || (isSfv_ ? text.starts_with(';') : text.starts_with('#'))) {
             return;
         }
         const bool escaped = text.starts_with('\\');
@@ -183,12 +183,12 @@ class ListReader {
             problem(number, "holds another kind of checksum than the lines before");
             return;
         }
-        while (line->path.starts_with("./") && line->path.size() > 2) {
-            line->path.erase(0, 2);
-        }
         if (const auto why = whyNot(line->path); !why.empty()) {
             problem(number, why);
             return;
+        }
+        while (line->path.starts_with("./") && line->path.find_first_not_of("./") != BytePath::npos) {
+            line->path.erase(0, line->path.find_first_not_of('/', 1));
         }
         if (!met_.insert(line->path).second) {
             problem(number, "names a file for the second time");
@@ -285,11 +285,24 @@ Result<ChecksumList> parseChecksumList(std::string_view text, const BytePath& na
     return list;
 }
 
+bool canStandInList(ListedChecksum kind, const BytePath& path) {
+    return kind != ListedChecksum::crc32 ||
+           (path.find_first_of("\\\n\r") == BytePath::npos && path.find_last_of(" \t") + 1 != path.size());
+}
+
 std::string checksumListText(ListedChecksum kind, std::span<const ListedFile> files) {
     std::string text;
     for (const auto& file : files) {
-        if (kind == ListedChecksum::crc32) {
-            text += file.path + " " + file.hex + "\n";
+        const bool misread = file.path.starts_with(';') || (file.path.size() > 2 && file.path[1] == ':');
+        if (!canStandInList(kind, file.path)) {
+            continue;
+        }
+        if (kind == ListedChecksum::crc32 || (misread && !needsEscape(file.path))) {
+            const auto path = (misread ? "./" : "") + file.path;
+            text +=
+                kind == ListedChecksum::crc32 ? path + " " + file.hex + "\n" : file.hex + "  " + path + "\n";
+        } else if (misread) {
+            text += "\\" + file.hex + "  ./" + escaped(file.path) + "\n";
         } else if (needsEscape(file.path)) {
             text += "\\" + file.hex + "  " + escaped(file.path) + "\n";
         } else {

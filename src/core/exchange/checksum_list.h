@@ -46,6 +46,10 @@ Result<ChecksumList> parseChecksumList(std::string_view text, const BytePath& na
 
 /// As coreutils writes it: names with a backslash or a line break are escaped, the line begins with a
 /// backslash then. SFV for crc32.
+/// False where no line of that kind of list can say the path: in SFV backslashes, line ends, and blanks at
+/// the end of a name.
+bool canStandInList(ListedChecksum kind, const BytePath& path);
+
 std::string checksumListText(ListedChecksum kind, std::span<const ListedFile> files);
 
 /// The checksum of a file's content, lower-case hexadecimal.

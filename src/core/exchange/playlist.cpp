@@ -28,11 +28,13 @@ std::size_t markLength(std::string_view text) {
     return text.starts_with("\xEF\xBB\xBF") ? 3 : 0;
 }
 
-/// `take` hears of every line without its end, and of where it begins.
+/// `take` hears of every line without its end, and of where it begins. Where nothing else ends lines, a
+/// carriage return does.
 template <typename Take>
 void eachLine(std::string_view text, Take take) {
+    const char lineEnd = text.find('\n') == std::string_view::npos ? '\r' : '\n';
     for (std::size_t at = markLength(text); at < text.size();) {
-        const auto end = std::min(text.find('\n', at), text.size());
+        const auto end = std::min(text.find(lineEnd, at), text.size());
         take(text.substr(at, end - at), at);
         at = end + 1;
     }
@@ -51,9 +53,12 @@ Playlist readM3u(std::string_view text) {
             seconds = numberIn(words.substr(0, words.find_first_of(", ")));
             title = comma == std::string_view::npos ? "" : repairedUtf8(trimmed(words.substr(comma + 1)));
         } else if (!content.empty() && content.front() != '#') {
-            const auto at = begins + static_cast<std::size_t>(content.data() - line.data());
-            list.entries.push_back({std::string(content), std::exchange(title, {}),
-                                    std::exchange(seconds, -1), at, at + content.size()});
+            const auto before = static_cast<std::size_t>(content.data() - line.data());
+            // A name may end in blanks.
+            const auto location = line.substr(before, line.find_last_not_of('\r') + 1 - before);
+            list.entries.push_back({std::string(location), std::exchange(title, {}),
+                                    std::exchange(seconds, -1), begins + before,
+                                    begins + before + location.size()});
         }
     });
     return list;
@@ -236,8 +241,11 @@ Result<Playlist> parsePlaylist(std::string_view text, const BytePath& name) {
 
 bool canStandIn(PlaylistFormat format, std::string_view location) {
     return !location.empty() && location.find_first_of(std::string_view("\n\r\0", 3)) == std::string::npos &&
-           (format == PlaylistFormat::xspf || trimmed(location).size() == location.size()) &&
-           (format != PlaylistFormat::m3u || location.front() != '#') &&
+           (format == PlaylistFormat::xspf || format == PlaylistFormat::m3u ||
+            trimmed(location).size() == location.size()) &&
+           (format != PlaylistFormat::m3u ||
+            (std::string_view("# \t").find(location.front()) == std::string_view::npos &&
+             !location.starts_with("\xEF\xBB\xBF"))) &&
            (format != PlaylistFormat::cue || location.find('"') == std::string::npos);
 }
 

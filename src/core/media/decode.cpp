@@ -3,12 +3,15 @@
 #include "core/base/text.h"
 #include "core/media/av_input.h"
 #include "core/media/av_owned.h"
+#include "core/media/frame_converter.h"
 #include "core/media/mpeg_frame.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
+#include <optional>
+#include <utility>
 
 namespace sober {
 namespace {
@@ -160,30 +163,43 @@ class Decoder {
     }
 
     void takeFrame() {
-        if (report_.frames == 0) {
+        if (!converter_) {
             begin();
+            converter_.emplace(static_cast<AVSampleFormat>(frame_->format), report_.format.channels,
+                               report_.format.sampleRate);
         }
-        const auto frames = static_cast<std::size_t>(frame_->nb_samples);
-        if (frame_->ch_layout.nb_channels != report_.format.channels || frames == 0) {
+        // Where recordings of several forms were joined, all of it is heard in the form of the first.
+        if (!converter_->isOfForm(*frame_) && std::exchange(formTold_, true) == false) {
+            report_.remarks.push_back(
+                {"form-changes", report_.seconds(), "its rate or channels change here"});
+        }
+        if (!converter_->convert(*frame_, [this](const AVFrame& frame) { takeConverted(frame); })) {
+            note("damaged", "samples of an unknown form");
+        }
+    }
+
+    void takeConverted(const AVFrame& frame) {
+        const auto frames = static_cast<std::size_t>(frame.nb_samples);
+        if (frames == 0) {
             return;
         }
         floats_.resize(frames * static_cast<std::size_t>(report_.format.channels));
         integers_.resize(report_.format.bitDepth > 0 ? floats_.size() : 0);
-        switch (av_get_packed_sample_fmt(static_cast<AVSampleFormat>(frame_->format))) {
+        switch (av_get_packed_sample_fmt(static_cast<AVSampleFormat>(frame.format))) {
         case AV_SAMPLE_FMT_U8:
-            convert<std::uint8_t>(frames);
+            convert<std::uint8_t>(frame, frames);
             break;
         case AV_SAMPLE_FMT_S16:
-            convert<std::int16_t>(frames);
+            convert<std::int16_t>(frame, frames);
             break;
         case AV_SAMPLE_FMT_S32:
-            convert<std::int32_t>(frames);
+            convert<std::int32_t>(frame, frames);
             break;
         case AV_SAMPLE_FMT_FLT:
-            convert<float>(frames);
+            convert<float>(frame, frames);
             break;
         case AV_SAMPLE_FMT_DBL:
-            convert<double>(frames);
+            convert<double>(frame, frames);
             break;
         default:
             note("damaged", "samples of an unknown form");
@@ -234,12 +250,12 @@ class Decoder {
     }
 
     template <typename Sample>
-    void convert(std::size_t frames) {
+    void convert(const AVFrame& frame, std::size_t frames) {
         const auto channels = static_cast<std::size_t>(report_.format.channels);
-        const bool planar = av_sample_fmt_is_planar(static_cast<AVSampleFormat>(frame_->format)) != 0;
+        const bool planar = av_sample_fmt_is_planar(static_cast<AVSampleFormat>(frame.format)) != 0;
         std::array<const Sample*, 2> pair{};
         for (std::size_t channel = 0; channel < channels; ++channel) {
-            const auto* plane = reinterpret_cast<const Sample*>(frame_->extended_data[planar ? channel : 0]);
+            const auto* plane = reinterpret_cast<const Sample*>(frame.extended_data[planar ? channel : 0]);
             const Sample* first = planar ? plane : plane + channel;
             toFloats(first, planar ? 1 : channels, frames, floats_.data() + channel * frames);
             if (channel < pair.size()) {
@@ -289,7 +305,8 @@ class Decoder {
     void noteUndecodable() {
         if (statedFrames_ == 0 || report_.frames < statedFrames_) {
             note("damaged", "a frame does not decode");
-        } else if (report_.remarks.empty()) {
+        } else if (std::ranges::find(report_.remarks, "junk", &DecodeProblem::kind) ==
+                   report_.remarks.end()) {
             report_.remarks.push_back(
                 {"junk", report_.seconds(), "bytes that are no audio behind the last frame"});
         }
@@ -328,6 +345,8 @@ class Decoder {
     OwnedCodec codec_;
     OwnedPacket packet_;
     OwnedFrame frame_;
+    std::optional<FrameConverter> converter_;
+    bool formTold_ = false;
     std::vector<float> floats_;
     std::vector<std::int32_t> integers_;
     std::int64_t statedFrames_ = 0;   ///< where a length is exact

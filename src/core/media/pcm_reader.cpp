@@ -3,21 +3,15 @@
 #include "core/base/text.h"
 #include "core/media/av_input.h"
 #include "core/media/av_owned.h"
+#include "core/media/frame_converter.h"
 
 #include <algorithm>
 #include <cmath>
-
-extern "C" {
-#include <libswresample/swresample.h>
-}
+#include <optional>
 
 namespace sober {
 
 struct PcmReader::State {
-    struct FreeResampler {
-        void operator()(SwrContext* context) const { swr_free(&context); }
-    };
-
     State(FileHandle opened, const BytePath& path, std::uint64_t size)
         : file(std::move(opened)), source(file, path, size), input(source) {}
 
@@ -71,32 +65,13 @@ struct PcmReader::State {
     }
 
     bool convertFrame() {
-        if (!resampler) {
-            AVChannelLayout stereo = AV_CHANNEL_LAYOUT_STEREO;
-            AVChannelLayout from;
-            av_channel_layout_copy(&from, &frame->ch_layout);
-            if (from.order == AV_CHANNEL_ORDER_UNSPEC) {
-                av_channel_layout_default(&from, frame->ch_layout.nb_channels);
-            }
-            SwrContext* context = nullptr;
-            swr_alloc_set_opts2(&context, &stereo, AV_SAMPLE_FMT_S16, rate, &from,
-                                static_cast<AVSampleFormat>(frame->format), frame->sample_rate, 0, nullptr);
-            resampler.reset(context);
-            av_channel_layout_uninit(&from);
-            if (context == nullptr || swr_init(context) < 0) {
-                resampler.reset();
-                return false;
-            }
-        }
-        const int most = swr_get_out_samples(resampler.get(), frame->nb_samples);
-        waiting.resize(static_cast<std::size_t>(std::max(most, 0)) * 2);
-        auto* out = reinterpret_cast<std::uint8_t*>(waiting.data());
-        const int made =
-            swr_convert(resampler.get(), &out, most, const_cast<const std::uint8_t**>(frame->extended_data),
-                        frame->nb_samples);
-        waiting.resize(static_cast<std::size_t>(std::max(made, 0)) * 2);
+        waiting.clear();
         used = 0;
-        return made >= 0;
+        return converter && converter->convert(*frame, [&](const AVFrame& stereo) {
+            const auto* samples = reinterpret_cast<const std::int16_t*>(stereo.extended_data[0]);
+            waiting.insert(waiting.end(), samples,
+                           samples + 2 * static_cast<std::ptrdiff_t>(stereo.nb_samples));
+        });
     }
 
     /// Leaves out what a seek met before the place that was asked for.
@@ -130,7 +105,7 @@ struct PcmReader::State {
     OwnedCodec codec;
     OwnedPacket packet{av_packet_alloc()};
     OwnedFrame frame{av_frame_alloc()};
-    std::unique_ptr<SwrContext, FreeResampler> resampler;
+    std::optional<FrameConverter> converter;
     int rate = 0;
     bool ended = false;
     double dropUntil = -1; ///< seconds; negative where nothing is left out
@@ -158,6 +133,7 @@ Result<PcmReader> PcmReader::open(const BytePath& path, int rate) {
                      displayPath(path) + " cannot be played: it holds no audio that can be decoded."};
     }
     state->rate = rate > 0 ? rate : state->stream->codecpar->sample_rate;
+    state->converter.emplace(AV_SAMPLE_FMT_S16, 2, state->rate);
     return PcmReader(std::move(state));
 }
 
@@ -210,7 +186,7 @@ void PcmReader::seek(double seconds) {
     const auto stamp = static_cast<std::int64_t>(place / av_q2d(state.stream->time_base));
     av_seek_frame(state.input.format(), state.stream->index, stamp, AVSEEK_FLAG_BACKWARD);
     avcodec_flush_buffers(state.codec.get());
-    state.resampler.reset();
+    state.converter->reset();
     state.waiting.clear();
     state.used = 0;
     state.ended = false;

@@ -3,6 +3,7 @@
 #include "core/base/text.h"
 
 #include <algorithm>
+#include <unordered_map>
 
 namespace sober {
 namespace {
@@ -43,6 +44,46 @@ const Volume* volumeAround(std::span<const Volume> volumes, const BytePath& path
     return best;
 }
 
+/// A relative path that would be taken for something else at the beginning of a line: a comment, a drive or
+/// scheme, the mark of an encoding, folders parted by backslashes.
+bool wouldMislead(const BytePath& path) {
+    const auto segment = path.substr(0, path.find('/'));
+    return path.starts_with('#') || path.starts_with(' ') || path.starts_with('\t') ||
+           path.starts_with("\xEF\xBB\xBF") || segment.find_first_of(":\\") != BytePath::npos;
+}
+
+/// Where the places that things have left are looked up by what a list writes: as it is, else but for letter
+/// case and normalisation where that leaves one.
+class PlacesLeft {
+  public:
+    explicit PlacesLeft(const NewPlaces& places) : places_(places) {}
+
+    NewPlaces::const_iterator find(std::span<const BytePath> readings) const {
+        for (const auto& reading : readings) {
+            if (const auto exact = places_.find(reading); exact != places_.end()) {
+                return exact;
+            }
+        }
+        if (folded_.empty() && !places_.empty()) {
+            for (auto place = places_.begin(); place != places_.end(); ++place) {
+                const auto [known, isNew] = folded_.emplace(foldedName(place->first), place);
+                known->second = isNew ? place : places_.end();
+            }
+        }
+        for (const auto& reading : readings) {
+            const auto near = folded_.find(foldedName(reading));
+            if (near != folded_.end() && near->second != places_.end()) {
+                return near->second;
+            }
+        }
+        return places_.end();
+    }
+
+  private:
+    const NewPlaces& places_;
+    mutable std::unordered_map<std::string, NewPlaces::const_iterator> folded_;
+};
+
 /// A location that leads to `target`, written the way `was` is.
 Result<std::string> writtenAs(const BytePath& target, std::string_view was, const ListContext& context) {
     const auto meaning = meaningOf(was, context.asUri, context.folder);
@@ -53,7 +94,7 @@ Result<std::string> writtenAs(const BytePath& target, std::string_view was, cons
         if (context.asUri) {
             return relativeUri(path);
         }
-        if (path.starts_with('#') || path.front() == ' ') {
+        if (wouldMislead(path)) {
             path.insert(0, "./");
         }
     } else if (!context.writtenPrefix.empty()) {
@@ -70,6 +111,15 @@ Result<std::string> writtenAs(const BytePath& target, std::string_view was, cons
     const bool staysForeign = meaning.kind == LocationKind::file || !context.writtenPrefix.empty();
     if (hasBackslashes(was) && staysForeign) {
         std::ranges::replace(path, '/', '\\');
+    }
+    const bool wasAscii =
+        std::ranges::all_of(was, [](char c) { return static_cast<unsigned char>(c) < 0x80; });
+    if (!isUtf8(was) || (context.isLatin1 && wasAscii)) {
+        auto letters = asLatin1(path);
+        return letters
+                   ? Result<std::string>(std::move(*letters))
+                   : cannotReach(target,
+                                 " has letters that cannot be written in its list, which is in ISO 8859-1.");
     }
     return path;
 }
@@ -94,9 +144,12 @@ Result<RewrittenList> rewrittenList(const ListFile& list, const ReadList& read, 
                                     const NewPlaces& newPlaces) {
     RewrittenList rewritten;
     std::vector<NewLocation> locations;
+    auto own = context;
+    own.isLatin1 = !context.asUri && !isUtf8(read.text);
+    const PlacesLeft leftFrom(newPlaces);
     for (std::size_t i = 0; i < read.playlist.entries.size(); ++i) {
         const auto& entry = read.playlist.entries[i];
-        const auto resolution = resolver.resolve(entry.location, context);
+        const auto resolution = resolver.resolve(entry.location, own);
         if (resolution.state == ReferenceState::stream) {
             continue;
         }
@@ -105,18 +158,22 @@ Result<RewrittenList> rewrittenList(const ListFile& list, const ReadList& read, 
         if (found == newPlaces.end() && loosely) {
             found = newPlaces.find(resolution.instead);
         }
+        const bool isThere = loosely || resolution.state == ReferenceState::resolved;
+        if (found == newPlaces.end() && !isThere) {
+            found = leftFrom.find(resolver.placesOf(entry.location, own));
+        }
         const auto& place = found != newPlaces.end() ? found->first : resolution.path;
         if (found == newPlaces.end() || (found->second == place && !loosely)) {
             continue;
         }
         const auto& target = found->second;
-        auto location = locationLeadingTo(target, place, entry.location, list, context, volumes);
+        auto location = locationLeadingTo(target, place, entry.location, list, own, volumes);
         const bool cannotStand = location && !canStandIn(read.playlist.format, *location);
         if (cannotStand) {
             location = cannotReach(target, " has a name that cannot stand in " +
                                                displayPath(nameOf(list.path)) + ".");
         }
-        if (location && isTaken(target) && resolver.resolve(*location, context).path != target) {
+        if (location && isTaken(target) && resolver.resolve(*location, own).path != target) {
             location = cannotReach(target, " cannot be written into " + displayPath(nameOf(list.path)) +
                                                " so that it is found again.");
         }
@@ -131,6 +188,7 @@ Result<RewrittenList> rewrittenList(const ListFile& list, const ReadList& read, 
     if (!text) {
         return text.error();
     }
+    const char lineEnd = read.text.find('\n') == std::string::npos ? '\r' : '\n';
     std::size_t line = 1;
     std::size_t at = 0;
     std::vector<std::size_t> order(rewritten.changes.size());
@@ -143,7 +201,7 @@ Result<RewrittenList> rewrittenList(const ListFile& list, const ReadList& read, 
         const auto begins = read.playlist.entries[rewritten.changes[i].entry].begins;
         line += static_cast<std::size_t>(std::count(read.text.begin() + static_cast<std::ptrdiff_t>(at),
                                                     read.text.begin() + static_cast<std::ptrdiff_t>(begins),
-                                                    '\n'));
+                                                    lineEnd));
         at = begins;
         rewritten.changes[i].line = line;
     }

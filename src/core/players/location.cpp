@@ -146,6 +146,14 @@ LocationMeaning meaningOf(std::string_view location, bool asUri, const BytePath&
             readings.push_back(percentDecoded(written));
         }
     }
+    // Blanks at the end of a line are mostly nobody's; a name may end in them all the same.
+    if (!asUri && !written.empty() && (written.ends_with(' ') || written.ends_with('\t'))) {
+        const auto raw = readings;
+        for (auto& reading : readings) {
+            reading.erase(reading.find_last_not_of(" \t") + 1);
+        }
+        readings.insert(readings.end(), raw.begin(), raw.end());
+    }
     const auto count = readings.size();
     for (std::size_t i = 0; i < count; ++i) {
         if (!isUtf8(readings[i])) {

@@ -125,20 +125,28 @@ class Reading {
             list.problem = read.error().sentence;
         }
         list.asUri = read ? read->playlist.format == PlaylistFormat::xspf : list.asUri;
-        const auto id = store_.keepList(list, player.id);
+        if (!owns) {
+            list.players.push_back(player.id);
+        }
+        // What could not be read stays as it was known.
+        const auto id = read ? takeEntries(list, player, std::move(read->playlist.entries))
+                             : store_.keepList(list, player.id);
         if (!id) {
             return id.error();
         }
         list.id = *id;
-        list.players.push_back(player.id);
         known_[path] = list;
-        // What could not be read stays as it was known.
-        return read ? takeEntries(list, std::move(read->playlist.entries)) : done();
+        if (read) {
+            settled_.insert(*id);
+        }
+        return done();
     }
 
-    Outcome takeEntries(const ListFile& list, std::vector<PlaylistEntry> entries) {
+    Result<ListFileId> takeEntries(const ListFile& list, const Player& player,
+                                   std::vector<PlaylistEntry> entries) {
         ++result_.read;
-        const auto old = store_.references(list.id);
+        const auto old = list.id != 0 ? store_.references(list.id)
+                                      : Result<std::vector<Reference>>(std::vector<Reference>{});
         if (!old) {
             return old.error();
         }
@@ -173,8 +181,7 @@ class Reading {
             }
         }
         result_.references += references.size();
-        settled_.insert(list.id);
-        return store_.replace(list.id, std::move(changed), references.size());
+        return store_.keepRead(list, player.id, std::move(changed), references.size());
     }
 
     /// True where that changes something.

@@ -75,6 +75,18 @@ BytePath Resolver::canonical(const BytePath& path) {
     return joinPath(folder(BytePath(parentOf(path))).would, nameOf(path));
 }
 
+std::vector<BytePath> Resolver::placesOf(std::string_view location, const ListContext& context) {
+    const auto meaning = mappedMeaning(location, context);
+    std::vector<BytePath> places;
+    for (const auto& path : meaning.paths) {
+        // What only resolves by undoing percent signs counts as broken.
+        if (path != meaning.percentUndone || path == meaning.paths.front()) {
+            places.push_back(meaning.kind == LocationKind::foreign ? path : canonical(path));
+        }
+    }
+    return places;
+}
+
 const std::vector<std::string>* Resolver::namesLike(Folder& folder, std::string_view name) {
     if (!folder.listed) {
         folder.listed = true;

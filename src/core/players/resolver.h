@@ -20,6 +20,7 @@ struct ListContext {
     bool asUri = false;
     BytePath writtenPrefix;
     BytePath standsFor;
+    bool isLatin1 = false; ///< its text is no UTF-8: letters beyond ASCII are written in ISO 8859-1
 };
 
 /// Looks where locations lead. What was learnt of folders is kept, so that a hundred thousand entries cost
@@ -29,6 +30,9 @@ class Resolver {
     explicit Resolver(std::vector<Volume> volumes) : volumes_(std::move(volumes)) {}
 
     Resolution resolve(std::string_view location, const ListContext& context);
+    /// Every place that counts as where a location leads, whether or not anything is there: the likeliest
+    /// first.
+    std::vector<BytePath> placesOf(std::string_view location, const ListContext& context);
     /// The path with links resolved as far as it exists.
     BytePath canonical(const BytePath& path);
     /// The one file that is there under this path but for letter case or normalisation; "" for none.

@@ -1,6 +1,7 @@
 #include "core/remedy/bringing_back.h"
 
 #include "core/base/text.h"
+#include "core/evidence/file_content.h"
 #include "core/remedy/file_changes.h"
 #include "core/remedy/replacement.h"
 #include "core/remedy/set_aside.h"
@@ -69,7 +70,7 @@ Outcome bringBack(Catalogue& catalogue, const LedgerStore& ledger, LedgerAction 
 
 Outcome undoBringBack(const LedgerStore& ledger, LedgerAction action, const CarryOutHooks& hooks) {
     RunControl control;
-    const auto now = passOverFile(action.place, control, [](std::uint64_t) {});
+    const auto now = readContent(action.place, control);
     if (!now && now.error().cause == Cause::notFound) {
         return ledger.finish(action, ActionStep::undone, HoldingState::missing);
     }

@@ -1,24 +1,23 @@
 #include "core/remedy/carry_out.h"
 
+#include "core/audit/carriers.h"
 #include "core/base/text.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/fixity_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
-#include "core/evidence/compare_content.h"
-#include "core/evidence/file_pass.h"
 #include "core/players/read_players.h"
 #include "core/remedy/bringing_back.h"
 #include "core/remedy/docket.h"
 #include "core/remedy/file_changes.h"
 #include "core/remedy/mending.h"
 #include "core/remedy/moving.h"
+#include "core/remedy/proving.h"
 #include "core/remedy/references_along.h"
 #include "core/remedy/replacement.h"
 #include "core/remedy/retagging.h"
 #include "core/remedy/rewriting.h"
 #include "core/remedy/set_aside.h"
-#include "core/remedy/stand_ins.h"
 #include "core/survey/volume_identity.h"
 
 #include <fmt/format.h>
@@ -26,7 +25,6 @@
 #include <algorithm>
 #include <chrono>
 #include <unordered_map>
-#include <unordered_set>
 
 namespace sober {
 namespace {
@@ -35,15 +33,19 @@ Error refusedError(const BytePath& path, std::string sentence) {
     return {Cause::refused, path, std::move(sentence)};
 }
 
+bool isMended(std::string_view kind) {
+    return kind == restoreKind || kind == repairKind;
+}
+
 bool isMadeAnew(std::string_view kind) {
-    return kind == retagKind || kind == restoreKind || kind == repairKind || kind == rewriteKind;
+    return kind == retagKind || isMended(kind) || kind == rewriteKind;
 }
 
 /// What is mended is mended while its healthy copies are there; what is retired is compared with what stays
 /// before that is made anew. References are repointed first, so that what is retired or moved takes them
 /// along.
 int turnOf(std::string_view kind) {
-    return kind == restoreKind || kind == repairKind  ? 0
+    return isMended(kind)                             ? 0
            : kind == repointKind                      ? 1
            : kind == moveKind                         ? 3
            : kind == retagKind || kind == rewriteKind ? 4
@@ -59,10 +61,13 @@ class Executor {
           control_(control),
           hooks_(hooks),
           review_(std::move(review)),
-          volumes_(std::move(volumes)) {
+          volumes_(std::move(volumes)),
+          prover_(catalogue, control, [this](std::uint64_t bytes, const BytePath& path) {
+              progress_.bytes += bytes;
+              tell(path);
+          }) {
         for (const auto& planned : review_.actions) {
             if (planned.action.kind == retireKind) {
-                going_.insert(planned.holding.id);
                 progress_.totalBytes += planned.refused ? 0 : 2 * planned.holding.size;
             } else if (isMadeAnew(planned.action.kind)) {
                 progress_.totalBytes += planned.refused ? 0 : planned.holding.size;
@@ -187,17 +192,17 @@ class Executor {
     /// All are checked, then their references lead to what stays, then they go: no reference leads nowhere at
     /// any instant.
     Outcome retireAll(const std::vector<const PlannedAction*>& batch) {
-        std::vector<std::pair<const PlannedAction*, FileStamp>> checked;
+        std::vector<std::pair<const PlannedAction*, Proven>> checked;
         NewPlaces places;
         for (const auto* planned : batch) {
             tell(planned->path);
-            const auto stamp = control_.proceed()
-                                   ? checkedStamp(*planned)
-                                   : Result<FileStamp>(Error{Cause::interrupted, planned->path, {}});
-            if (stamp) {
-                checked.emplace_back(planned, *stamp);
+            const auto found = control_.proceed()
+                                   ? prover_.retirable(*planned)
+                                   : Result<Proven>(Error{Cause::interrupted, planned->path, {}});
+            if (found) {
+                checked.emplace_back(planned, *found);
                 places.emplace(planned->path, planned->target);
-            } else if (const auto settled = settle(*planned, stamp.error()); !settled) {
+            } else if (const auto settled = settle(*planned, found.error()); !settled) {
                 return settled;
             }
             if (result_.interrupted) {
@@ -210,15 +215,31 @@ class Executor {
         if (!left) {
             return left.error();
         }
-        for (const auto& [planned, stamp] : checked) {
+        NewPlaces stayed;
+        for (const auto& [planned, found] : checked) {
             const auto why = left->find(planned->path);
             const auto outcome = why != left->end() ? Outcome(refusedError(planned->path, why->second))
-                                                    : setAside(*planned, stamp);
+                                                    : setAside(*planned, found);
+            if (why == left->end() && !outcome) {
+                stayed.emplace(planned->target, planned->path);
+            }
             if (const auto settled = settle(*planned, outcome); !settled) {
                 return settled;
             }
         }
-        return done();
+        return followBack(stayed);
+    }
+
+    /// Lists that were led away from what then stayed after all lead back to it.
+    Outcome followBack(const NewPlaces& places) {
+        if (places.empty()) {
+            return done();
+        }
+        RunControl toTheEnd;
+        const auto before = result_.references;
+        const auto back = along(places, toTheEnd);
+        result_.references = before - (result_.references - before); // those lead where they led
+        return back ? done() : Outcome(back.error());
     }
 
     Outcome moveAll(const std::vector<const PlannedAction*>& batch) {
@@ -255,11 +276,7 @@ class Executor {
                 return settled;
             }
         }
-        // Lists that were changed before another one refused follow the file back.
-        const auto before = result_.references;
-        const auto back = abandoned.empty() ? left : along(abandoned, toTheEnd);
-        result_.references = before - (result_.references - before); // those lead where they led
-        return back ? done() : Outcome(back.error());
+        return followBack(abandoned);
     }
 
     Result<LedgerAction> moveOne(const PlannedAction& planned) {
@@ -321,8 +338,8 @@ class Executor {
                : planned.action.kind == acceptChangeKind ? acceptChange(planned)
                : planned.action.kind == retagKind        ? retag(planned)
                : planned.action.kind == rewriteKind      ? rewrite(planned)
-               : planned.action.kind == restoreKind || planned.action.kind == repairKind ? mend(planned)
-                                                                                         : retire(planned);
+               : isMended(planned.action.kind)           ? mend(planned)
+                                                         : retire(planned);
     }
 
     Outcome accept(const PlannedAction& planned) {
@@ -377,25 +394,39 @@ class Executor {
     }
 
     Outcome retire(const PlannedAction& planned) {
-        const auto stamp = checkedStamp(planned);
-        if (!stamp) {
-            return stamp.error();
+        const auto found = prover_.retirable(planned);
+        if (!found) {
+            return found.error();
         }
         hooks_.onInstant(Instant::checked);
-        return setAside(planned, *stamp);
+        return setAside(planned, *found);
     }
 
-    Outcome setAside(const PlannedAction& planned, const FileStamp& checked) {
+    Outcome setAside(const PlannedAction& planned, const Proven& proven) {
         auto action = actionFor(planned);
+        if (planned.loss != Loss::none) {
+            action.sentence = fmt::format("Consented: {}.", lossWords(planned.loss));
+        }
         if (const auto noted = noteAside(ledger_, action, hooks_); !noted) {
             return noted;
         }
-        if (const auto moved = moveAside(action, checked); !moved) {
+        const auto takeBack = [&](const Error& error) {
             removeFile(action.note).ok();
-            ledger_.mark(action, ActionStep::takenBack, moved.error().sentence).ok();
-            return moved;
+            ledger_.mark(action, ActionStep::takenBack, error.sentence).ok();
+            return Outcome(error);
+        };
+        if (const auto moved = moveAside(action, proven.goes); !moved) {
+            return takeBack(moved.error());
         }
         hooks_.onInstant(Instant::moved);
+        // Whatever way leads from one to the other, and whoever was here meanwhile: what stays has to be
+        // there now.
+        if (auto gone = whyNotThere(proven.stays)) {
+            const auto back = moveEntry(action.aside, action.place);
+            return back ? takeBack(refusedError(planned.path,
+                                                *gone + " " + displayPath(planned.path) + " was put back."))
+                        : back;
+        }
         const auto finished = ledger_.finish(action, ActionStep::carriedOut, HoldingState::retired);
         hooks_.onInstant(Instant::recorded);
         return finished;
@@ -440,7 +471,10 @@ class Executor {
     /// `make` makes what is to take the file's place, of about `bytes`.
     template <typename Make>
     Outcome makeAnew(const PlannedAction& planned, std::uint64_t bytes, Make make) {
-        const auto stamp = asRecorded(planned.path, planned.holding.checksum);
+        auto action = actionFor(planned);
+        const auto stamp = isMended(planned.action.kind)
+                               ? prover_.mendable(planned, action)
+                               : prover_.asRecorded(planned.path, planned.holding.checksum);
         if (!stamp) {
             return stamp.error();
         }
@@ -448,7 +482,6 @@ class Executor {
             return room;
         }
         hooks_.onInstant(Instant::checked);
-        auto action = actionFor(planned);
         action.made = placeForMade(planned.path, result_.entry, planned.holding.id);
         auto started = ledger_.start(std::move(action));
         if (!started) {
@@ -466,103 +499,13 @@ class Executor {
         return replaceByMade(catalogue_, ledger_, *started, *stamp, *made, hooks_);
     }
 
-    /// The stamp of the file, once it is proven to be what was recorded and a copy that stays has been
-    /// compared with it byte for byte; or, where none has its bytes, another that carries the recording
-    /// has been read and found to be what was recorded of it.
-    Result<FileStamp> checkedStamp(const PlannedAction& planned) {
-        const auto copies = Holdings(catalogue_).carrying(planned.holding.checksum);
-        if (!copies) {
-            return copies.error();
-        }
-        std::string lastReason;
-        for (const auto& copy : *copies) {
-            if (copy.id == planned.holding.id || going_.contains(copy.id)) {
-                continue;
-            }
-            const auto volume = std::ranges::find(volumes_, copy.volume, &Volume::id);
-            if (volume == volumes_.end() || !volume->atHand) {
-                continue;
-            }
-            const auto path = joinPath(volume->root, copy.path);
-            if (isSameEntry(path, planned.path)) {
-                lastReason = displayPath(path) + " is the same file by another way, no copy.";
-                continue;
-            }
-            const auto compared = compareContent(planned.path, path, control_, [&](std::uint64_t bytes) {
-                progress_.bytes += bytes;
-                tell(planned.path);
-            });
-            if (!compared) {
-                if (compared.error().cause == Cause::interrupted || compared.error().path == planned.path) {
-                    return compared.error();
-                }
-                lastReason = compared.error().sentence;
-                continue;
-            }
-            if (compared->equal && compared->checksum == planned.holding.checksum) {
-                return compared->first;
-            }
-            if (compared->equal) {
-                return refusedError(planned.path,
-                                    displayPath(planned.path) +
-                                        " and its copy are not what was recorded; survey them again.");
-            }
-            lastReason = fmt::format("{} and {} differ by now; survey them again.", displayPath(planned.path),
-                                     displayPath(path));
-        }
-        return standInStamp(planned, lastReason);
-    }
-
-    Result<FileStamp> standInStamp(const PlannedAction& planned, std::string lastReason) {
-        const auto standIns = standInsFor(catalogue_, planned.holding, volumes_, going_);
-        if (!standIns) {
-            return standIns.error();
-        }
-        if (!standIns->empty()) {
-            const auto own = asRecorded(planned.path, planned.holding.checksum);
-            if (!own) {
-                return own;
-            }
-            for (const auto& other : *standIns) {
-                const auto volume = std::ranges::find(volumes_, other.volume, &Volume::id);
-                const auto path = joinPath(volume->root, other.path);
-                const auto stays = asRecorded(path, other.checksum);
-                if (stays) {
-                    return own;
-                }
-                if (stays.error().cause == Cause::interrupted) {
-                    return stays;
-                }
-                lastReason = stays.error().sentence;
-            }
-        }
-        return refusedError(planned.path, lastReason.empty()
-                                              ? "No copy that stays is at hand; it stays."
-                                              : "No copy that stays could be confirmed: " + lastReason);
-    }
-
-    /// Reads a file and holds it against what was recorded of it.
-    Result<FileStamp> asRecorded(const BytePath& path, const Checksum128& recorded) {
-        const auto read = passOverFile(path, control_, [&](std::uint64_t bytes) {
-            progress_.bytes += bytes;
-            tell(path);
-        });
-        if (!read) {
-            return read.error();
-        }
-        if (read->checksums.file != recorded) {
-            return refusedError(path, displayPath(path) + " is not what was recorded; survey it again.");
-        }
-        return read->stamp;
-    }
-
     Catalogue& catalogue_;
     LedgerStore ledger_;
     RunControl& control_;
     const CarryOutHooks& hooks_;
     DocketReview review_;
     std::vector<Volume> volumes_;
-    std::unordered_set<HoldingId> going_;
+    Prover prover_;
     CarriedOut result_;
     Progress progress_;
     std::chrono::steady_clock::time_point began_ = std::chrono::steady_clock::now();

@@ -11,7 +11,6 @@
 #include "core/remedy/moving.h"
 #include "core/remedy/references_along.h"
 #include "core/remedy/rewriting.h"
-#include "core/remedy/stand_ins.h"
 
 #include <fmt/format.h>
 
@@ -85,7 +84,7 @@ class Reviewer {
                              : action.kind == moveKind  ? whyNotMove(planned.holding, *volume, action.target)
                              : action.kind == retagKind ? whyNotRetag(planned.holding, *volume)
                              : action.kind == rewriteKind ? whyNotRewrite(planned.holding, *volume)
-                                                          : whyNotRetire(planned.holding, *volume);
+                                                          : whyNotRetire(planned, *volume);
         if (!refusal) {
             return refusal.error();
         }
@@ -120,7 +119,7 @@ class Reviewer {
         }
         const auto candidates = planned.action.kind == moveKind
                                     ? Result<std::vector<BytePath>>(std::vector{planned.target})
-                                    : staying(planned.holding);
+                                    : staying(planned);
         if (!candidates) {
             return candidates.error();
         }
@@ -134,28 +133,22 @@ class Reviewer {
 
     /// The places of what stays of a holding's recording: the keeper that was decided on first, then the same
     /// bytes, then what stands in for them.
-    Result<std::vector<BytePath>> staying(const Holding& holding) {
-        auto copies = Holdings(catalogue_).carrying(holding.checksum);
-        auto standIns = standInsFor(catalogue_, holding, volumes_, toRetire_);
+    Result<std::vector<BytePath>> staying(const PlannedAction& planned) {
+        auto carriers = planned.carriers;
         const Findings findings(catalogue_);
-        const auto set = findings.setOf(holding.id);
-        if (!copies || !standIns || !set) {
-            return !copies ? copies.error() : !standIns ? standIns.error() : set.error();
+        const auto set = findings.setOf(planned.holding.id);
+        if (!set) {
+            return set.error();
         }
         const auto decision = *set ? findings.decisionOn(**set) : Result<SetDecision>(SetDecision{});
         if (!decision) {
             return decision.error();
         }
-        std::ranges::move(*standIns, std::back_inserter(*copies));
-        std::ranges::stable_partition(
-            *copies, [&](const Holding& copy) { return decision->keeper && copy.id == *decision->keeper; });
+        std::ranges::stable_partition(carriers, [&](const Carrier& carrier) {
+            return decision->keeper && carrier.holding.id == *decision->keeper;
+        });
         std::vector<BytePath> places;
-        for (const auto& copy : *copies) {
-            const auto volume = std::ranges::find(volumes_, copy.volume, &Volume::id);
-            if (volume != volumes_.end() && volume->atHand && !toRetire_.contains(copy.id)) {
-                places.push_back(joinPath(volume->root, copy.path));
-            }
-        }
+        std::ranges::transform(carriers, std::back_inserter(places), &Carrier::path);
         return places;
     }
 
@@ -207,7 +200,7 @@ class Reviewer {
                                                   std::string_view kind) const {
         using Answer = std::optional<std::string>;
         const bool missing = holding.state == HoldingState::missing && kind == restoreKind;
-        if (auto gone = missing ? whyAway(volume) : whyOutOfReach(holding, volume)) {
+        if (auto gone = missing ? whyAway(holding, volume) : whyOutOfReach(holding, volume)) {
             return Answer(std::move(gone));
         }
         if (!missing && holding.links > 1) {
@@ -242,12 +235,15 @@ class Reviewer {
         if (holding.state != HoldingState::present) {
             return "It is not there any more.";
         }
-        return whyAway(volume);
+        return whyAway(holding, volume);
     }
 
-    static std::optional<std::string> whyAway(const Volume& volume) {
-        return volume.atHand
-                   ? std::nullopt
+    static std::optional<std::string> whyAway(const Holding& holding, const Volume& volume) {
+        return volume.reaches(holding.path) ? std::nullopt
+               : volume.atHand
+                   ? std::optional(
+                         fmt::format("What was mounted there on {} is away; nothing can be done there now.",
+                                     volume.label))
                    : std::optional(fmt::format("{} is away; nothing can be done there now.", volume.label));
     }
 
@@ -268,38 +264,32 @@ class Reviewer {
                    : Answer("It holds nothing beside its audio and its tags that could be left out.");
     }
 
-    Result<std::optional<std::string>> whyNotRetire(const Holding& holding, const Volume& volume) {
+    /// Takes down in `planned` what would be lost.
+    Result<std::optional<std::string>> whyNotRetire(PlannedAction& planned, const Volume& volume) {
         using Answer = std::optional<std::string>;
-        if (auto gone = whyOutOfReach(holding, volume)) {
+        if (auto gone = whyOutOfReach(planned.holding, volume)) {
             return Answer(std::move(gone));
         }
-        const auto copies = Holdings(catalogue_).carrying(holding.checksum);
-        if (!copies) {
-            return copies.error();
+        auto carriers = carriersOf(catalogue_, planned.holding, volumes_, toRetire_);
+        if (!carriers) {
+            return carriers.error();
         }
-        std::size_t atHand = 0;
-        std::size_t stay = 0;
-        for (const auto& copy : *copies) {
-            const auto where = std::ranges::find(volumes_, copy.volume, &Volume::id);
-            if (where != volumes_.end() && where->atHand) {
-                ++atHand;
-                stay += toRetire_.contains(copy.id) ? 0 : 1;
-            }
+        planned.carriers = std::move(*carriers);
+        if (planned.carriers.empty()) {
+            const auto all = carriersOf(catalogue_, planned.holding, volumes_, {});
+            return !all           ? Result<Answer>(all.error())
+                   : all->empty() ? Answer("It is the only copy at hand.")
+                                  : Answer(fmt::format(
+                                        "All {} copies at hand are told to retire; one of them has to stay.",
+                                        all->size() + 1));
         }
-        if (stay > 0) {
-            return Answer();
-        }
-        const auto standIns = standInsFor(catalogue_, holding, volumes_, toRetire_);
-        if (!standIns) {
-            return standIns.error();
-        }
-        if (!standIns->empty()) {
-            return Answer();
-        }
-        return Answer(
-            atHand > 1
-                ? fmt::format("All {} copies at hand are told to retire; one of them has to stay.", atHand)
-                : "It is the only copy at hand.");
+        planned.loss = planned.carriers.front().loss;
+        planned.awaitsConsent =
+            planned.loss != Loss::none && planned.action.consent != lossWord(planned.loss);
+        return planned.awaitsConsent
+                   ? Answer(fmt::format("If it goes, {}: {} stays. Consent to that loss first.",
+                                        lossWords(planned.loss), displayPath(planned.carriers.front().path)))
+                   : Answer();
     }
 
     const Catalogue& catalogue_;
@@ -328,6 +318,20 @@ void countFreed(DocketReview& review) {
 }
 
 } // namespace
+
+Outcome consentToLoss(const Catalogue& catalogue, HoldingId holding) {
+    const auto review = reviewDocket(catalogue);
+    if (!review) {
+        return review.error();
+    }
+    const auto planned = std::ranges::find_if(review->actions, [&](const PlannedAction& each) {
+        return each.holding.id == holding && each.action.kind == retireKind;
+    });
+    if (planned == review->actions.end() || planned->loss == Loss::none) {
+        return Error{Cause::invalid, {}, "Nothing is lost by that: there is nothing to consent to."};
+    }
+    return DocketStore(catalogue).consent(holding, lossWord(planned->loss));
+}
 
 Result<DocketReview> reviewDocket(const Catalogue& catalogue) {
     const auto actions = DocketStore(catalogue).all();

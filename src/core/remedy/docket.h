@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/audit/carriers.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/records.h"
 
@@ -41,6 +42,10 @@ struct PlannedAction {
     std::uint64_t references = 0;       ///< that are taken along
     std::uint64_t frees = 0;            ///< bytes, once the trash is emptied; 0 where refused
     std::optional<std::string> refused; ///< the sentence why it will not be carried out
+    std::vector<Carrier> carriers;      ///< of what is retired: what stays of its recording
+    Loss loss = Loss::none;             ///< what is no longer held afterwards
+    /// It is refused only because nobody has consented to that loss.
+    bool awaitsConsent = false;
 };
 
 struct DocketReview {
@@ -54,5 +59,10 @@ struct DocketReview {
 /// Reads the docket through: what each action would do and free, and what has to be refused. Where
 /// every copy at hand of a recording is told to retire, none of them is.
 Result<DocketReview> reviewDocket(const Catalogue& catalogue);
+
+/// Consents to the loss that retiring this one holding brings as the docket stands now, by name: should it
+/// become another loss, that one is asked for anew. Cause::invalid where it is on no docket or nothing would
+/// be lost.
+Outcome consentToLoss(const Catalogue& catalogue, HoldingId holding);
 
 } // namespace sober

@@ -113,6 +113,15 @@ Outcome moveEntry(const BytePath& from, const BytePath& to) {
     return flushFolder(BytePath(parentOf(from)));
 }
 
+Result<bool> exchangeEntries(const BytePath& made, const BytePath& place) {
+    if (renameat2(AT_FDCWD, made.c_str(), AT_FDCWD, place.c_str(), RENAME_EXCHANGE) != 0) {
+        return errno == EINVAL || errno == ENOSYS ? Result<bool>(false)
+                                                  : Result<bool>(systemError(errno, "replace", place));
+    }
+    const auto flushed = flushFolder(BytePath(parentOf(place)));
+    return flushed ? Result<bool>(true) : Result<bool>(flushed.error());
+}
+
 Outcome replaceEntry(const BytePath& from, const BytePath& to) {
     return std::rename(from.c_str(), to.c_str()) == 0 ? flushFolder(BytePath(parentOf(to)))
                                                       : Outcome(systemError(errno, "replace", to));
@@ -160,6 +169,11 @@ Outcome copyToNew(const BytePath& from, const BytePath& to, std::span<const Byte
         }
     }
     copyAttributes(source->get(), target.get());
+    // The owner too, as far as that is ours to give.
+    if (fchown(target.get(), status.st_uid, status.st_gid) != 0 &&
+        fchown(target.get(), static_cast<uid_t>(-1), status.st_gid) != 0) {
+        errno = 0;
+    }
     // Card file systems know no modes: what cannot be kept there was not there.
     if (fchmod(target.get(), status.st_mode & 07777) != 0 && errno != EPERM) {
         const auto error = systemError(errno, "set the mode of", to);

@@ -11,6 +11,10 @@ namespace sober {
 /// Renames within one file system, never over anything that stands there (Cause::alreadyThere).
 Outcome moveEntry(const BytePath& from, const BytePath& to);
 
+/// Two files of one folder change names at once, so that nothing is lost of what stood there last. False
+/// where the file system cannot do that.
+Result<bool> exchangeEntries(const BytePath& made, const BytePath& place);
+
 /// Renames within one folder, over what stands there.
 Outcome replaceEntry(const BytePath& from, const BytePath& to);
 
@@ -20,8 +24,8 @@ Outcome writeNewFile(const BytePath& path, std::string_view content);
 /// Adds to the end of a file that was made by writeNewFile. Not yet flushed: see flushFile.
 Outcome appendTo(const BytePath& path, std::string_view content);
 
-/// A new file with the content, mode and extended attributes of another, some bytes (in order) left out;
-/// fails with alreadyThere where the name is taken. Not yet flushed: see flushFile.
+/// A new file with the content, mode, owner and extended attributes of another, some bytes (in order) left
+/// out; fails with alreadyThere where the name is taken. Not yet flushed: see flushFile.
 Outcome copyToNew(const BytePath& from, const BytePath& to, std::span<const ByteRange> without = {});
 
 /// Flushes a file's content to the medium and lets the system forget it, so that it is read from there next.

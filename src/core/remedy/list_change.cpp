@@ -39,9 +39,16 @@ bool isOpenForWriting(const BytePath& path) {
     return errno == EAGAIN;
 }
 
-/// Writes `text` beside the list, reads it back from the medium and renames it over the list.
+Error writtenMeanwhile(const BytePath& list) {
+    return {Cause::refused, list,
+            displayPath(list) + " was written by its player meanwhile; it is left as it is."};
+}
+
+/// Writes `text` beside the list, reads it back from the medium and exchanges it with the list, which has to
+/// be as `expected` then.
 Outcome swapIn(const LedgerAction& action, std::string_view text, const Checksum128& checksum,
-               const std::function<Outcome()>& mayReplace, const CarryOutHooks& hooks) {
+               const Checksum128& expected, const std::function<Outcome()>& mayReplace,
+               const CarryOutHooks& hooks) {
     const auto give = [&](const Outcome& failure) {
         removeFile(action.made).ok();
         return failure;
@@ -67,11 +74,22 @@ Outcome swapIn(const LedgerAction& action, std::string_view text, const Checksum
     if (const auto may = mayReplace(); !may) {
         return give(may);
     }
-    if (const auto replaced = replaceEntry(action.made, action.place); !replaced) {
-        return give(replaced);
+    const auto exchanged = exchangeEntries(action.made, action.place);
+    if (!exchanged) {
+        return give(exchanged.error());
+    }
+    if (!*exchanged) {
+        const auto replaced = replaceEntry(action.made, action.place);
+        hooks.onInstant(Instant::replaced);
+        return replaced ? done() : give(replaced);
     }
     hooks.onInstant(Instant::replaced);
-    return done();
+    // Whatever its player wrote between the look and the exchange has come out, and goes back.
+    if (checksumAt(action.made) != expected) {
+        const auto back = exchangeEntries(action.made, action.place);
+        return back ? give(writtenMeanwhile(action.place)) : Outcome(back.error());
+    }
+    return removeFile(action.made);
 }
 
 std::string saysOf(const LedgerAction& action, std::string_view words) {
@@ -86,6 +104,10 @@ std::optional<std::string> whyNeverChange(const BytePath& list) {
     struct stat status {};
     if (lstat(list.c_str(), &status) != 0) {
         return displayPath(list) + " is not there now.";
+    }
+    if (status.st_nlink > 1) {
+        return displayPath(list) +
+               " is one file with several names; written anew, the others would keep the old list.";
     }
     if ((status.st_mode & 0222) == 0 || access(list.c_str(), W_OK) != 0 ||
         access(BytePath(parentOf(list)).c_str(), W_OK) != 0) {
@@ -137,11 +159,11 @@ Outcome changeList(const LedgerStore& ledger, EntryId entry, const BytePath& lis
         const auto now = stampAt(list);
         return now && now->sameContentAs(read.stamp) && !isOpenForWriting(list)
                    ? done()
-                   : Outcome(Error{Cause::refused, list,
-                                   displayPath(list) +
-                                       " was written by its player meanwhile; it is left as it is."});
+                   : Outcome(writtenMeanwhile(list));
     };
-    if (const auto swapped = swapIn(*started, text, started->madeChecksum, unchanged, hooks); !swapped) {
+    if (const auto swapped =
+            swapIn(*started, text, started->madeChecksum, started->checksum, unchanged, hooks);
+        !swapped) {
         ledger.mark(*started, ActionStep::takenBack, swapped.error().sentence).ok();
         return swapped;
     }
@@ -179,7 +201,7 @@ Outcome undoListChange(const LedgerStore& ledger, const LedgerAction& action, co
         return journalled;
     }
     hooks.onInstant(Instant::journalled);
-    if (const auto swapped = swapIn(action, *before, action.checksum, unchanged, hooks); !swapped) {
+    if (const auto swapped = swapIn(action, *before, action.checksum, *ours, unchanged, hooks); !swapped) {
         ledger.mark(action, ActionStep::carriedOut).ok();
         return swapped;
     }
@@ -189,13 +211,25 @@ Outcome undoListChange(const LedgerStore& ledger, const LedgerAction& action, co
 }
 
 Result<std::string> recoverListChange(const LedgerStore& ledger, const LedgerAction& action) {
-    const auto now = checksumAt(action.place);
+    auto now = checksumAt(action.place);
     const bool forward = action.step == ActionStep::started;
     const auto& after = forward ? action.madeChecksum : action.checksum;
     if (!now) {
         return saysOf(action,
                       " is not there: its volume seems to be away. This is looked at again at the next "
                       "start.");
+    }
+    // What came out in the exchange and is not what was read is its player's: it goes back.
+    const auto expected = forward ? Result<Checksum128>(action.checksum) : ledger.listAfter(action);
+    if (!expected) {
+        return expected.error();
+    }
+    const auto out = checksumAt(action.made);
+    if (now == after && out && *out != *expected) {
+        if (const auto back = exchangeEntries(action.made, action.place); !back) {
+            return back.error();
+        }
+        now = out;
     }
     if (const auto removed = removeFile(action.made); !removed) {
         return removed.error();

@@ -38,14 +38,32 @@ Result<Drift> lossOf(const FixityStore& store, const Holdings& holdings, Holding
     if (*drift && (*drift)->accepted == 0) {
         return std::move(**drift);
     }
-    if (found->empty() || found->front().state != HoldingState::missing) {
+    const auto unreadable = store.unreadableOf(id);
+    auto facts = store.factsOf(id);
+    if (!unreadable || !facts) {
+        return unreadable ? facts.error() : unreadable.error();
+    }
+    const bool isMissing = !found->empty() && found->front().state == HoldingState::missing;
+    if (found->empty() || (!isMissing && unreadable->empty())) {
         return Error{Cause::invalid, {}, "It is what was recorded: there is nothing to mend."};
     }
-    auto facts = store.factsOf(id);
-    if (!facts) {
-        return facts.error();
+    return Drift{id,
+                 isMissing ? DriftKind::missing : DriftKind::audioAltered,
+                 0,
+                 facts->value_or(FixityFacts{}),
+                 found->front().sha256,
+                 0,
+                 {}};
+}
+
+/// What the drive could not read of a file is not healthy, whatever its checksums were.
+void leaveUnreadable(std::vector<bool>& healthy, std::span<const ByteRange> unreadable) {
+    for (const auto& [first, past] : unreadable) {
+        for (auto block = first / checksumBlock; block * checksumBlock < past && block < healthy.size();
+             ++block) {
+            healthy[block] = false;
+        }
     }
-    return Drift{id, DriftKind::missing, 0, facts->value_or(FixityFacts{}), found->front().sha256, 0, {}};
 }
 
 /// One block of what was recorded, from the first source that still has it.
@@ -102,7 +120,8 @@ Result<Mending> mendingOf(const Catalogue& catalogue, HoldingId holding, std::sp
     }
     for (const auto& copy : *copies) {
         const auto path = pathAtHand(copy, volumes);
-        if (path && copy.id != holding) {
+        const auto unreadable = store.unreadableOf(copy.id);
+        if (path && copy.id != holding && unreadable && unreadable->empty()) {
             mending.healthy.push_back(*path);
         }
     }
@@ -111,7 +130,15 @@ Result<Mending> mendingOf(const Catalogue& catalogue, HoldingId holding, std::sp
         return outside.error();
     }
     std::ranges::copy(*outside, std::back_inserter(mending.healthy));
-    const auto others = holdings.byIds(*damaged);
+    // What was never recorded otherwise and cannot be read in part is a source of its other blocks.
+    auto sources = *damaged;
+    for (const auto& copy : *copies) {
+        const auto unreadable = store.unreadableOf(copy.id);
+        if (unreadable && !unreadable->empty()) {
+            sources.push_back(copy.id);
+        }
+    }
+    const auto others = holdings.byIds(sources);
     if (!others) {
         return others.error();
     }
@@ -123,8 +150,11 @@ Result<Mending> mendingOf(const Catalogue& catalogue, HoldingId holding, std::sp
             return blocks.error();
         }
         if (path) {
-            mending.sources.push_back(
-                {other.id, *path, healthyBlocks(mending.drift.recorded.blocks, *blocks)});
+            auto healthy = healthyBlocks(mending.drift.recorded.blocks, *blocks);
+            if (const auto unreadable = store.unreadableOf(other.id)) {
+                leaveUnreadable(healthy, *unreadable);
+            }
+            mending.sources.push_back({other.id, *path, std::move(healthy)});
             for (std::size_t at = 0; at < any.size(); ++at) {
                 any[at] = any[at] || mending.sources.back().healthy[at];
             }

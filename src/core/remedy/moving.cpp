@@ -5,6 +5,7 @@
 #include "core/catalogue/volumes.h"
 #include "core/remedy/file_changes.h"
 #include "core/remedy/references_along.h"
+#include "core/remedy/take_in.h"
 
 #include <sys/stat.h>
 
@@ -85,7 +86,7 @@ Outcome startUndo(const LedgerStore& ledger, const LedgerAction& action, const C
         return refused(Cause::alreadyThere, " cannot be put back: its place is taken.");
     }
     const auto now = stampAt(action.made);
-    if (!now || now->size != action.size) {
+    if (!now || !holdsWhatWentAside(action.made, action)) {
         return refused(Cause::changed,
                        " cannot be put back: it is not where it was moved to, or not as it was.");
     }

@@ -2,6 +2,7 @@
 
 #include "core/base/file_handle.h"
 #include "core/base/text.h"
+#include "core/evidence/file_content.h"
 #include "core/remedy/file_changes.h"
 #include "core/remedy/set_aside.h"
 #include "core/remedy/take_in.h"
@@ -28,7 +29,7 @@ Outcome recordPutBack(Catalogue& catalogue, const LedgerStore& ledger, const Led
         }
     }
     RunControl control;
-    const auto record = readBack(action.place, control);
+    const auto record = readAsItIs(action.place, control);
     if (!record) {
         return record.error();
     }
@@ -77,7 +78,7 @@ Result<std::string> recoverForward(Catalogue& catalogue, const LedgerStore& ledg
     }
     RunControl control;
     if (!isTaken(action.place)) {
-        const auto made = readBack(action.made, control);
+        const auto made = readAsItIs(action.made, control);
         if (!made || made->checksums.file != action.madeChecksum) {
             const auto moved = moveEntry(action.aside, action.place);
             return moved ? takeBack(ledger, action) : Result<std::string>(moved.error());
@@ -86,7 +87,7 @@ Result<std::string> recoverForward(Catalogue& catalogue, const LedgerStore& ledg
             return moved.error();
         }
     }
-    const auto record = readBack(action.place, control);
+    const auto record = readAsItIs(action.place, control);
     if (!record) {
         return record.error();
     }
@@ -178,11 +179,11 @@ Outcome undoReplacement(Catalogue& catalogue, const LedgerStore& ledger, const L
     if (!aside) {
         return cannotPutBack(action, Cause::notFound, "the trash no longer holds what it was");
     }
-    if (aside->size != action.size) {
+    if (!holdsWhatWentAside(action.aside, action)) {
         return cannotPutBack(action, Cause::changed, "what the trash holds under its name is another file");
     }
     RunControl control;
-    const auto now = passOverFile(action.place, control, [](std::uint64_t) {});
+    const auto now = readContent(action.place, control);
     if (!now && now.error().cause != Cause::notFound) {
         return now.error();
     }

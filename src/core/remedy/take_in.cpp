@@ -1,8 +1,10 @@
 #include "core/remedy/take_in.h"
 
+#include "core/base/text.h"
 #include "core/catalogue/holding_writer.h"
 #include "core/catalogue/holdings.h"
 #include "core/evidence/evidence_worker.h"
+#include "core/evidence/file_content.h"
 #include "core/remedy/docket.h"
 #include "core/remedy/file_changes.h"
 
@@ -15,6 +17,27 @@ Result<FileRecord> readBack(const BytePath& path, RunControl& control) {
         return flushed.error();
     }
     return EvidenceWorker().examine(path, control, [](std::uint64_t) {});
+}
+
+Result<FileRecord> readAsItIs(const BytePath& path, RunControl& control) {
+    auto record = readBack(path, control);
+    return !record && (record.error().cause == Cause::notAudio || record.error().cause == Cause::unreadable)
+               ? recordOfBytes(path, control)
+               : record;
+}
+
+Outcome holdsWhatWentAside(const BytePath& path, const LedgerAction& action) {
+    RunControl control;
+    const auto content = readContent(path, control);
+    if (!content) {
+        return content.error();
+    }
+    const bool wasMended = action.kind == restoreKind || action.kind == repairKind;
+    const auto& now = content->checksums.file;
+    return now == action.checksum || (wasMended && now == action.madeChecksum)
+               ? done()
+               : Outcome(
+                     Error{Cause::changed, path, displayPath(path) + " is another file than was put there."});
 }
 
 Outcome takeIn(Catalogue& catalogue, const LedgerAction& action, const FileRecord& record) {

@@ -1,9 +1,11 @@
 #include "core/remedy/trash.h"
 
 #include "core/base/file_handle.h"
+#include "core/base/mounts.h"
 #include "core/base/text.h"
 #include "core/base/user_folders.h"
 #include "core/remedy/file_changes.h"
+#include "core/survey/volume_identity.h"
 
 #include <fmt/format.h>
 #include <sys/stat.h>
@@ -17,10 +19,32 @@ namespace {
 constexpr std::size_t longestName = 255; // NAME_MAX of Linux file systems
 constexpr std::string_view noteEnding = ".trashinfo";
 
-Outcome prepare(const BytePath& folder) {
+/// A real folder of this user; file systems without owners say of all what they were mounted with.
+Outcome isOwn(const BytePath& path, bool hasOwners) {
+    struct stat status {};
+    if (lstat(path.c_str(), &status) != 0) {
+        return systemError(errno, "look at", path);
+    }
+    if (!S_ISDIR(status.st_mode)) {
+        return Error{Cause::wrongKind, path, displayPath(path) + " is a link or a file."};
+    }
+    return !hasOwners || status.st_uid == getuid()
+               ? done()
+               : Outcome(Error{Cause::notPermitted, path, displayPath(path) + " belongs to another user."});
+}
+
+Outcome prepare(const BytePath& folder, bool hasOwners) {
     for (const auto* part : {"files", "info"}) {
-        if (const auto made = makeFolder(joinPath(folder, part), 0700); !made) {
+        // A link is not followed: what it leads to may be anybody's.
+        if (const auto own = isTaken(folder) ? isOwn(folder, hasOwners) : done(); !own) {
+            return own;
+        }
+        const auto path = joinPath(folder, part);
+        if (const auto made = isTaken(path) ? done() : makeFolder(path, 0700); !made) {
             return made;
+        }
+        if (const auto own = isOwn(path, hasOwners); !own) {
+            return own;
         }
     }
     return done();
@@ -47,10 +71,11 @@ BytePath nearestExisting(BytePath path) {
     return path;
 }
 
-/// The highest folder above `path` on the same device: the mount point.
-BytePath topFolder(const BytePath& path, std::uint64_t device) {
+/// The highest folder above `path` that a rename reaches: the mount point, or the top of a part of its file
+/// system that counts as one of its own.
+BytePath topFolder(const BytePath& path, std::uint64_t device, const BytePath& mountPoint) {
     BytePath top(parentOf(path));
-    while (top != "/") {
+    while (top != "/" && top != mountPoint) {
         const BytePath above(parentOf(top));
         const auto aboveDevice = deviceOf(above);
         if (!aboveDevice || *aboveDevice != device) {
@@ -65,11 +90,6 @@ BytePath topFolder(const BytePath& path, std::uint64_t device) {
 bool isProperSharedTrash(const BytePath& path) {
     struct stat status {};
     return lstat(path.c_str(), &status) == 0 && S_ISDIR(status.st_mode) && (status.st_mode & S_ISVTX) != 0;
-}
-
-bool isOwnFolder(const BytePath& path) {
-    struct stat status {};
-    return lstat(path.c_str(), &status) != 0 || S_ISDIR(status.st_mode);
 }
 
 /// Characters that RFC 2396 lets stand, and the slash.
@@ -114,26 +134,30 @@ Result<Trash> trashFor(const BytePath& path) {
     }
     const BytePath home = joinPath(dataHome(), "Trash");
     const auto homeDevice = deviceOf(nearestExisting(home));
-    if (homeDevice && *homeDevice == *device) {
-        if (const auto made = prepare(home); !made) {
+    // A folder that is bound elsewhere is on the same device, and yet no rename leads out of it.
+    const auto mounts = mountsNow();
+    const BytePath real =
+        joinPath(realPathOf(parentOf(path)).value_or(BytePath(parentOf(path))), nameOf(path));
+    const auto mount = mountOf(mounts, real);
+    const auto homeMount = mountOf(mounts, realPathOf(nearestExisting(home)).value_or(home));
+    const bool hasOwners = !mount || hasLastingInodes(mount->type);
+    if (homeDevice && *homeDevice == *device && (!mount || !homeMount || mount->id == homeMount->id)) {
+        if (const auto made = prepare(home, hasOwners); !made) {
             return cannotMake(home, made.error());
         }
         return Trash{home, {}};
     }
-    const BytePath top = topFolder(path, *device);
+    const BytePath top = topFolder(real, *device, mount ? mount->point : "/");
     const auto user = std::to_string(getuid());
     const BytePath shared = joinPath(top, ".Trash");
     if (isProperSharedTrash(shared)) {
         const BytePath own = joinPath(shared, user);
-        if (prepare(own)) {
+        if (prepare(own, hasOwners)) {
             return Trash{own, top};
         }
     }
     const BytePath own = joinPath(top, ".Trash-" + user);
-    if (!isOwnFolder(own)) {
-        return cannotMake(own, {Cause::wrongKind, own, displayPath(own) + " is a link or a file."});
-    }
-    if (const auto made = prepare(own); !made) {
+    if (const auto made = prepare(own, hasOwners); !made) {
         return cannotMake(own, made.error());
     }
     return Trash{own, top};

@@ -12,6 +12,7 @@
 #include "core/remedy/list_change.h"
 #include "core/remedy/moving.h"
 #include "core/remedy/replacement.h"
+#include "core/remedy/take_in.h"
 
 #include <fmt/format.h>
 
@@ -32,7 +33,7 @@ Outcome canPutBack(const LedgerAction& action) {
             Cause::notFound, action.place,
             fmt::format("{} cannot be put back: the trash no longer holds it.", displayPath(action.place))};
     }
-    if (aside->size != action.size) {
+    if (const auto holds = holdsWhatWentAside(action.aside, action); !holds) {
         return Error{
             Cause::changed, action.place,
             fmt::format("{} cannot be put back: what the trash holds under its name is another file.",
@@ -223,7 +224,7 @@ Result<std::string> recoverStarted(const Catalogue& catalogue, const LedgerStore
         return marked ? Result<std::string>(name + " was not written off yet; it still waits on the docket.")
                       : Result<std::string>(marked.error());
     }
-    if (isTaken(action.aside)) {
+    if (isTaken(action.aside) && holdsWhatWentAside(action.aside, action)) {
         const auto finished = ledger.finish(action, ActionStep::carriedOut, HoldingState::retired);
         return finished ? Result<std::string>(name + " had been retired; the ledger now says so.")
                         : Result<std::string>(finished.error());

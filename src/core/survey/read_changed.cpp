@@ -2,6 +2,7 @@
 
 #include "core/base/text.h"
 #include "core/evidence/evidence_worker.h"
+#include "core/evidence/file_content.h"
 #include "core/survey/volume_identity.h"
 
 #include <tbb/enumerable_thread_specific.h>
@@ -44,8 +45,12 @@ struct Read {
 /// At most `inFlight` files are held in memory at once, so that it does not grow with the collection.
 class ReadingPool {
   public:
-    ReadingPool(const BytePath& root, Effort effort, std::vector<Job> jobs, RunControl& control)
-        : root_(root), effort_(effort), jobs_(std::move(jobs)), control_(control) {
+    ReadingPool(const Volume& volume, std::vector<Job> jobs, RunControl& control)
+        : root_(volume.root),
+          effort_(volume.effort),
+          followLinks_(volume.choices.followLinks),
+          jobs_(std::move(jobs)),
+          control_(control) {
         pipeline_ = std::jthread([this] { work(); });
     }
 
@@ -92,7 +97,7 @@ class ReadingPool {
                                                            return &jobs_[next_++];
                                                        }) &
                               tbb::make_filter<Job*, void>(tbb::filter_mode::parallel, [this](Job* job) {
-                                  auto record = read(joinPath(root_, job->file.path));
+                                  auto record = read(*job);
                                   hand({std::move(*job), std::move(record)});
                               }));
         });
@@ -101,10 +106,20 @@ class ReadingPool {
         arrived_.notify_one();
     }
 
-    Result<FileRecord> read(const BytePath& path) {
+    Result<FileRecord> read(const Job& job) {
+        auto path = joinPath(root_, job.file.path);
+        if (followLinks_) {
+            path = realPathOf(path).value_or(path);
+        }
         const auto onBytes = [this](std::uint64_t bytes) { bytes_ += bytes; };
-        return effort_ == Effort::full ? workers_.local().examine(path, control_, onBytes)
-                                       : passOverFile(path, control_, onBytes);
+        auto record = effort_ == Effort::full ? workers_.local().examine(path, control_, onBytes)
+                                              : passOverFile(path, control_, onBytes);
+        // A holding whose beginning is destroyed is still the holding: it has drifted.
+        const bool isHolding =
+            job.before != nullptr && job.before->id != 0 && job.before->state == HoldingState::present;
+        return !record && record.error().cause == Cause::notAudio && isHolding
+                   ? recordOfBytes(path, control_, onBytes)
+                   : record;
     }
 
     void hand(Read read) {
@@ -117,6 +132,7 @@ class ReadingPool {
 
     const BytePath& root_;
     Effort effort_;
+    bool followLinks_; ///< a file that is reached by one is opened where it is
     std::vector<Job> jobs_;
     RunControl& control_;
     std::size_t next_ = 0;
@@ -197,10 +213,14 @@ class ChangedReader {
             const auto& before = remembered_[found->second];
             if (before.id == 0 && unchanged(file.stamp, before)) {
                 notePassedOver(before.path, before.sentence);
-            } else if (before.id != 0 && before.state == HoldingState::present &&
+            } else if (before.id != 0 &&
+                       (before.state == HoldingState::present || before.state == HoldingState::leftOut) &&
                        unchanged(file.stamp, before) && !wantsEvidence(before)) {
                 ++report_.seen;
                 ++report_.unchanged;
+                if (before.state == HoldingState::leftOut) {
+                    writer_.restamp(before.id, before.path, file.stamp, {}, {});
+                }
                 if (!before.sentence.empty()) {
                     addError(joinPath(volume_.root, before.path), before.sentence);
                 }
@@ -221,7 +241,8 @@ class ChangedReader {
     void findGone() {
         for (std::size_t i = 0; i < remembered_.size(); ++i) {
             const auto& before = remembered_[i];
-            if (!met_[i] && before.id != 0 && !couldNotBeSeen(before.path)) {
+            if (!met_[i] && before.id != 0 && before.state != HoldingState::leftOut &&
+                !couldNotBeSeen(before.path)) {
                 goneByInode_.emplace(before.inode, i);
             }
         }
@@ -258,12 +279,14 @@ class ChangedReader {
         for (const auto& job : jobs_) {
             progress.totalBytes += job.file.stamp.size;
         }
-        loadGoneChecksums();
+        if (const auto loaded = loadGoneChecksums(); !loaded) {
+            return loaded;
+        }
         const auto began = Clock::now();
         auto committed = began;
         double paused = 0;
         auto last = began;
-        ReadingPool pool(volume_.root, volume_.effort, std::move(jobs_), control_);
+        ReadingPool pool(volume_, std::move(jobs_), control_);
         jobs_.clear();
         const auto tell = [&](const std::string& at) {
             const auto now = Clock::now();
@@ -300,7 +323,7 @@ class ChangedReader {
     }
 
     /// Checksums of what is gone, so that a file found elsewhere can be recognised.
-    void loadGoneChecksums();
+    Outcome loadGoneChecksums();
 
     void take(Read& read) {
         const auto& path = read.job.file.path;
@@ -352,17 +375,16 @@ class ChangedReader {
         const bool wasHolding = before != nullptr && before->id != 0;
         switch (error.cause) {
         case Cause::interrupted:
+            // Not by us: it is as it was known, and is come back to.
+            if (!control_.isCancelled()) {
+                report_.seen += wasHolding && before->state == HoldingState::present ? 1 : 0;
+                addError(joinPath(volume_.root, path), error.sentence);
+            }
             return;
         case Cause::notAudio: {
             const std::string sentence = namedLikeAudio(path) ? error.sentence : std::string();
-            if (wasHolding && before->state == HoldingState::present) {
-                writer_.markMissing(before->id, before->path, volume_.surveyedAt);
-                ++report_.missing;
-                addError(joinPath(volume_.root, path), error.sentence);
-            } else {
-                writer_.passOver(path, read.job.file.stamp, sentence);
-                notePassedOver(path, sentence);
-            }
+            writer_.passOver(path, read.job.file.stamp, sentence);
+            notePassedOver(path, sentence);
             return;
         }
         case Cause::notFound:
@@ -404,9 +426,17 @@ class ChangedReader {
         for (std::size_t i = 0; i < remembered_.size(); ++i) {
             const auto& before = remembered_[i];
             if (met_[i] || couldNotBeSeen(before.path)) {
+                report_.away += !met_[i] && before.id != 0 && before.state == HoldingState::present &&
+                                        !volume_.reaches(before.path)
+                                    ? 1
+                                    : 0;
                 continue;
             }
-            if (before.id == 0) {
+            if (before.id != 0 && before.state < HoldingState::writtenOff &&
+                isLeftOut(volume_.choices, volume_.root, before.path, before.size)) {
+                ++report_.leftOut;
+                writer_.markLeftOut(before.id);
+            } else if (before.id == 0) {
                 writer_.forgetPassedOver(before.path);
             } else if (before.state == HoldingState::present) {
                 ++report_.missing;
@@ -449,7 +479,7 @@ class ChangedReader {
     std::unordered_map<HoldingId, Checksum128> checksums_;
 };
 
-void ChangedReader::loadGoneChecksums() {
+Outcome ChangedReader::loadGoneChecksums() {
     std::vector<HoldingId> wanted;
     for (const auto& [inode, index] : goneByInode_) {
         wanted.push_back(remembered_[index].id);
@@ -460,14 +490,16 @@ void ChangedReader::loadGoneChecksums() {
         }
     }
     const auto known = checksumsOf(catalogue_, wanted);
-    if (known) {
-        checksums_ = *known;
+    if (!known) {
+        return known.error();
     }
+    checksums_ = *known;
     for (const auto& [inode, index] : goneByInode_) {
         if (const auto found = checksums_.find(remembered_[index].id); found != checksums_.end()) {
             goneByChecksum_.emplace(found->second, index);
         }
     }
+    return done();
 }
 
 } // namespace

@@ -1,6 +1,7 @@
 #include "core/survey/survey.h"
 
 #include "core/base/text.h"
+#include "core/base/trash_places.h"
 #include "core/catalogue/ledger_store.h"
 #include "core/catalogue/volumes.h"
 #include "core/survey/read_changed.h"
@@ -11,6 +12,7 @@
 #include <sys/stat.h>
 
 #include <chrono>
+#include <filesystem>
 #include <future>
 
 namespace sober {
@@ -27,6 +29,11 @@ Result<BytePath> usableRoot(const BytePath& given) {
                      displayPath(given) + " is a file. A survey reads folders and drives."};
     }
     return *root;
+}
+
+bool isEmptyFolder(const BytePath& path) {
+    std::error_code trouble;
+    return std::filesystem::is_empty(path, trouble) && !trouble;
 }
 
 Outcome standsApart(const BytePath& root, std::span<const Volume> volumes) {
@@ -49,6 +56,20 @@ Outcome standsApart(const BytePath& root, std::span<const Volume> volumes) {
     return done();
 }
 
+/// A folder of one file system that was emptied or filled anew: still the volume, though nothing of it is
+/// found.
+bool isSameFolder(const Volume& known, const BytePath& root, std::span<const Mount> mounts) {
+    const auto now = identityOf(root, mounts);
+    return !now.within.empty() && now.within == known.identity.within && !isEmptyFolder(root) &&
+           now.filesystemType == known.identity.filesystemType && now.filesystem == known.identity.filesystem;
+}
+
+/// Where a volume that is away was mounted: the bare folder, or an empty one.
+bool isMountPointOf(const Volume& known, const BytePath& root, std::span<const Mount> mounts) {
+    const bool isMounted = std::ranges::find(mounts, root, &Mount::point) != mounts.end();
+    return isEmptyFolder(root) || (known.identity.within.empty() && !isMounted);
+}
+
 /// The volume at `root`: known there, known from elsewhere, or new.
 Result<Volume> volumeFor(Catalogue& catalogue, const BytePath& root, const SurveyRequest& request) {
     const auto volumes = Volumes(catalogue).all();
@@ -58,11 +79,31 @@ Result<Volume> volumeFor(Catalogue& catalogue, const BytePath& root, const Surve
     const auto mounts = mountsNow();
     std::optional<Volume> volume;
     for (const auto& known : *volumes) {
-        if (known.root == root) {
-            if (!isAtHand(catalogue, known, mounts)) {
-                continue;
-            }
+        if (known.root == root && (isAtHand(catalogue, known, mounts) || isSameFolder(known, root, mounts))) {
             volume = known;
+            break;
+        }
+    }
+    if (!volume) {
+        for (const auto& known : *volumes) {
+            if (known.root == root && isMountPointOf(known, root, mounts)) {
+                return Error{
+                    Cause::refused, root,
+                    fmt::format("{} is away: {} is the folder where it is mounted. Connect it first.",
+                                known.label, displayPath(root))};
+            }
+        }
+        if (isInTrash(root)) {
+            return Error{Cause::refused, root,
+                         displayPath(root) +
+                             " is a trash: what lies there was thrown away, and is no collection."};
+        }
+        if (const auto* other = sameByAnotherWay(*volumes, root, mounts)) {
+            return Error{
+                Cause::refused, root,
+                fmt::format("{} is the volume {} ({}) by another way, or a part of it: its files would "
+                            "count as copies of themselves. Survey that one.",
+                            displayPath(root), other->label, displayPath(other->root))};
         }
     }
     if (!volume) {
@@ -88,6 +129,16 @@ Result<Volume> volumeFor(Catalogue& catalogue, const BytePath& root, const Surve
         volume->label = *request.label;
     }
     volume->choices = request.choices.value_or(volume->choices);
+    if (request.changeChoices) {
+        request.changeChoices(volume->choices);
+    }
+    if (volume->choices.maxSize > 0 && volume->choices.minSize > volume->choices.maxSize) {
+        return Error{
+            Cause::invalid, root,
+            fmt::format("With files from {} up to {} everything would be left out: the smallest size is "
+                        "above the largest.",
+                        humanBytes(volume->choices.minSize), humanBytes(volume->choices.maxSize))};
+    }
     volume->effort = request.effort.value_or(volume->effort);
     if (isNew) {
         return Volumes(catalogue).add(*volume);
@@ -99,9 +150,11 @@ Result<Volume> volumeFor(Catalogue& catalogue, const BytePath& root, const Surve
 }
 
 std::string summaryOf(const SurveyReport& report) {
-    return fmt::format("{}: {} seen, {} added, {} changed, {} moved, {} missing{}", report.label,
+    return fmt::format("{}: {} seen, {} added, {} changed, {} moved, {} missing{}{}", report.label,
                        humanCount(report.seen), humanCount(report.added), humanCount(report.changed),
                        humanCount(report.moved), humanCount(report.missing),
+                       report.leftOut > 0 ? fmt::format(", {} left out by choice", humanCount(report.leftOut))
+                                          : "",
                        report.interrupted ? ", stopped before its end" : "");
 }
 
@@ -128,6 +181,11 @@ Result<SurveyReport> surveyVolume(Catalogue& catalogue, const SurveyRequest& req
             otherRoots.push_back(other.root);
         }
     }
+    const auto away = noteInnerMounts(catalogue, *volume, otherRoots, mountsNow());
+    if (!away) {
+        return away.error();
+    }
+    volume->awayWithin = *away;
     const auto entry = LedgerStore(catalogue).open("survey", volume->label + ": survey", std::nullopt);
     if (!entry) {
         return entry.error();
@@ -139,6 +197,12 @@ Result<SurveyReport> surveyVolume(Catalogue& catalogue, const SurveyRequest& req
     Walk walk = walking.get();
     if (!remembered) {
         return remembered.error();
+    }
+    for (const auto& folder : *away) {
+        walk.unlisted.push_back(folder);
+        walk.errors.push_back({joinPath(volume->root, folder),
+                               fmt::format("What was mounted at {} is away; what it holds is not missing.",
+                                           displayPath(joinPath(volume->root, folder)))});
     }
 
     SurveyReport report;

@@ -6,6 +6,7 @@
 #include "core/catalogue/ledger_store.h"
 #include "core/catalogue/volumes.h"
 #include "core/evidence/evidence_worker.h"
+#include "core/evidence/file_content.h"
 #include "core/survey/volume_identity.h"
 
 #include <fmt/format.h>
@@ -102,7 +103,8 @@ class Verifier {
         }
         std::vector<BytePath> paths;
         std::ranges::transform(plan, std::back_inserter(paths), [&](const FixityStore::Recorded& each) {
-            return joinPath(target.volume.root, each.path);
+            const auto path = joinPath(target.volume.root, each.path);
+            return target.volume.choices.followLinks ? realPathOf(path).value_or(path) : path;
         });
         std::vector<std::optional<Result<FixityReading>>> readings(plan.size());
         readForFixity(
@@ -205,7 +207,7 @@ class Verifier {
         }
         if (!record) {
             report_.errors.push_back({path, record.error().sentence});
-            record = bareRecord(path);
+            record = recordOfBytes(path, control_);
         }
         if (!record) {
             return done();
@@ -216,29 +218,6 @@ class Verifier {
             return written;
         }
         return reportDrift(holding, path);
-    }
-
-    /// What no longer begins like audio is still read to its end.
-    Result<FileRecord> bareRecord(const BytePath& path) {
-        FileRecord record;
-        record.problem = displayPath(path) + " is no audio any more.";
-        const auto file = openForReading(path);
-        const auto stamp = file ? stampOf(*file, path) : Result<FileStamp>(file.error());
-        if (!stamp) {
-            return stamp.error();
-        }
-        ChecksumPass checksums(false);
-        std::vector<std::uint8_t> piece(checksumBlock);
-        for (std::uint64_t at = 0; at < stamp->size && control_.proceed(); at += piece.size()) {
-            const auto got = readAt(*file, path, at, piece);
-            if (!got) {
-                return got.error();
-            }
-            checksums.feed(std::span(piece).first(*got));
-        }
-        record.stamp = *stamp;
-        record.checksums = checksums.finish();
-        return record;
     }
 
     Outcome reportDrift(const FixityStore::Recorded& holding, const BytePath& path) {
@@ -304,6 +283,17 @@ class Verifier {
             return Error{Cause::notFound, target.volume.root,
                          "The volume " + target.volume.label +
                              " vanished while it was read. Nothing was taken for missing."};
+        }
+        const auto away = awayWithin(catalogue_, target.volume, mountsNow());
+        if (!away) {
+            return away.error();
+        }
+        if (std::ranges::any_of(*away,
+                                [&](const BytePath& folder) { return isWithin(holding.path, folder); })) {
+            report_.errors.push_back({joinPath(target.volume.root, holding.path),
+                                      displayPath(joinPath(target.volume.root, holding.path)) +
+                                          ": what was mounted there is away; it is not missing."});
+            return false;
         }
         ++report_.checked;
         ++check_.drifted;

@@ -95,7 +95,7 @@ Result<VerifyPlan> planVerification(const FixityStore& store, const VerifyTarget
     const auto now = timeNow();
     std::vector<std::uint64_t> sizes;
     const auto walked = store.eachRecordedOn(target.volume.id, [&](const FixityStore::Recorded& each) {
-        if (!isMeant(each.path, target)) {
+        if (!isMeant(each.path, target) || !target.volume.reaches(each.path)) {
             return;
         }
         if (each.state == HoldingState::missing) {

@@ -11,28 +11,10 @@
 #include <array>
 #include <cstdlib>
 #include <dirent.h>
-#include <fstream>
 #include <memory>
-#include <sstream>
 
 namespace sober {
 namespace {
-
-/// mountinfo writes space, tab, newline and backslash as three octal digits.
-BytePath withoutOctal(std::string_view text) {
-    BytePath out;
-    for (std::size_t i = 0; i < text.size(); ++i) {
-        const auto digit = [&](std::size_t at) { return text[at] >= '0' && text[at] <= '7'; };
-        if (text[i] == '\\' && i + 3 < text.size() && digit(i + 1) && digit(i + 2) && digit(i + 3)) {
-            out.push_back(
-                static_cast<char>((text[i + 1] - '0') * 64 + (text[i + 2] - '0') * 8 + text[i + 3] - '0'));
-            i += 3;
-        } else {
-            out.push_back(text[i]);
-        }
-    }
-    return out;
-}
 
 std::string uuidFromLinks(const BytePath& device) {
     const BytePath folder = "/dev/disk/by-uuid";
@@ -75,6 +57,30 @@ bool isFolder(const BytePath& path) {
     return stat(path.c_str(), &status) == 0 && S_ISDIR(status.st_mode);
 }
 
+/// Whether the file system of this identity is mounted at a place now.
+bool isMountedAt(const BytePath& point, const VolumeIdentity& identity, std::span<const Mount> mounts) {
+    if (std::ranges::find(mounts, point, &Mount::point) == mounts.end()) {
+        return false;
+    }
+    const auto now = identityOf(point, mounts);
+    return identity.filesystem == now.filesystem && identity.filesystemType == now.filesystemType;
+}
+
+/// Where several volumes would be at hand at one root, or one file system at several, it is the one that was
+/// catalogued first.
+void leaveOneAtEachPlace(std::vector<Volume>& volumes) {
+    std::ranges::sort(volumes, {}, &Volume::id);
+    for (auto& volume : volumes) {
+        const auto taken = [&](const Volume& earlier) {
+            const bool oneFilesystem = !volume.identity.filesystem.empty() &&
+                                       earlier.identity.filesystem == volume.identity.filesystem &&
+                                       earlier.identity.within == volume.identity.within;
+            return earlier.id < volume.id && earlier.atHand && (earlier.root == volume.root || oneFilesystem);
+        };
+        volume.atHand = volume.atHand && std::ranges::none_of(volumes, taken);
+    }
+}
+
 /// The share of a sample of the volume's holdings that stand, with their size, below `root`.
 double shareFound(std::span<const Holding> sample, const BytePath& root) {
     std::size_t found = 0;
@@ -86,43 +92,6 @@ double shareFound(std::span<const Holding> sample, const BytePath& root) {
 }
 
 } // namespace
-
-std::vector<Mount> parseMountInfo(std::string_view text) {
-    std::vector<Mount> mounts;
-    std::istringstream lines{std::string(text)};
-    for (std::string line; std::getline(lines, line);) {
-        std::istringstream fields(line);
-        std::vector<std::string> before;
-        std::string field;
-        while (fields >> field && field != "-") {
-            before.push_back(field);
-        }
-        std::string type;
-        std::string source;
-        if (before.size() >= 6 && fields >> type >> source) {
-            mounts.push_back({withoutOctal(before[4]), withoutOctal(before[3]), type, withoutOctal(source)});
-        }
-    }
-    return mounts;
-}
-
-std::vector<Mount> mountsNow() {
-    std::ifstream file("/proc/self/mountinfo");
-    std::ostringstream text;
-    text << file.rdbuf();
-    return parseMountInfo(text.str());
-}
-
-std::optional<Mount> mountOf(std::span<const Mount> mounts, const BytePath& path) {
-    const Mount* best = nullptr;
-    for (const auto& mount : mounts) {
-        // Of mounts on one point the last one listed covers the others.
-        if (isWithin(path, mount.point) && (best == nullptr || mount.point.size() >= best->point.size())) {
-            best = &mount;
-        }
-    }
-    return best != nullptr ? std::optional(*best) : std::nullopt;
-}
 
 VolumeIdentity identityOf(const BytePath& root, std::span<const Mount> mounts) {
     VolumeIdentity identity;
@@ -148,14 +117,97 @@ bool isAtHand(const Catalogue& catalogue, const Volume& volume, std::span<const 
         return false;
     }
     const auto now = identityOf(volume.root, mounts);
-    if (!volume.identity.filesystem.empty() && !now.filesystem.empty()) {
-        return volume.identity.filesystem == now.filesystem;
+    const auto& was = volume.identity;
+    const bool bothKnown = !was.filesystem.empty() && !now.filesystem.empty();
+    if (bothKnown && was.filesystem != now.filesystem) {
+        return false;
     }
-    if (now.rootInode == volume.identity.rootInode && now.filesystemType == volume.identity.filesystemType) {
+    if (bothKnown && was.within == now.within) {
+        return true;
+    }
+    // The root of a whole file system has the same number on each of its kind: there only the content tells.
+    const bool sameFolder = now.rootInode == was.rootInode && now.filesystemType == was.filesystemType;
+    if (sameFolder && !now.within.empty()) {
         return true;
     }
     const auto sample = Holdings(catalogue).sample(volume.id, 20);
-    return sample && (sample->empty() || shareFound(*sample, volume.root) > 0);
+    return sample && (sample->empty() ? sameFolder : shareFound(*sample, volume.root) > 0);
+}
+
+Result<std::vector<BytePath>> awayWithin(const Catalogue& catalogue, const Volume& volume,
+                                         std::span<const Mount> mounts) {
+    const auto known = Volumes(catalogue).innerMounts(volume.id);
+    if (!known) {
+        return known.error();
+    }
+    std::vector<BytePath> away;
+    for (const auto& mount : *known) {
+        if (!isMountedAt(joinPath(volume.root, mount.path), mount.identity, mounts)) {
+            away.push_back(mount.path);
+        }
+    }
+    return away;
+}
+
+Result<std::vector<BytePath>> noteInnerMounts(const Catalogue& catalogue, const Volume& volume,
+                                              std::span<const BytePath> otherRoots,
+                                              std::span<const Mount> mounts) {
+    const Volumes store(catalogue);
+    const auto known = store.innerMounts(volume.id);
+    auto away = awayWithin(catalogue, volume, mounts);
+    if (!known || !away) {
+        return known ? away.error() : known.error();
+    }
+    std::vector<Volumes::InnerMount> inner;
+    for (const auto& mount : *known) {
+        if (std::ranges::find(*away, mount.path) != away->end()) {
+            inner.push_back({mount.path, mount.identity, true});
+        }
+    }
+    for (const auto& mount : mounts) {
+        const auto path = relativeTo(mount.point, volume.root);
+        const bool isOther = std::ranges::any_of(
+            otherRoots, [&](const BytePath& other) { return isWithin(mount.point, other); });
+        if (path && !path->empty() && !isOther &&
+            std::ranges::find(inner, *path, &Volumes::InnerMount::path) == inner.end()) {
+            inner.push_back({*path, identityOf(mount.point, mounts), false});
+        }
+    }
+    const bool same =
+        inner.size() == known->size() && std::ranges::all_of(inner, [&](const Volumes::InnerMount& mount) {
+            return std::ranges::any_of(*known, [&](const Volumes::InnerMount& before) {
+                return before.path == mount.path && before.away == mount.away &&
+                       before.identity.filesystem == mount.identity.filesystem;
+            });
+        });
+    if (const auto written = same ? done() : store.setInnerMounts(volume.id, inner); !written) {
+        return written.error();
+    }
+    return away;
+}
+
+const Volume* sameByAnotherWay(std::span<const Volume> volumes, const BytePath& root,
+                               std::span<const Mount> mounts) {
+    const auto nested = [](const BytePath& one, const BytePath& other) {
+        return isWithin(one, other) || isWithin(other, one);
+    };
+    const auto here = innerPlaceOf(mounts, root);
+    const auto identity = identityOf(root, mounts);
+    for (const auto& volume : volumes) {
+        if (!volume.atHand || nested(root, volume.root)) {
+            continue;
+        }
+        const auto there = innerPlaceOf(mounts, volume.root);
+        const bool oneMounted =
+            here && there && here->device == there->device && nested(here->path, there->path);
+        const auto other = identityOf(volume.root, mounts);
+        const bool oneFilesystem = !identity.filesystem.empty() && identity.filesystem == other.filesystem &&
+                                   nested(joinPath("/", identity.within), joinPath("/", other.within));
+        if (oneMounted || oneFilesystem) {
+            return &volume;
+        }
+    }
+    return nullptr;
 }
 
 Result<std::optional<Volume>> recogniseVolume(const Catalogue& catalogue, const BytePath& root,
@@ -205,13 +257,30 @@ Result<bool> lookForVolumes(const Catalogue& catalogue) {
     }
     const auto mounts = mountsNow();
     bool changed = false;
-    for (auto volume : *volumes) {
-        const Volume before = volume;
+    auto now = *volumes;
+    for (auto& volume : now) {
         volume.atHand = isAtHand(catalogue, volume, mounts);
+    }
+    leaveOneAtEachPlace(now);
+    for (auto& volume : now) {
+        const Volume before = *std::ranges::find(*volumes, volume.id, &Volume::id);
         if (volume.atHand) {
             measureSpace(volume);
         }
         changed = changed || volume.atHand != before.atHand;
+        if (volume.atHand && catalogue.canWrite()) {
+            std::vector<BytePath> others;
+            for (const auto& other : now) {
+                if (other.id != volume.id) {
+                    others.push_back(other.root);
+                }
+            }
+            const auto away = noteInnerMounts(catalogue, volume, others, mounts);
+            if (!away) {
+                return away.error();
+            }
+            changed = changed || *away != before.awayWithin;
+        }
         if (catalogue.canWrite() && (volume.atHand != before.atHand || volume.capacity != before.capacity ||
                                      volume.available != before.available)) {
             if (const auto written = Volumes(catalogue).update(volume); !written) {

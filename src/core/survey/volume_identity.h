@@ -1,27 +1,11 @@
 #pragma once
 
+#include "core/base/mounts.h"
 #include "core/base/result.h"
 #include "core/catalogue/catalogue.h"
 #include "core/catalogue/records.h"
 
 namespace sober {
-
-/// One mounted file system, as /proc/self/mountinfo lists it (proc(5)).
-struct Mount {
-    BytePath point;
-    BytePath rootWithin; ///< what of the file system is mounted there, "/" for all of it
-    std::string type;
-    BytePath source;
-};
-
-/// Mounts from the text of a mountinfo file; lines that make no sense are left out.
-std::vector<Mount> parseMountInfo(std::string_view text);
-
-/// The mounts of this machine now.
-std::vector<Mount> mountsNow();
-
-/// The mount that a path (absolute, links resolved) lies on.
-std::optional<Mount> mountOf(std::span<const Mount> mounts, const BytePath& path);
 
 /// What tells the volume at `root` from others. The UUID comes from the device's own superblock (by
 /// libblkid) or from /dev/disk/by-uuid; without either the content has to tell.
@@ -34,6 +18,21 @@ bool hasLastingInodes(const std::string& filesystemType);
 /// Whether the volume as catalogued can be read at its root now: the folder is there, on the same
 /// file system, and is not merely the empty mount point.
 bool isAtHand(const Catalogue& catalogue, const Volume& volume, std::span<const Mount> mounts);
+
+/// Folders (relative) at which other file systems were mounted that are not there now.
+Result<std::vector<BytePath>> awayWithin(const Catalogue& catalogue, const Volume& volume,
+                                         std::span<const Mount> mounts);
+
+/// Takes down which file systems are mounted below a volume's root now, other volumes left out, and which of
+/// those that were are away; yields the latter's folders.
+Result<std::vector<BytePath>> noteInnerMounts(const Catalogue& catalogue, const Volume& volume,
+                                              std::span<const BytePath> otherRoots,
+                                              std::span<const Mount> mounts);
+
+/// The volume at hand that `root` is, or lies within or around, by another way: a second mount, a bound
+/// folder, one image twice. Nothing where it stands apart.
+const Volume* sameByAnotherWay(std::span<const Volume> volumes, const BytePath& root,
+                               std::span<const Mount> mounts);
 
 /// The catalogued volume that has come to be at `root` (a drive mounted elsewhere, a folder renamed),
 /// told by its file system's UUID or, without one, by what is on it. Volumes at hand elsewhere are

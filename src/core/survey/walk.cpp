@@ -1,6 +1,7 @@
 #include "core/survey/walk.h"
 
 #include "core/base/text.h"
+#include "core/base/trash_places.h"
 #include "core/base/user_folders.h"
 
 #include <algorithm>
@@ -15,19 +16,31 @@
 namespace sober {
 namespace {
 
-bool isTrashFolder(std::string_view name) {
-    return name == ".Trash" || name.starts_with(".Trash-");
+bool matchesChoices(const SurveyChoices& choices, const BytePath& relative, std::string_view name) {
+    if (choices.leaveHidden && name.starts_with('.')) {
+        return true;
+    }
+    const BytePath ownName(name);
+    return std::ranges::any_of(choices.leavePatterns, [&](const std::string& pattern) {
+        return fnmatch(pattern.c_str(), ownName.c_str(), 0) == 0 ||
+               fnmatch(pattern.c_str(), relative.c_str(), 0) == 0;
+    });
+}
+
+bool isOfSize(const SurveyChoices& choices, std::uint64_t size) {
+    return size >= choices.minSize && (choices.maxSize == 0 || size <= choices.maxSize);
 }
 
 class Walker {
   public:
     Walker(const BytePath& root, const SurveyChoices& choices, std::span<const BytePath> otherRoots,
            RunControl& control)
-        : root_(root),
-          choices_(choices),
-          otherRoots_(otherRoots),
-          control_(control),
-          homeTrash_(joinPath(dataHome(), "Trash")) {}
+        : root_(root), choices_(choices), otherRoots_(otherRoots), control_(control) {
+        struct stat status {};
+        if (stat(joinPath(dataHome(), "Trash").c_str(), &status) == 0) {
+            homeTrash_ = std::pair(status.st_dev, status.st_ino);
+        }
+    }
 
     Walk run() {
         auto folder = openFolder(AT_FDCWD, root_.c_str(), root_, true);
@@ -36,20 +49,16 @@ class Walker {
             walk_.unlisted.emplace_back();
         } else {
             enter(std::move(*folder), {}, 1);
+            takeLinked();
         }
         return std::move(walk_);
     }
 
   private:
-    bool leftOut(const BytePath& relative, std::string_view name) const {
-        if (choices_.leaveHidden && name.starts_with('.')) {
-            return true;
-        }
-        const BytePath ownName(name);
-        return std::ranges::any_of(choices_.leavePatterns, [&](const std::string& pattern) {
-            return fnmatch(pattern.c_str(), ownName.c_str(), 0) == 0 ||
-                   fnmatch(pattern.c_str(), relative.c_str(), 0) == 0;
-        });
+    bool isHomeTrash(int parent, const char* name) const {
+        struct stat status {};
+        return homeTrash_ && nameOf(name) == "Trash" && fstatat(parent, name, &status, 0) == 0 &&
+               *homeTrash_ == std::pair(status.st_dev, status.st_ino);
     }
 
     void cannotList(const BytePath& relative, int errorNumber) {
@@ -96,7 +105,7 @@ class Walker {
             return;
         }
         BytePath relative = joinPath(folder, name);
-        if (leftOut(relative, name)) {
+        if (matchesChoices(choices_, relative, name)) {
             return;
         }
         struct stat status {};
@@ -112,19 +121,47 @@ class Walker {
         if (S_ISDIR(status.st_mode)) {
             visitFolder(parent, entry.d_name, relative, depth);
         } else if (S_ISREG(status.st_mode)) {
-            const auto stamp = stampOf(status);
-            if (stamp.size >= choices_.minSize && (choices_.maxSize == 0 || stamp.size <= choices_.maxSize)) {
-                walk_.files.push_back({std::move(relative), stamp});
+            takeFile(relative, stampOf(status), kind == DT_LNK);
+        }
+    }
+
+    /// What a link leads to is a file of its own only where it is not met itself.
+    void takeFile(BytePath& relative, const FileStamp& stamp, bool byLink) {
+        if (!isOfSize(choices_, stamp.size)) {
+            return;
+        }
+        if (!byLink) {
+            walk_.files.push_back({std::move(relative), stamp});
+            return;
+        }
+        linked_.push_back({std::move(relative), stamp});
+    }
+
+    /// A file that is met without links, or was met by another link, is not met again.
+    void takeLinked() {
+        std::set<std::pair<std::uint64_t, std::uint64_t>> met;
+        if (!linked_.empty()) {
+            for (const auto& file : walk_.files) {
+                met.emplace(file.stamp.device, file.stamp.inode);
+            }
+        }
+        for (auto& file : linked_) {
+            const auto real = realPathOf(joinPath(root_, file.path));
+            if (real && !isInTrash(*real) && met.emplace(file.stamp.device, file.stamp.inode).second) {
+                walk_.files.push_back(std::move(file));
             }
         }
     }
 
     void visitFolder(int parent, const char* name, const BytePath& relative, int depth) {
         const auto absolute = joinPath(root_, relative);
-        if (isTrashFolder(name) || absolute == homeTrash_ ||
+        if (isTrashFolder(name, BytePath(parentOf(absolute))) || isHomeTrash(parent, name) ||
             std::ranges::find(otherRoots_, absolute) != otherRoots_.end() ||
             (choices_.maxDepth > 0 && depth >= choices_.maxDepth)) {
             return;
+        }
+        if (choices_.followLinks && isInTrash(absolute)) {
+            return; // by a link
         }
         auto folder = openFolder(parent, name, absolute, choices_.followLinks);
         if (!folder) {
@@ -141,12 +178,27 @@ class Walker {
     const SurveyChoices& choices_;
     std::span<const BytePath> otherRoots_;
     RunControl& control_;
-    BytePath homeTrash_;
+    std::optional<std::pair<dev_t, ino_t>> homeTrash_; ///< wherever a linked home has it
     Walk walk_;
+    std::vector<WalkedFile> linked_;
     std::set<std::pair<dev_t, ino_t>> entered_;
 };
 
 } // namespace
+
+bool isLeftOut(const SurveyChoices& choices, const BytePath& root, const BytePath& path, std::uint64_t size) {
+    if (!isOfSize(choices, size) || (choices.maxDepth > 0 && depthOf(path) >= choices.maxDepth)) {
+        return true;
+    }
+    for (BytePath part = path; !part.empty(); part = BytePath(parentOf(part))) {
+        struct stat status {};
+        const bool isLink = lstat(joinPath(root, part).c_str(), &status) == 0 && S_ISLNK(status.st_mode);
+        if (matchesChoices(choices, part, nameOf(part)) || (isLink && !choices.followLinks)) {
+            return true;
+        }
+    }
+    return false;
+}
 
 Walk walkVolume(const BytePath& root, const SurveyChoices& choices, std::span<const BytePath> otherRoots,
                 RunControl& control) {

@@ -20,9 +20,12 @@ struct Walk {
     std::vector<SurveyError> errors;
 };
 
+/// Whether the choices leave out a file at a relative path of this size; of links that are not followed too.
+bool isLeftOut(const SurveyChoices& choices, const BytePath& root, const BytePath& path, std::uint64_t size);
+
 /// Lists every regular file below `root` that the choices take in, without opening any. Trash
 /// folders are always left out, as are `otherRoots` (absolute) that lie within. Links are followed
-/// only on request, and no folder is entered twice.
+/// only on request; no folder is entered twice and no file is met twice by them.
 Walk walkVolume(const BytePath& root, const SurveyChoices& choices, std::span<const BytePath> otherRoots,
                 RunControl& control);
 
