@@ -233,7 +233,8 @@ TEST_CASE("names reach a terminal without steering it, and scripts with all that
     CHECK(spoken.find("\u202E") == std::string::npos);
     CHECK(spoken.find("\u0085") == std::string::npos);
     bool met = false;
-    for (const auto& set : small.ask({"copies"})["sets"]) {
+    const auto copies = small.ask({"copies"});
+    for (const auto& set : copies["sets"]) {
         for (const auto& member : set["members"]) {
             met = met ||
                   (member["path"] == (small / "V/100%25%FF.wav") && member["path_encoding"] == "percent");

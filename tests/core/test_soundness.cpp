@@ -361,7 +361,7 @@ TEST_CASE("what FFmpeg's error detection finds at random places is found here to
     const double before = secondsByTool(forms().folder() / name);
     std::mt19937 random(1234);
     int faults = 0;
-    for (int round = 0; round < 12; ++round) {
+    for (int round = 0; round < (longForm() ? 48 : 8); ++round) {
         auto content = whole;
         // Within the audio: what is changed in tags and tables is another matter.
         const auto at = content.size() / 4 + random() % (content.size() / 2);
@@ -384,5 +384,5 @@ TEST_CASE("what FFmpeg's error detection finds at random places is found here to
         CAPTURE(name, round, at, said.err);
         CHECK((!fault || !evidence.ok() || !evidence->sound()));
     }
-    CHECK(faults >= 4); // the cut ones at least
+    CHECK(faults >= 3); // the cut ones at least
 }

@@ -18,18 +18,6 @@ namespace fs = std::filesystem;
 
 namespace {
 
-/// Worker processes of this test program that are alive, as the kernel lists them.
-std::vector<pid_t> children() {
-    std::vector<pid_t> found;
-    for (const auto& task : fs::directory_iterator("/proc/self/task")) {
-        std::ifstream list(task.path() / "children");
-        for (pid_t child = 0; list >> child;) {
-            found.push_back(child);
-        }
-    }
-    return found;
-}
-
 void checkSame(const Evidence& packed, const Evidence& fresh) {
     CHECK(packed.payload == fresh.payload);
     CHECK(packed.samplesMd5 == fresh.samplesMd5);

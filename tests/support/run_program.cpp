@@ -7,6 +7,7 @@
 #include <sys/wait.h>
 
 #include <fcntl.h>
+#include <filesystem>
 #include <fstream>
 #include <spawn.h>
 #include <unistd.h>
@@ -53,6 +54,17 @@ ProgramRun soberUnprivileged(const std::string& catalogue, std::vector<std::stri
         words.insert(words.begin(), {"setpriv", "--reuid=65534", "--regid=65534", "--clear-groups"});
     }
     return run(words);
+}
+
+std::vector<pid_t> children() {
+    std::vector<pid_t> found;
+    for (const auto& task : std::filesystem::directory_iterator("/proc/self/task")) {
+        std::ifstream list(task.path() / "children");
+        for (pid_t child = 0; list >> child;) {
+            found.push_back(child);
+        }
+    }
+    return found;
 }
 
 bool canMount() {

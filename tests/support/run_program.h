@@ -1,5 +1,7 @@
 #pragma once
 
+#include <sys/types.h>
+
 #include <string>
 #include <vector>
 
@@ -20,6 +22,9 @@ ProgramRun sober(const std::string& catalogue, std::vector<std::string> words);
 /// The same without the rights that root has over other people's files: as "nobody" where the test
 /// runs as root.
 ProgramRun soberUnprivileged(const std::string& catalogue, std::vector<std::string> words);
+
+/// Worker processes of this test program that are alive, as the kernel lists them.
+std::vector<pid_t> children();
 
 /// True where tests may mount file systems (root, outside of a locked container).
 bool canMount();

@@ -12,6 +12,7 @@
 #include <QHeaderView>
 #include <QLabel>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -66,6 +67,18 @@ Result<std::vector<FolderFigures>> foldersFor(const Findings& findings, VolumeId
     return folders;
 }
 
+QScrollArea* scrolling(QWidget* inner) {
+    auto* area = new QScrollArea(inner->parentWidget());
+    area->setFrameShape(QFrame::NoFrame);
+    area->setWidgetResizable(true);
+    area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    area->setFocusPolicy(Qt::NoFocus);
+    area->setWidget(inner);
+    inner->setAutoFillBackground(false);
+    area->viewport()->setAutoFillBackground(false);
+    return area;
+}
+
 void empty(QLayout& layout) {
     while (auto* item = layout.takeAt(0)) {
         delete item->widget();
@@ -83,12 +96,16 @@ ConditionDesk::ConditionDesk(Workbench& workbench)
       lists_(new QVBoxLayout),
       noteKind_(new QComboBox(this)) {
     body()->addSpacing(4);
-    body()->addWidget(bands_);
+    bandArea_ = scrolling(bands_);
+    body()->addWidget(bandArea_);
     body()->addWidget(figures_);
 
     auto* lower = new QHBoxLayout;
     lower->setSpacing(24);
-    auto* left = new QVBoxLayout;
+    // However many steps and lists there are, the window fits its screen.
+    auto* column = new QWidget(this);
+    auto* left = new QVBoxLayout(column);
+    left->setContentsMargins(0, 0, 8, 0);
     left->setSpacing(8);
     left->addWidget(strongLabel(tr("Next steps"), this));
     steps_->setSpacing(8);
@@ -98,7 +115,7 @@ ConditionDesk::ConditionDesk(Workbench& workbench)
     lists_->setSpacing(8);
     left->addLayout(lists_);
     left->addStretch(1);
-    lower->addLayout(left, 2);
+    lower->addWidget(scrolling(column), 2);
 
     auto* right = new QVBoxLayout;
     right->setSpacing(8);
@@ -200,6 +217,8 @@ Result<ConditionDesk::Seen> ConditionDesk::look(const Catalogue& catalogue) {
 
 void ConditionDesk::show(const Seen& seen) {
     bands_->setBands(seen.bands);
+    constexpr int mostHeight = 252; // four volumes; more are scrolled to
+    bandArea_->setFixedHeight(std::min(bands_->height(), mostHeight));
     noteList_->setEmptyText(seen.bands.empty()
                                 ? tr("What a survey could not read, and what has changed since the one "
                                      "before, is listed here.")

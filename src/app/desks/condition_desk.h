@@ -7,6 +7,7 @@
 #include "core/audit/condition.h"
 
 class QComboBox;
+class QScrollArea;
 
 namespace sober::app {
 
@@ -52,6 +53,7 @@ class ConditionDesk : public Desk {
     static Mark markOfNote(const Note& note);
 
     BandChart* bands_;
+    QScrollArea* bandArea_;
     FigureRow* figures_;
     QVBoxLayout* steps_;
     QVBoxLayout* lists_;

@@ -54,7 +54,7 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
         {tr("File"),
          [](const PlannedAction& planned) {
              const auto& path = planned.holding.id != 0 ? planned.holding.path : planned.path;
-             return Cell{shownPath(path), Mark::none, true, planned.refused.has_value(),
+             return Cell{shownPath(path), Mark::none, true, planned.refused && !planned.awaitsConsent,
                          shownPath(planned.path)};
          }},
         {tr("Frees"),
@@ -81,7 +81,7 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
     list_->setModel(actions_);
     list_->setEmptyText(tr("The docket is empty. Decide on copies or on what is missing, and it is listed "
                            "here before anything happens."));
-    list_->setWidths({100, 80, 360, 84, 380}, 2);
+    list_->setWidths({132, 80, 330, 84, 378}, 2);
     layout->addWidget(list_, 3);
     lineTitle_ = strongLabel({}, this);
     layout->addWidget(lineTitle_);

@@ -25,9 +25,9 @@ constexpr std::array<LossText, 7> texts{{
     {Loss::none, "", ""},
     {Loss::quality, "quality", "only a copy of clearly lower quality would be left"},
     {Loss::passage, "passage", "this passage would be held only within a longer recording"},
-    {Loss::whole, "whole", "no copy that holds all of it would be left"},
     {Loss::genuineness, "genuine", "only a copy that is not what it claims would be left"},
     {Loss::lossless, "lossless", "no lossless copy of it would be left"},
+    {Loss::whole, "whole", "no copy that holds all of it would be left"},
     {Loss::master, "master", "no copy of this master would be left"},
 }};
 
@@ -141,14 +141,14 @@ std::optional<Loss> lossBetween(const Holding& goes, std::size_t goesAt, const H
     if (*link == Sameness::otherMaster) {
         return Loss::master;
     }
+    if (*link == Sameness::part && !isContained(goesAt, staysAt, known)) {
+        return Loss::whole;
+    }
     if (isLossless(goes, goesFacts) && !isLossless(stays, staysFacts)) {
         return Loss::lossless;
     }
     if (isFalse(staysFacts) && !isFalse(goesFacts)) {
         return Loss::genuineness;
-    }
-    if (*link == Sameness::part && !isContained(goesAt, staysAt, known)) {
-        return Loss::whole;
     }
     if (*link == Sameness::part && isPassage(goesFacts.evidence.seconds, staysFacts.evidence.seconds)) {
         return Loss::passage;

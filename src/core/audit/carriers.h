@@ -18,9 +18,9 @@ enum class Loss {
     none,
     quality,     ///< what stays sounds like a clearly lower rate
     passage,     ///< what goes is only a small part of what stays, and would not be held by itself
-    whole,       ///< what stays is shorter, or holds not all of it
     genuineness, ///< what stays is doubtful or transcoded, what goes is not
     lossless,    ///< what stays went through a lossy encoder, what goes did not
+    whole,       ///< what stays is shorter, or holds not all of it
     master,      ///< what stays is another master
 };
 

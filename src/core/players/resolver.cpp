@@ -7,19 +7,28 @@
 #include <sys/vfs.h>
 
 #include <algorithm>
+#include <array>
 #include <dirent.h>
 #include <fcntl.h>
 
 namespace sober {
 namespace {
 
-/// File systems that find a name in another letter case (exFAT's number is not in every linux/magic.h).
-bool ignoresCaseAt(const BytePath& folder) {
-    constexpr long exfat = 0x2011BAB0;
-    constexpr long ntfs3 = 0x7366746E;
+/// File systems that find, or may find, a name in another letter case: there the folder says how it is really
+/// written. Numbers that are not in every linux/magic.h are from memory.
+bool mayIgnoreCaseAt(const BytePath& folder) {
+    constexpr std::array<std::int64_t, 9> types{MSDOS_SUPER_MAGIC,
+                                                0x2011BAB0,  // exFAT
+                                                0x7366746E,  // NTFS
+                                                0x65735546,  // in user space: whatever lies behind it
+                                                0x482B,      // HFS+
+                                                0x517B,      // SMB
+                                                0xFF534D42,  // CIFS
+                                                0xFE534D42,  // SMB 2
+                                                0x786F4256}; // a folder of a host
     struct statfs what {};
     return statfs(folder.c_str(), &what) == 0 &&
-           (what.f_type == MSDOS_SUPER_MAGIC || what.f_type == exfat || what.f_type == ntfs3);
+           std::ranges::find(types, static_cast<std::int64_t>(what.f_type) & 0xFFFFFFFF) != types.end();
 }
 
 /// What follows `prefix` in a path that a device wrote, whose letter case may differ.
@@ -62,7 +71,7 @@ Resolver::Folder& Resolver::folder(const BytePath& path) {
     if (const auto real = realPathOf(path)) {
         made.real = *real;
         made.would = *real;
-        made.ignoresCase = ignoresCaseAt(*real);
+        made.ignoresCase = mayIgnoreCaseAt(*real);
     } else if (path == "/" || path.empty()) {
         made.would = path;
     } else {

@@ -201,7 +201,8 @@ class Executor {
                                    : Result<Proven>(Error{Cause::interrupted, planned->path, {}});
             if (found) {
                 checked.emplace_back(planned, *found);
-                places.emplace(planned->path, planned->target);
+                // To what was proven to stay, and not to what was only expected to.
+                places.emplace(planned->path, found->stays.path);
             } else if (const auto settled = settle(*planned, found.error()); !settled) {
                 return settled;
             }
@@ -221,7 +222,7 @@ class Executor {
             const auto outcome = why != left->end() ? Outcome(refusedError(planned->path, why->second))
                                                     : setAside(*planned, found);
             if (why == left->end() && !outcome) {
-                stayed.emplace(planned->target, planned->path);
+                stayed.emplace(found.stays.path, planned->path);
             }
             if (const auto settled = settle(*planned, outcome); !settled) {
                 return settled;

@@ -235,7 +235,17 @@ class Reviewer {
         if (holding.state != HoldingState::present) {
             return "It is not there any more.";
         }
-        return whyAway(holding, volume);
+        if (auto away = whyAway(holding, volume)) {
+            return away;
+        }
+        // What is changed by way of a link is changed where it is, and nobody who knows it there would hear
+        // of it.
+        const auto path = joinPath(volume.root, holding.path);
+        const auto real = volume.choices.followLinks ? realPathOf(path).value_or(path) : path;
+        return real == path
+                   ? std::nullopt
+                   : std::optional(fmt::format("It is reached by a link; it is {}. Decide on it there.",
+                                               displayPath(real)));
     }
 
     static std::optional<std::string> whyAway(const Holding& holding, const Volume& volume) {

@@ -25,6 +25,17 @@ BytePath canonicalOf(const BytePath& given) {
                : Resolver({}).canonical(meaning.paths.front());
 }
 
+/// A path as a person names it, whatever a list would make of its letters: absolute, links above its name
+/// resolved as far as it exists.
+BytePath placeNamed(const BytePath& given) {
+    auto path = given;
+    while (path.size() > 1 && path.ends_with('/')) {
+        path.pop_back();
+    }
+    return placeOf(path).value_or(
+        Resolver({}).canonical(path.starts_with('/') ? path : joinPath(realPathOf(".").value_or("/"), path)));
+}
+
 bool isFolder(const BytePath& path) {
     struct stat status {};
     return stat(path.c_str(), &status) == 0 && S_ISDIR(status.st_mode);
@@ -66,8 +77,8 @@ Outcome planMove(const Catalogue& catalogue, const BytePath& path, const BytePat
     if (!volumes) {
         return volumes.error();
     }
-    const auto from = canonicalOf(path);
-    auto to = canonicalOf(target);
+    const auto from = placeNamed(path);
+    auto to = placeNamed(target);
     if (isFolder(to) || target.ends_with('/')) {
         to = joinPath(to, nameOf(from));
     }

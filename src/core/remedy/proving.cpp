@@ -10,6 +10,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 namespace sober {
 namespace {
 
@@ -23,7 +25,11 @@ Error refusedError(const BytePath& path, std::string sentence) {
 
 Result<Proven> Prover::retirable(const PlannedAction& planned) {
     std::string lastReason;
-    for (const auto& carrier : planned.carriers) {
+    auto carriers = planned.carriers;
+    // What the references are to lead to comes first, within what loses as little.
+    std::ranges::stable_sort(
+        carriers, {}, [&](const Carrier& each) { return std::pair(each.loss, each.path != planned.target); });
+    for (const auto& carrier : carriers) {
         if (carrier.loss != Loss::none && planned.action.consent != lossWord(carrier.loss)) {
             lastReason = fmt::format("{}, and nobody consented to that.", lossWords(carrier.loss));
             continue;
