@@ -7,12 +7,12 @@
 #include "cli/schedule_command.h"
 #include "cli/seek_command.h"
 #include "cli/verify_command.h"
+#include "core/base/file_handle.h"
 #include "core/base/user_folders.h"
 #include "core/evidence/evidence_worker.h"
 #include "core/remedy/docket.h"
 
 #include <CLI/CLI.hpp>
-#include <sys/stat.h>
 
 #include <algorithm>
 #include <cerrno>
@@ -55,11 +55,6 @@ class SignalWatch {
     sigset_t watched_{};
     std::thread thread_;
 };
-
-bool isFolder(const BytePath& path) {
-    struct stat status {};
-    return stat(path.c_str(), &status) == 0 && S_ISDIR(status.st_mode);
-}
 
 /// Says what is right; yields the exit code.
 int wrongUsage(const std::string& sentence) {

@@ -20,7 +20,7 @@
 namespace sober::app {
 namespace {
 
-constexpr std::size_t mostFolders = 60;
+constexpr std::size_t foldersInBand = 60;
 
 /// The folders that a band shows: a folder that holds most of the volume is opened into those below
 /// it, and of very many the largest are shown, the rest taken together.
@@ -47,12 +47,12 @@ Result<std::vector<FolderFigures>> foldersFor(const Findings& findings, VolumeId
         opened.insert(opened.end(), below->begin(), below->end());
     }
     *folders = std::move(opened);
-    if (folders->size() > mostFolders) {
-        std::ranges::nth_element(*folders, folders->begin() + mostFolders, std::greater{},
+    if (folders->size() > foldersInBand) {
+        std::ranges::nth_element(*folders, folders->begin() + foldersInBand, std::greater{},
                                  &FolderFigures::holdings);
-        FolderFigures rest = (*folders)[mostFolders];
+        FolderFigures rest = (*folders)[foldersInBand];
         rest.path = "(further folders)";
-        for (std::size_t i = mostFolders + 1; i < folders->size(); ++i) {
+        for (std::size_t i = foldersInBand + 1; i < folders->size(); ++i) {
             const auto& folder = (*folders)[i];
             rest.holdings += folder.holdings;
             rest.bytes += folder.bytes;
@@ -60,7 +60,7 @@ Result<std::vector<FolderFigures>> foldersFor(const Findings& findings, VolumeId
             rest.missing += folder.missing;
             rest.troubled += folder.troubled;
         }
-        folders->resize(mostFolders);
+        folders->resize(foldersInBand);
         std::ranges::sort(*folders, {}, &FolderFigures::path);
         folders->push_back(rest);
     }

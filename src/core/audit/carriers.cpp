@@ -159,7 +159,7 @@ std::optional<Loss> lossBetween(const Holding& goes, std::size_t goesAt, const H
 
 Result<std::vector<Carrier>> carriersOf(const Catalogue& catalogue, const Holding& goes,
                                         std::span<const Volume> volumes,
-                                        const std::unordered_set<HoldingId>& going) {
+                                        const std::unordered_set<HoldingId>& going, OtherBytes others) {
     const auto copies = Holdings(catalogue).carrying(goes.checksum);
     if (!copies) {
         return copies.error();
@@ -170,8 +170,10 @@ Result<std::vector<Carrier>> carriersOf(const Catalogue& catalogue, const Holdin
             carriers.push_back({copy, std::move(*path), true, true, Loss::none});
         }
     }
-    if (const auto added = addOthers(catalogue, goes, volumes, going, carriers); !added) {
-        return added.error();
+    if (carriers.empty() || others == OtherBytes::too) {
+        if (const auto added = addOthers(catalogue, goes, volumes, going, carriers); !added) {
+            return added.error();
+        }
     }
     std::ranges::stable_sort(carriers, {},
                              [](const Carrier& each) { return std::pair(each.loss, !each.sameBytes); });

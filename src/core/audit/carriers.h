@@ -51,11 +51,18 @@ struct Carrier {
     Loss loss = Loss::none;
 };
 
+/// Whether what carries a recording with other bytes is wanted where a copy has its bytes: it costs more to find.
+enum class OtherBytes {
+    whereNeeded,
+    too,
+};
+
 /// What carries a holding's recording and stays: present, on a volume at hand, not `going` itself; where it
 /// has not the same bytes, decoded without a fault and proven for this pair. The least loss first, same bytes
 /// before others.
 Result<std::vector<Carrier>> carriersOf(const Catalogue& catalogue, const Holding& goes,
                                         std::span<const Volume> volumes,
-                                        const std::unordered_set<HoldingId>& going);
+                                        const std::unordered_set<HoldingId>& going,
+                                        OtherBytes others = OtherBytes::whereNeeded);
 
 } // namespace sober

@@ -91,6 +91,11 @@ bool isTaken(const BytePath& path) {
     return lstat(path.c_str(), &status) == 0 || errno != ENOENT;
 }
 
+bool isFolder(const BytePath& path) {
+    struct stat status {};
+    return stat(path.c_str(), &status) == 0 && S_ISDIR(status.st_mode);
+}
+
 Result<std::size_t> readAt(const FileHandle& file, const BytePath& path, std::uint64_t offset,
                            std::span<std::uint8_t> into) {
     std::size_t have = 0;

@@ -76,6 +76,9 @@ Result<FileStamp> stampAt(const BytePath& path);
 /// True where anything at all, even a dangling link, stands at the path.
 bool isTaken(const BytePath& path);
 
+/// True where a folder, or a link to one, stands at the path.
+bool isFolder(const BytePath& path);
+
 /// Reads up to `into.size()` bytes at `offset`, short only at the end of the file.
 Result<std::size_t> readAt(const FileHandle& file, const BytePath& path, std::uint64_t offset,
                            std::span<std::uint8_t> into);

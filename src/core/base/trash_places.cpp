@@ -1,18 +1,12 @@
 #include "core/base/trash_places.h"
 
+#include "core/base/file_handle.h"
 #include "core/base/mounts.h"
-
-#include <sys/stat.h>
 
 #include <functional>
 
 namespace sober {
 namespace {
-
-bool isFolder(const BytePath& path) {
-    struct stat status {};
-    return stat(path.c_str(), &status) == 0 && S_ISDIR(status.st_mode);
-}
 
 /// `hold` hears of each folder's name on the way and of what lies above it.
 bool anyOnTheWay(const BytePath& path, const std::function<bool(std::string_view, const BytePath&)>& holds) {

@@ -1,12 +1,12 @@
 #include "core/players/read_players.h"
 
+#include "core/base/file_handle.h"
 #include "core/base/text.h"
 #include "core/catalogue/volumes.h"
 #include "core/players/list_reading.h"
 #include "core/survey/walk.h"
 
 #include <fmt/format.h>
-#include <sys/stat.h>
 
 #include <algorithm>
 #include <array>
@@ -15,11 +15,6 @@
 
 namespace sober {
 namespace {
-
-bool isFolder(const BytePath& path) {
-    struct stat status {};
-    return stat(path.c_str(), &status) == 0 && S_ISDIR(status.st_mode);
-}
 
 /// The lists at a place, absolute.
 std::vector<BytePath> listsAt(const BytePath& place, RunControl& control) {

@@ -133,8 +133,14 @@ class Reviewer {
 
     /// The places of what stays of a holding's recording: the keeper that was decided on first, then the same
     /// bytes, then what stands in for them.
-    Result<std::vector<BytePath>> staying(const PlannedAction& planned) {
-        auto carriers = planned.carriers;
+    Result<std::vector<BytePath>> staying(PlannedAction& planned) {
+        // A list may reach a copy with other bytes and none with the same.
+        auto found = carriersOf(catalogue_, planned.holding, volumes_, toRetire_, OtherBytes::too);
+        if (!found) {
+            return found.error();
+        }
+        planned.carriers = *found;
+        auto& carriers = *found;
         const Findings findings(catalogue_);
         const auto set = findings.setOf(planned.holding.id);
         if (!set) {

@@ -1,5 +1,6 @@
 #include "core/remedy/plan_places.h"
 
+#include "core/base/file_handle.h"
 #include "core/base/text.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/holdings.h"
@@ -9,7 +10,6 @@
 #include "core/remedy/docket.h"
 
 #include <fmt/format.h>
-#include <sys/stat.h>
 
 #include <array>
 #include <unistd.h>
@@ -34,11 +34,6 @@ BytePath placeNamed(const BytePath& given) {
     }
     return placeOf(path).value_or(
         Resolver({}).canonical(path.starts_with('/') ? path : joinPath(realPathOf(".").value_or("/"), path)));
-}
-
-bool isFolder(const BytePath& path) {
-    struct stat status {};
-    return stat(path.c_str(), &status) == 0 && S_ISDIR(status.st_mode);
 }
 
 Outcome addPlace(const Catalogue& catalogue, std::string_view kind, const BytePath& place,

@@ -1,5 +1,6 @@
 #include "core/survey/volume_identity.h"
 
+#include "core/base/file_handle.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 
@@ -50,11 +51,6 @@ std::string uuidOf(const Mount& mount) {
         return uuid;
     }
     return {};
-}
-
-bool isFolder(const BytePath& path) {
-    struct stat status {};
-    return stat(path.c_str(), &status) == 0 && S_ISDIR(status.st_mode);
 }
 
 /// Whether the file system of this identity is mounted at a place now.
