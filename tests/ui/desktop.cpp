@@ -136,7 +136,9 @@ QString Desktop::text(const QString& label) {
 }
 
 void Desktop::settle() {
-    waitFor([this] { return !workbench_->isBusy() || workbench_->isPaused(); });
+    // A survey of the demo takes its time beside other tests.
+    constexpr int longest = 180'000; // milliseconds
+    REQUIRE(waitFor([this] { return !workbench_->isBusy() || workbench_->isPaused(); }, longest));
     // An answer may ask again: idle has to hold through two rounds of the event loop.
     int idleRounds = 0;
     waitFor([&] {
