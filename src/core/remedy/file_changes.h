@@ -12,7 +12,8 @@ namespace sober {
 Outcome moveEntry(const BytePath& from, const BytePath& to);
 
 /// Two files of one folder change names at once, so that nothing is lost of what stood there last. False
-/// where the file system cannot do that.
+/// where the file system cannot do that. Where only the folder could not be flushed, that is an error and
+/// they have changed names all the same: look before either is removed.
 Result<bool> exchangeEntries(const BytePath& made, const BytePath& place);
 
 /// Renames within one folder, over what stands there.

@@ -74,9 +74,14 @@ Outcome swapIn(const LedgerAction& action, std::string_view text, const Checksum
     if (const auto may = mayReplace(); !may) {
         return give(may);
     }
+    // What lies beside the list is ours to remove only until the two have changed names.
+    const auto takeBack = [&](const Error& error) {
+        exchangeEntries(action.made, action.place).ok();
+        return checksumAt(action.made) == checksum ? give(error) : Outcome(error);
+    };
     const auto exchanged = exchangeEntries(action.made, action.place);
     if (!exchanged) {
-        return give(exchanged.error());
+        return checksumAt(action.made) == checksum ? give(exchanged.error()) : takeBack(exchanged.error());
     }
     if (!*exchanged) {
         const auto replaced = replaceEntry(action.made, action.place);
@@ -86,10 +91,10 @@ Outcome swapIn(const LedgerAction& action, std::string_view text, const Checksum
     hooks.onInstant(Instant::replaced);
     // Whatever its player wrote between the look and the exchange has come out, and goes back.
     if (checksumAt(action.made) != expected) {
-        const auto back = exchangeEntries(action.made, action.place);
-        return back ? give(writtenMeanwhile(action.place)) : Outcome(back.error());
+        return takeBack(writtenMeanwhile(action.place));
     }
-    return removeFile(action.made);
+    removeFile(action.made).ok(); // the list is changed, whatever becomes of that
+    return done();
 }
 
 std::string saysOf(const LedgerAction& action, std::string_view words) {
