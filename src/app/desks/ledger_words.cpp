@@ -42,13 +42,12 @@ QString entryText(const LedgerEntry& entry) {
 }
 
 Mark markOfKind(const std::string& kind) {
-    return kind == retireKind                               ? Mark::retire
-           : kind == acceptKind || kind == acceptChangeKind ? Mark::accepted
-           : kind == retagKind                              ? Mark::retag
-           : kind == repointKind || kind == moveKind        ? Mark::moved
-           : kind == restoreKind || kind == repairKind || kind == rewriteKind || kind == bringBackKind
-               ? Mark::sound
-               : Mark::writeOff;
+    return kind == retireKind                                               ? Mark::retire
+           : kind == acceptKind || kind == acceptChangeKind                 ? Mark::accepted
+           : kind == retagKind                                              ? Mark::retag
+           : kind == repointKind || kind == moveKind                        ? Mark::moved
+           : isMended(kind) || kind == rewriteKind || kind == bringBackKind ? Mark::sound
+                                                                            : Mark::writeOff;
 }
 
 QString stepText(ActionStep step) {

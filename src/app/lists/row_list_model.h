@@ -21,7 +21,7 @@ class RowListModel : public QAbstractTableModel {
     RowListModel(std::vector<Column<Row>> columns, Key key, QObject* parent)
         : QAbstractTableModel(parent), columns_(std::move(columns)), key_(std::move(key)) {}
 
-    /// New rows; what is selected stays selected wherever it stands now.
+    /// New rows; where there are as many as before, what is selected stays selected wherever it stands now.
     void setRows(std::vector<Row> rows) {
         std::vector<std::string> keys;
         std::ranges::transform(rows, std::back_inserter(keys), key_);

@@ -33,6 +33,11 @@ struct Error {
     std::string sentence;
 };
 
+/// The Error for what would break a promise of the program.
+inline Error refusedError(BytePath path, std::string sentence) {
+    return {Cause::refused, std::move(path), std::move(sentence)};
+}
+
 /// The Error for a failed system call: `doing` is a verb phrase such as "open" or "read".
 Error systemError(int errorNumber, std::string_view doing, std::string_view path);
 

@@ -44,12 +44,12 @@ struct ChecksumList {
 /// line is one of a list.
 Result<ChecksumList> parseChecksumList(std::string_view text, const BytePath& name);
 
-/// As coreutils writes it: names with a backslash or a line break are escaped, the line begins with a
-/// backslash then. SFV for crc32.
 /// False where no line of that kind of list can say the path: in SFV backslashes, line ends, and blanks at
 /// the end of a name.
 bool canStandInList(ListedChecksum kind, const BytePath& path);
 
+/// As coreutils writes it: names with a backslash or a line break are escaped, the line begins with a
+/// backslash then. SFV for crc32, without what canStandInList leaves out.
 std::string checksumListText(ListedChecksum kind, std::span<const ListedFile> files);
 
 /// The checksum of a file's content, lower-case hexadecimal.

@@ -29,14 +29,6 @@
 namespace sober {
 namespace {
 
-Error refusedError(const BytePath& path, std::string sentence) {
-    return {Cause::refused, path, std::move(sentence)};
-}
-
-bool isMended(std::string_view kind) {
-    return kind == restoreKind || kind == repairKind;
-}
-
 bool isMadeAnew(std::string_view kind) {
     return kind == retagKind || isMended(kind) || kind == rewriteKind;
 }

@@ -79,8 +79,7 @@ class Reviewer {
         }
         const auto refusal = action.kind == acceptKind         ? whyNotAccept(planned.holding)
                              : action.kind == acceptChangeKind ? whyNotAcceptChange(planned.holding)
-                             : action.kind == restoreKind || action.kind == repairKind
-                                 ? whyNotMend(planned.holding, *volume, action.kind)
+                             : isMended(action.kind)    ? whyNotMend(planned.holding, *volume, action.kind)
                              : action.kind == moveKind  ? whyNotMove(planned.holding, *volume, action.target)
                              : action.kind == retagKind ? whyNotRetag(planned.holding, *volume)
                              : action.kind == rewriteKind ? whyNotRewrite(planned.holding, *volume)

@@ -20,6 +20,10 @@ inline constexpr std::string_view acceptChangeKind = "accept-change";
 inline constexpr std::string_view restoreKind = "restore";
 /// Put it together from damaged copies whose damage lies in different blocks.
 inline constexpr std::string_view repairKind = "repair";
+/// Whether a kind of action puts back what was recorded.
+inline bool isMended(std::string_view kind) {
+    return kind == restoreKind || kind == repairKind;
+}
 /// Make an MP3 or Ogg file anew without the bytes that belong neither to its audio nor to its tags.
 inline constexpr std::string_view rewriteKind = "rewrite";
 /// Write fields that other copies know into the tags, the audio data untouched.

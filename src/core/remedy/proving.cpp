@@ -17,10 +17,6 @@ namespace {
 
 constexpr int wholeReach = 400; // words: how far one of a pair may begin after the other, 50 seconds
 
-Error refusedError(const BytePath& path, std::string sentence) {
-    return {Cause::refused, path, std::move(sentence)};
-}
-
 } // namespace
 
 Result<Proven> Prover::retirable(const PlannedAction& planned) {

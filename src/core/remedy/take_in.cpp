@@ -32,9 +32,8 @@ Outcome holdsWhatWentAside(const BytePath& path, const LedgerAction& action) {
     if (!content) {
         return content.error();
     }
-    const bool wasMended = action.kind == restoreKind || action.kind == repairKind;
     const auto& now = content->checksums.file;
-    return now == action.checksum || (wasMended && now == action.madeChecksum)
+    return now == action.checksum || (isMended(action.kind) && now == action.madeChecksum)
                ? done()
                : Outcome(
                      Error{Cause::changed, path, displayPath(path) + " is another file than was put there."});
@@ -50,8 +49,7 @@ Outcome takeIn(Catalogue& catalogue, const LedgerAction& action, const FileRecor
     }
     HoldingWriter writer(catalogue, holdings->front().volume, timeNow());
     // What was mended is its baseline again; what is given back after that is not.
-    const bool concernsFixity =
-        action.kind == restoreKind || action.kind == repairKind || action.kind == bringBackKind;
+    const bool concernsFixity = isMended(action.kind) || action.kind == bringBackKind;
     writer.rewrite(action.holding, record, concernsFixity ? "changed" : action.kind, holdings->front().path);
     return writer.commit();
 }
