@@ -66,6 +66,25 @@ void ProgressLine::operator()(const Progress& progress) {
                humanBytes(static_cast<std::uint64_t>(progress.bytesPerSecond())), rest);
 }
 
+int showCarriedOut(const CommonOptions& common, const CarriedOut& carried, std::string_view verb) {
+    if (common.json) {
+        printJson(carriedOutShape(carried));
+    } else {
+        say("{} {}, {} refused.\n", counted(carried.done, "action"), verb,
+            humanCount(carried.refused.size()));
+        if (carried.references > 0) {
+            say("{} of players taken along.\n", counted(carried.references, "reference"));
+        }
+    }
+    for (const auto& refused : carried.refused) {
+        sayOn(stderr, "{}: {}\n", displayPath(refused.path), refused.sentence);
+    }
+    if (carried.interrupted) {
+        return exitInterrupted;
+    }
+    return carried.refused.empty() ? exitDone : carried.done > 0 ? exitSomeUnread : exitCouldNot;
+}
+
 void printErrors(const std::vector<SurveyError>& errors) {
     for (const auto& error : errors) {
         sayOn(stderr, "{}\n", error.sentence);

@@ -4,6 +4,7 @@
 #include "cli/json_shapes.h"
 #include "core/base/text.h"
 #include "core/catalogue/catalogue.h"
+#include "core/remedy/carry_out.h"
 
 #include <fmt/format.h>
 
@@ -26,6 +27,8 @@ void say(fmt::format_string<Args...> text, Args&&... args) {
 /// Says what went wrong on standard error; yields the exit code.
 int fail(const Error& error);
 void printJson(const Json& json);
+/// What was carried out or, by its `verb`, taken back; yields the exit code.
+int showCarriedOut(const CommonOptions& common, const CarriedOut& carried, std::string_view verb);
 /// One sentence a line on standard error.
 void printErrors(const std::vector<SurveyError>& errors);
 

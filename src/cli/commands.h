@@ -4,6 +4,7 @@
 #include "core/base/run_control.h"
 #include "core/catalogue/records.h"
 
+#include <functional>
 #include <optional>
 #include <string>
 #include <vector>
@@ -35,23 +36,5 @@ struct SurveyOptions {
 int runSurvey(const CommonOptions& common, const SurveyOptions& options, RunControl& control);
 int runCondition(const CommonOptions& common);
 int runCopies(const CommonOptions& common);
-int runDocket(const CommonOptions& common);
-/// `target`: of a repoint or a move.
-int runDocketAdd(const CommonOptions& common, const std::string& kind, const std::vector<BytePath>& paths,
-                 const BytePath& target, const std::string& reason, bool consent);
-/// Takes lines off: by their numbers, or all about a path.
-int runDocketRemove(const CommonOptions& common, const std::vector<std::string>& which);
-/// What `file` lacks and `others`, copies of it, agree on.
-int runDocketAddRetag(const CommonOptions& common, const BytePath& file, const std::vector<BytePath>& others);
-/// What the policy of this name decides, "" for what the evidence says.
-int runDocketAddSuggested(const CommonOptions& common, const std::string& policy, RunControl& control);
-int runDocketClear(const CommonOptions& common);
-int runCarryOut(const CommonOptions& common, RunControl& control);
-int runLedger(const CommonOptions& common);
-/// One entry with its files and reasons.
-int runLedgerEntry(const CommonOptions& common, const std::string& entry);
-/// The ledger as PREMIS events.
-int runLedgerPremis(const CommonOptions& common);
-int runUndo(const CommonOptions& common, const std::string& entry, RunControl& control);
 
 } // namespace sober::cli

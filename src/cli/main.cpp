@@ -1,7 +1,9 @@
 #include "cli/answers.h"
 #include "cli/bag_command.h"
 #include "cli/commands.h"
+#include "cli/docket_command.h"
 #include "cli/examine_command.h"
+#include "cli/ledger_command.h"
 #include "cli/list_command.h"
 #include "cli/players_command.h"
 #include "cli/schedule_command.h"
@@ -368,18 +370,15 @@ int runCommand(int argc, char** argv) {
     }
     if (addCommand->parsed()) {
         if ((kind == "suggested") != paths.empty()) {
-            std::fprintf(stderr, "%s\n",
-                         paths.empty()
-                             ? "Name the files: sober docket add KIND PATH…"
-                             : "\"suggested\" takes no files: it adds what \"sober copies\" suggests.");
-            return exitUsage;
+            return wrongUsage(paths.empty()
+                                  ? "Name the files: sober docket add KIND PATH…"
+                                  : "\"suggested\" takes no files: it adds what \"sober copies\" suggests.");
         }
         if ((kind == repointKind || kind == moveKind) != !target.empty()) {
-            std::fprintf(stderr, "Say where to: sober docket add %s PATH… --to TARGET\n",
-                         kind == moveKind ? "move" : "repoint");
-            return exitUsage;
+            return wrongUsage(fmt::format("Say where to: sober docket add {} PATH… --to TARGET",
+                                          kind == moveKind ? moveKind : repointKind));
         }
-        if (kind == "suggested" && consent) {
+        if (consent && (kind != retireKind || paths.size() != 1)) {
             return wrongUsage(
                 "--consent is given for one file that is to be retired, never for many at once.");
         }
@@ -387,20 +386,14 @@ int runCommand(int argc, char** argv) {
             return runDocketAddSuggested(common, policy, control);
         }
         if ((kind == retagKind) != !others.empty() || (kind == retagKind && paths.size() != 1)) {
-            std::fprintf(stderr,
-                         "Say which file gets tags from which: sober docket add retag FILE --from OTHER…\n");
-            return exitUsage;
+            return wrongUsage(
+                "Say which file gets tags from which: sober docket add retag FILE --from OTHER…");
         }
         if (kind == retagKind) {
             return runDocketAddRetag(common, paths.front(), others);
         }
         if (!policy.empty()) {
-            std::fprintf(stderr, "--policy goes with \"suggested\".\n");
-            return exitUsage;
-        }
-        if (consent && (kind != retireKind || paths.size() != 1)) {
-            return wrongUsage(
-                "--consent is given for one file that is to be retired, never for many at once.");
+            return wrongUsage("--policy goes with \"suggested\".");
         }
         if (kind == moveKind && paths.size() > 1 && !target.ends_with('/') && !isFolder(target)) {
             return wrongUsage(

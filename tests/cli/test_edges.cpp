@@ -84,6 +84,7 @@ TEST_CASE("wrong values get the sentence that is meant for them") {
         {{"docket", "add", "move", "/a", "/b", "--to", "/nowhere/at/all"}, "is no folder"},
         {{"docket", "remove"}, "ACTION"},
         {{"ledger", "yesterday"}, "is no entry"},
+        {{"undo", "yesterday"}, "lists it, or \"last\""},
     }));
     const auto result = small.say(row.words);
     CHECK(result.code == 2);

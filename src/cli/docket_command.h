@@ -1,0 +1,21 @@
+#pragma once
+
+#include "cli/commands.h"
+
+namespace sober::cli {
+
+/// sober docket …: what waits, and carrying it out.
+int runDocket(const CommonOptions& common);
+/// `target`: of a repoint or a move.
+int runDocketAdd(const CommonOptions& common, const std::string& kind, const std::vector<BytePath>& paths,
+                 const BytePath& target, const std::string& reason, bool consent);
+/// Takes lines off: by their numbers, or all about a path.
+int runDocketRemove(const CommonOptions& common, const std::vector<std::string>& which);
+/// What `file` lacks and `others`, copies of it, agree on.
+int runDocketAddRetag(const CommonOptions& common, const BytePath& file, const std::vector<BytePath>& others);
+/// What the policy of this name decides, "" for what the evidence says.
+int runDocketAddSuggested(const CommonOptions& common, const std::string& policy, RunControl& control);
+int runDocketClear(const CommonOptions& common);
+int runCarryOut(const CommonOptions& common, RunControl& control);
+
+} // namespace sober::cli
