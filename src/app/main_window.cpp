@@ -192,6 +192,9 @@ void MainWindow::connectWork() {
             say(tr("After an interruption: %1").arg(recovered.join(QLatin1Char(' '))));
         }
     });
+    connect(&workbench_, &Workbench::settled, this, [this](const QStringList& sentences) {
+        say(tr("After an interruption: %1").arg(sentences.join(QLatin1Char(' '))));
+    });
     connect(&workbench_, &Workbench::couldNotOpen, this, [this](const QString& sentence) {
         closedText_->setText(sentence);
         middle_->setCurrentWidget(closedPage_);

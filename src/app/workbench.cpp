@@ -5,8 +5,9 @@
 #include "core/audit/refresh_findings.h"
 #include "core/catalogue/findings.h"
 #include "core/players/read_players.h"
-#include "core/remedy/open_for_work.h"
-#include "core/remedy/undo.h"
+#include "core/work/open_for_work.h"
+#include "core/remedy/journal/taking_back.h"
+#include "core/work/carry_out.h"
 #include "core/survey/volume_identity.h"
 
 #include <array>
@@ -290,8 +291,18 @@ void Workbench::lookForVolumes() {
     long_->post([this] {
         const auto stale = Findings(**writer_).areStale();
         const auto changed = lookAgain(**writer_);
-        if (changed && (*changed || (stale && *stale))) {
-            QMetaObject::invokeMethod(this, [this] {
+        if (!changed) {
+            return;
+        }
+        QStringList recovered;
+        for (const auto& sentence : changed->recovered) {
+            recovered << shown(sentence);
+        }
+        if (changed->volumesChanged || (stale && *stale)) {
+            QMetaObject::invokeMethod(this, [this, recovered] {
+                if (!recovered.isEmpty()) {
+                    emit settled(recovered);
+                }
                 emit volumesChanged();
                 emit contentChanged();
                 emit docketChanged();

@@ -4,7 +4,7 @@
 #include "core/audit/relink.h"
 #include "core/base/run_control.h"
 #include "core/catalogue/catalogue.h"
-#include "core/remedy/carry_out.h"
+#include "core/work/carry_out.h"
 #include "core/survey/seek.h"
 #include "core/survey/survey.h"
 #include "core/survey/verify.h"
@@ -107,6 +107,8 @@ class Workbench : public QObject {
 
   signals:
     void opened(const QStringList& recovered);
+    /// What waited for a volume was ended once that came to hand.
+    void settled(const QStringList& sentences);
     void couldNotOpen(const QString& sentence);
     void longWorkChanged();
     void progressed(const sober::Progress& progress);

@@ -1,7 +1,7 @@
 #include "cli/answers.h"
 
 #include "core/base/text.h"
-#include "core/remedy/open_for_work.h"
+#include "core/work/open_for_work.h"
 
 #include <fmt/format.h>
 
@@ -9,6 +9,22 @@
 #include <unistd.h>
 
 namespace sober::cli {
+namespace {
+
+/// Says what an interruption had left and what became of it.
+Result<Catalogue> telling(Result<OpenedForWork> opened) {
+    if (!opened) {
+        return opened.error();
+    }
+    for (const auto* sentences : {&opened->recovered, &opened->waiting}) {
+        for (const auto& sentence : *sentences) {
+            sayOn(stderr, "After an interruption: {}\n", sentence);
+        }
+    }
+    return std::move(opened->catalogue);
+}
+
+} // namespace
 
 int fail(const Error& error) {
     sayOn(stderr, "{}\n", error.sentence);
@@ -21,21 +37,14 @@ void printJson(const Json& json) {
 }
 
 Result<Catalogue> openWorking(const CommonOptions& common) {
-    auto opened = openForWork(common.catalogue);
-    if (!opened) {
-        return opened.error();
-    }
-    for (const auto& sentence : opened->recovered) {
-        sayOn(stderr, "After an interruption: {}\n", sentence);
-    }
-    return std::move(opened->catalogue);
+    return telling(openForWork(common.catalogue));
 }
 
 Result<Catalogue> openLooking(const CommonOptions& common) {
     if (!isTaken(common.catalogue)) {
         return Catalogue::openForReading(common.catalogue); // says that there is none
     }
-    auto opened = openWorking(common);
+    auto opened = telling(openToLook(common.catalogue));
     if (!opened && (opened.error().cause == Cause::busy || opened.error().cause == Cause::notPermitted)) {
         return Catalogue::openForReading(common.catalogue);
     }
@@ -75,6 +84,12 @@ int showCarriedOut(const CommonOptions& common, const CarriedOut& carried, std::
         if (carried.references > 0) {
             say("{} of players taken along.\n", counted(carried.references, "reference"));
         }
+    }
+    if (carried.unflushed > 0) {
+        sayOn(stderr,
+              "{} done, but the drive has not confirmed that it would outlast a loss of power. This is asked "
+              "for again at the next start.\n",
+              counted(carried.unflushed, "action is", "actions are"));
     }
     for (const auto& refused : carried.refused) {
         sayOn(stderr, "{}: {}\n", displayPath(refused.path), refused.sentence);

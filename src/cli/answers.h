@@ -4,7 +4,7 @@
 #include "cli/json_shapes.h"
 #include "core/base/text.h"
 #include "core/catalogue/catalogue.h"
-#include "core/remedy/carry_out.h"
+#include "core/work/carry_out.h"
 
 #include <fmt/format.h>
 

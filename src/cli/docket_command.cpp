@@ -8,9 +8,9 @@
 #include "core/catalogue/fixity_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
-#include "core/remedy/carry_out.h"
-#include "core/remedy/docket.h"
-#include "core/remedy/plan_places.h"
+#include "core/work/carry_out.h"
+#include "core/remedy/docket/review.h"
+#include "core/audit/plan_places.h"
 
 #include <fmt/format.h>
 
@@ -26,7 +26,7 @@ void printDocket(const DocketReview& review) {
         return;
     }
     for (const auto& planned : review.actions) {
-        say("{:>5}  {:<9}  {}\n", planned.action.id, planned.action.kind, displayPath(planned.path));
+        say("{:>5}  {:<9}  {}\n", planned.action.id, word(planned.action.kind), displayPath(planned.path));
         if (!planned.target.empty()) {
             say("       to {}{}\n", displayPath(planned.target),
                 planned.references > 0 ? ", with " + counted(planned.references, "reference") : "");
@@ -147,21 +147,21 @@ Outcome addRetag(const Catalogue& catalogue, const BytePath& file, const std::ve
     return planRetag(catalogue, holding->id, change, from);
 }
 
-Outcome addPath(const Catalogue& catalogue, std::span<const Volume> volumes, const std::string& kind,
+Outcome addPath(const Catalogue& catalogue, std::span<const Volume> volumes, ActionKind kind,
                 const BytePath& path, const std::string& reason) {
     const auto holding = holdingAt(catalogue, volumes, path);
-    if (!holding && kind == writeOffKind && holding.error().cause == Cause::notFound) {
+    if (!holding && kind == ActionKind::writeOff && holding.error().cause == Cause::notFound) {
         const auto planned = planWriteOffPlace(catalogue, path, reason);
         return !planned && planned.error().cause == Cause::invalid ? Outcome(holding.error()) : planned;
     }
     if (!holding) {
         return holding.error();
     }
-    const auto wanted = kind == writeOffKind ? HoldingState::missing : HoldingState::present;
-    const bool bringsBack = kind == restoreKind && holding->state == HoldingState::missing;
+    const auto wanted = kind == ActionKind::writeOff ? HoldingState::missing : HoldingState::present;
+    const bool bringsBack = kind == ActionKind::restore && holding->state == HoldingState::missing;
     if (holding->state != wanted && !bringsBack) {
         return Error{Cause::invalid, path,
-                     displayPath(path) + (kind == writeOffKind
+                     displayPath(path) + (kind == ActionKind::writeOff
                                               ? " is not missing: there is nothing to write off."
                                           : holding->state == HoldingState::leftOut
                                               ? " is left out by the choices of its volume."
@@ -175,16 +175,16 @@ Outcome addPath(const Catalogue& catalogue, std::span<const Volume> volumes, con
     const bool drifted = *drift && (*drift)->accepted == 0;
     // What is as it was recorded can still be repaired of junk, and accepted as the evidence shows it.
     const bool isWhole = !drifted && unreadable->empty();
-    const auto meant = kind == acceptKind && drifted   ? std::string(acceptChangeKind)
-                       : kind == repairKind && isWhole ? std::string(rewriteKind)
+    const auto meant = kind == ActionKind::accept && drifted   ? ActionKind::acceptChange
+                       : kind == ActionKind::repair && isWhole ? ActionKind::rewrite
                                                        : kind;
     return DocketStore(catalogue).add(std::vector{DocketAction{0, meant, holding->id, reason, timeNow()}});
 }
 
-Outcome addOne(const Catalogue& catalogue, std::span<const Volume> volumes, const std::string& kind,
+Outcome addOne(const Catalogue& catalogue, std::span<const Volume> volumes, ActionKind kind,
                const BytePath& path, const BytePath& target, const std::string& reason) {
     return target.empty()     ? addPath(catalogue, volumes, kind, path, reason)
-           : kind == moveKind ? planMove(catalogue, path, target, reason)
+           : kind == ActionKind::move ? planMove(catalogue, path, target, reason)
                               : planRepoint(catalogue, path, target, reason);
 }
 
@@ -220,7 +220,7 @@ int runDocket(const CommonOptions& common) {
     return catalogue ? showDocket(common, *catalogue) : fail(catalogue.error());
 }
 
-int runDocketAdd(const CommonOptions& common, const std::string& kind, const std::vector<BytePath>& paths,
+int runDocketAdd(const CommonOptions& common, ActionKind kind, const std::vector<BytePath>& paths,
                  const BytePath& target, const std::string& reason, bool consent) {
     const auto catalogue = openWorking(common);
     const auto volumes =

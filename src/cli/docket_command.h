@@ -1,13 +1,14 @@
 #pragma once
 
 #include "cli/commands.h"
+#include "core/catalogue/action_kind.h"
 
 namespace sober::cli {
 
 /// sober docket …: what waits, and carrying it out.
 int runDocket(const CommonOptions& common);
 /// `target`: of a repoint or a move.
-int runDocketAdd(const CommonOptions& common, const std::string& kind, const std::vector<BytePath>& paths,
+int runDocketAdd(const CommonOptions& common, ActionKind kind, const std::vector<BytePath>& paths,
                  const BytePath& target, const std::string& reason, bool consent);
 /// Takes lines off: by their numbers, or all about a path.
 int runDocketRemove(const CommonOptions& common, const std::vector<std::string>& which);

@@ -163,7 +163,7 @@ Json docketShape(const DocketReview& review) {
     for (const auto& planned : review.actions) {
         Json json;
         json["id"] = planned.action.id;
-        json["kind"] = planned.action.kind;
+        json["kind"] = word(planned.action.kind);
         json.update(withPath(planned.path));
         json["target"] = planned.target.empty() ? Json() : Json(percentEncodeOffending(planned.target));
         json["references"] = planned.references;

@@ -4,8 +4,8 @@
 #include "core/audit/keeper.h"
 #include "core/audit/set_choice.h"
 #include "core/catalogue/ledger_store.h"
-#include "core/remedy/carry_out.h"
-#include "core/remedy/docket.h"
+#include "core/work/carry_out.h"
+#include "core/remedy/docket/review.h"
 #include "core/survey/survey.h"
 
 #include <nlohmann/json.hpp>

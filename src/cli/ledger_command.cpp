@@ -5,7 +5,8 @@
 #include "core/base/text.h"
 #include "core/catalogue/ledger_store.h"
 #include "core/exchange/premis.h"
-#include "core/remedy/undo.h"
+#include "core/remedy/journal/taking_back.h"
+#include "core/work/carry_out.h"
 
 #include <fmt/format.h>
 
@@ -88,7 +89,7 @@ int runLedgerEntry(const CommonOptions& common, const std::string& word) {
         Json files = Json::array();
         for (const auto& action : *actions) {
             Json file = withPath(action.place);
-            file["kind"] = action.kind;
+            file["kind"] = sober::word(action.kind);
             file["state"] = stepWords(action.step);
             file["reason"] = action.sentence;
             file["set_aside"] = action.aside.empty() ? Json() : Json(percentEncodeOffending(action.aside));
@@ -101,7 +102,7 @@ int runLedgerEntry(const CommonOptions& common, const std::string& word) {
     say("{:>5}  {}  {:<9}  {}{}\n", (*entry)->id, isoUtc((*entry)->time), (*entry)->kind, (*entry)->summary,
         isUndone(**entry) ? " (taken back)" : "");
     for (const auto& action : *actions) {
-        say("       {:<10}  {:<11}  {}\n", action.kind, stepWords(action.step), displayPath(action.place));
+        say("       {:<10}  {:<11}  {}\n", sober::word(action.kind), stepWords(action.step), displayPath(action.place));
         if (!action.sentence.empty()) {
             say("           {}\n", action.sentence);
         }

@@ -12,7 +12,7 @@
 #include "core/base/file_handle.h"
 #include "core/base/user_folders.h"
 #include "core/evidence/evidence_worker.h"
-#include "core/remedy/docket.h"
+#include "core/remedy/docket/review.h"
 
 #include <CLI/CLI.hpp>
 
@@ -28,6 +28,18 @@ namespace {
 
 using namespace sober;
 using namespace sober::cli;
+
+/// What can be said after "docket add".
+std::vector<std::string> kindsToAdd() {
+    std::vector<std::string> words;
+    for (const auto kind : everyKind) {
+        if (kind != ActionKind::acceptChange && kind != ActionKind::bringBack) {
+            words.emplace_back(word(kind));
+        }
+    }
+    words.emplace_back("suggested");
+    return words;
+}
 
 /// Turns the interrupt and terminate signals into a cancelled run, so that what was done is kept.
 /// All threads started later inherit the mask and leave the signals to this one.
@@ -237,16 +249,16 @@ int runCommand(int argc, char** argv) {
 
     auto* docketCommand = app.add_subcommand("docket", "what waits to be carried out");
     docketCommand->require_subcommand(0, 1);
-    std::string kind;
+    std::string asked;
+    const auto kinds = kindsToAdd();
     std::vector<BytePath> paths;
     auto* addCommand = docketCommand->add_subcommand("add", "put actions on the docket");
     addCommand
         ->add_option(
-            "KIND", kind,
-            "retire, write-off, accept, restore, repair, rewrite, retag, repoint, move, or suggested")
+            "KIND", asked,
+            fmt::format("{}", fmt::join(kinds, ", ")))
         ->required()
-        ->check(CLI::IsMember({"retire", "write-off", "accept", "restore", "repair", "rewrite", "retag",
-                               "repoint", "move", "suggested"}));
+        ->check(CLI::IsMember(kinds));
     addCommand->add_option("PATH", paths, "the files");
     std::string reason;
     addCommand->add_option("--reason", reason, "why, in your words");
@@ -369,41 +381,42 @@ int runCommand(int argc, char** argv) {
         return runListWrite(common, listed, listKind, control);
     }
     if (addCommand->parsed()) {
-        if ((kind == "suggested") != paths.empty()) {
+        if ((asked == "suggested") != paths.empty()) {
             return wrongUsage(paths.empty()
                                   ? "Name the files: sober docket add KIND PATH…"
                                   : "\"suggested\" takes no files: it adds what \"sober copies\" suggests.");
         }
-        if ((kind == repointKind || kind == moveKind) != !target.empty()) {
+        const auto kind = actionKindOf(asked);
+        if ((kind == ActionKind::repoint || kind == ActionKind::move) != !target.empty()) {
             return wrongUsage(fmt::format("Say where to: sober docket add {} PATH… --to TARGET",
-                                          kind == moveKind ? moveKind : repointKind));
+                                          word(kind == ActionKind::move ? ActionKind::move : ActionKind::repoint)));
         }
-        if (consent && (kind != retireKind || paths.size() != 1)) {
+        if (consent && (kind != ActionKind::retire || paths.size() != 1)) {
             return wrongUsage(
                 "--consent is given for one file that is to be retired, never for many at once.");
         }
-        if (kind == "suggested") {
+        if (!kind) {
             return runDocketAddSuggested(common, policy, control);
         }
-        if ((kind == retagKind) != !others.empty() || (kind == retagKind && paths.size() != 1)) {
+        if ((kind == ActionKind::retag) != !others.empty() || (kind == ActionKind::retag && paths.size() != 1)) {
             return wrongUsage(
                 "Say which file gets tags from which: sober docket add retag FILE --from OTHER…");
         }
-        if (kind == retagKind) {
+        if (kind == ActionKind::retag) {
             return runDocketAddRetag(common, paths.front(), others);
         }
         if (!policy.empty()) {
             return wrongUsage("--policy goes with \"suggested\".");
         }
-        if (kind == moveKind && paths.size() > 1 && !target.ends_with('/') && !isFolder(target)) {
+        if (kind == ActionKind::move && paths.size() > 1 && !target.ends_with('/') && !isFolder(target)) {
             return wrongUsage(
                 displayPath(target) +
                 " is no folder: several files cannot get one name. End it with \"/\" to have it made.");
         }
-        if (reason.empty() && kind == acceptKind) {
+        if (reason.empty() && kind == ActionKind::accept) {
             reason = "accepted as it is";
         }
-        return runDocketAdd(common, kind, paths, target, reason, consent);
+        return runDocketAdd(common, *kind, paths, target, reason, consent);
     }
     if (removeCommand->parsed()) {
         return runDocketRemove(common, taken);

@@ -7,7 +7,7 @@
 #include "core/audit/refresh_findings.h"
 #include "core/base/text.h"
 #include "core/players/read_players.h"
-#include "core/remedy/carry_out.h"
+#include "core/work/carry_out.h"
 
 #include <fmt/format.h>
 
@@ -248,7 +248,7 @@ Result<CarriedOut> writeLinks(Catalogue& catalogue, const Relinking& relinking, 
         places.insert(relinking.lost[link.lost].path);
     }
     const auto ours = [&](const DocketAction& action) {
-        return action.kind == "repoint" && places.contains(action.place);
+        return action.kind == ActionKind::repoint && places.contains(action.place);
     };
     return carryOut(catalogue, control, hooks, ours);
 }

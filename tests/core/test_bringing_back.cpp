@@ -1,6 +1,6 @@
 #include "core/base/user_folders.h"
-#include "core/remedy/carry_out.h"
-#include "core/remedy/docket.h"
+#include "core/work/carry_out.h"
+#include "core/remedy/docket/review.h"
 #include "core/survey/seek.h"
 #include "core/survey/verify.h"
 #include "support/collection.h"
@@ -52,7 +52,7 @@ struct Prepared : Bereft {
     Prepared() {
         fs::remove_all(joinPath(dataHome(), "Trash"));
         seek();
-        putOnDocket("restore", "V", "evening/gone.wav");
+        putOnDocket(ActionKind::restore, "V", "evening/gone.wav");
     }
 };
 
@@ -67,7 +67,7 @@ CarriedOut carryOutAll(Collection& collection) {
 
 TEST_CASE("what is missing comes back from a copy on no volume, and can be taken back") {
     Bereft collection;
-    collection.putOnDocket("restore", "V", "evening/gone.wav");
+    collection.putOnDocket(ActionKind::restore, "V", "evening/gone.wav");
     CHECK(reviewDocket(collection.catalogue())->actions.front().refused ==
           "No healthy copy of what was recorded is at hand.");
 
@@ -103,7 +103,7 @@ TEST_CASE("what is missing comes back from a copy on no volume, and can be taken
 TEST_CASE("nothing is brought back over what stands there, nor from what only was healthy") {
     Bereft collection;
     collection.seek();
-    collection.putOnDocket("restore", "V", "evening/gone.wav");
+    collection.putOnDocket(ActionKind::restore, "V", "evening/gone.wav");
     BytePath stands;
     SECTION("something stands at its place") {
         fs::create_directories(collection / "V/evening");

@@ -1,8 +1,8 @@
 // Two files change names at once, copies keep what they can of their original, and places of a location are
 // told.
 #include "core/players/resolver.h"
-#include "core/remedy/file_changes.h"
-#include "core/remedy/trash.h"
+#include "core/remedy/changes/file_changes.h"
+#include "core/remedy/changes/trash.h"
 #include "support/mounts.h"
 #include "support/temp_folder.h"
 
@@ -26,10 +26,11 @@ struct stat statusOf(const BytePath& path) {
 } // namespace
 
 TEST_CASE("two files change names at once, and nothing of either is lost") {
+    Unflushed unflushed;
     const TempFolder folder(TempFolder::On::disk);
     writeFile(folder / "made", "new");
     writeFile(folder / "place", "old");
-    const auto exchanged = exchangeEntries(folder / "made", folder / "place");
+    const auto exchanged = exchangeEntries(folder / "made", folder / "place", unflushed);
     REQUIRE(exchanged.ok());
     if (!*exchanged) {
         WARN("not run: this file system cannot exchange names");
@@ -37,12 +38,13 @@ TEST_CASE("two files change names at once, and nothing of either is lost") {
     }
     CHECK(readFile(folder / "place") == "new");
     CHECK(readFile(folder / "made") == "old");
-    CHECK(exchangeEntries(folder / "none", folder / "place").error().cause == Cause::notFound);
-    CHECK(exchangeEntries(folder / "made", folder / "none").error().cause == Cause::notFound);
+    CHECK(exchangeEntries(folder / "none", folder / "place", unflushed).error().cause == Cause::notFound);
+    CHECK(exchangeEntries(folder / "made", folder / "none", unflushed).error().cause == Cause::notFound);
     CHECK(readFile(folder / "place") == "new");
 }
 
 TEST_CASE("where a file system cannot exchange names it says so, and changes nothing") {
+    Unflushed unflushed;
     if (!canMount()) {
         WARN("not run: mounting is not allowed here");
         return;
@@ -56,13 +58,14 @@ TEST_CASE("where a file system cannot exchange names it says so, and changes not
     }
     writeFile(folder / "view/made", "new");
     writeFile(folder / "view/place", "old");
-    const auto exchanged = exchangeEntries(folder / "view/made", folder / "view/place");
+    const auto exchanged = exchangeEntries(folder / "view/made", folder / "view/place", unflushed);
     REQUIRE(exchanged.ok());
     CHECK(readFile(folder / "real/place") == (*exchanged ? "new" : "old"));
     CHECK(readFile(folder / "real/made") == (*exchanged ? "old" : "new"));
 }
 
 TEST_CASE("a file that is made anew keeps rights, owner and attributes of the one that it is made from") {
+    Unflushed unflushed;
     const TempFolder folder(TempFolder::On::disk);
     writeFile(folder / "from", "content");
     REQUIRE(chmod((folder / "from").c_str(), 0640) == 0);
@@ -70,7 +73,7 @@ TEST_CASE("a file that is made anew keeps rights, owner and attributes of the on
     if (geteuid() == 0) {
         REQUIRE(chown((folder / "from").c_str(), 4321, 5432) == 0);
     }
-    REQUIRE(copyToNew(folder / "from", folder / "to").ok());
+    REQUIRE(copyToNew(folder / "from", folder / "to", unflushed).ok());
     const auto from = statusOf(folder / "from");
     const auto to = statusOf(folder / "to");
     CHECK(to.st_mode == from.st_mode);

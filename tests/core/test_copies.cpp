@@ -3,7 +3,7 @@
 #include "core/audit/match_recordings.h"
 #include "core/audit/refresh_findings.h"
 #include "core/audit/set_choice.h"
-#include "core/remedy/carry_out.h"
+#include "core/work/carry_out.h"
 #include "support/examined_collection.h"
 
 #include <catch2/catch.hpp>
@@ -143,7 +143,7 @@ TEST_CASE("a damaged copy goes, a sound one that is worse stays; the last sound 
     REQUIRE(sets.size() == 1);
     CHECK(adviceOn(sets[0], "sound.mp3") == Advice::keep);
 
-    collection.putOnDocket("retire", "V", "sound.mp3");
+    collection.putOnDocket(ActionKind::retire, "V", "sound.mp3");
     RunControl control;
     auto carried = carryOut(collection.catalogue(), control, {});
     REQUIRE(carried.ok());
@@ -179,7 +179,7 @@ TEST_CASE("a lossy copy is retired only while the one that stays is what was rec
         CHECK(std::filesystem::exists(collection / "V/copy.mp3"));
     }
     SECTION("both are told to go") {
-        collection.putOnDocket("retire", "V", "a.wav");
+        collection.putOnDocket(ActionKind::retire, "V", "a.wav");
         const auto carried = carryOut(collection.catalogue(), control, {});
         CHECK(carried->done == 0);
         CHECK(carried->refused.size() == 2);

@@ -1,8 +1,8 @@
 // Files whose beginning, middle or end is destroyed come back from a copy, whole or block by block.
 #include "core/base/user_folders.h"
-#include "core/remedy/carry_out.h"
-#include "core/remedy/docket.h"
-#include "core/remedy/undo.h"
+#include "core/work/carry_out.h"
+#include "core/remedy/docket/review.h"
+#include "core/remedy/journal/taking_back.h"
 #include "core/survey/verify.h"
 #include "support/collection.h"
 #include "support/sound.h"
@@ -49,7 +49,7 @@ struct Twice : Collection {
             survey(volume);
         }
     }
-    CarriedOut mend(const std::string& kind) {
+    CarriedOut mend(ActionKind kind) {
         for (const auto& name : formats) {
             putOnDocket(kind, "V", name);
         }
@@ -120,7 +120,7 @@ TEST_CASE(
             CHECK(holding->state == HoldingState::present);
             CHECK_FALSE(holding->claims.codec.empty()); // it is shown by what it claimed
         }
-        const auto carried = collection.mend("restore");
+        const auto carried = collection.mend(ActionKind::restore);
         CHECK((contentsBelow(collection / "V") == whole));
         CHECK(collection.verify().drift.empty());
         RunControl control;
@@ -147,7 +147,7 @@ TEST_CASE("two copies that are destroyed at different places make a whole one") 
     writeFile(collection / "W/a.wav", ending);
     collection.survey("V");
     collection.survey("W");
-    collection.putOnDocket("repair", "V", "a.wav");
+    collection.putOnDocket(ActionKind::repair, "V", "a.wav");
     RunControl control;
     const auto carried = carryOut(collection.catalogue(), control, {});
     REQUIRE(carried.ok());
@@ -168,20 +168,20 @@ TEST_CASE("what the trash holds is put back only where it is what went there") {
     collection.survey("V");
     auto damaged = readFile(collection / "V/a.wav");
     damaged[5000] ^= 1;
-    std::string kind = "retire";
+    ActionKind kind = ActionKind::retire;
     if (effort == 1) {
         writeFile(collection / "V/a.wav", damaged);
         collection.survey("V");
-        kind = "restore";
+        kind = ActionKind::restore;
     }
     BytePath aside = joinPath(dataHome(), "Trash/files/a.wav");
     RunControl control;
     CarriedOut carried;
     if (effort == 2) {
-        kind = "move";
+        kind = ActionKind::move;
         const auto holding = collection.holding("V", "a.wav");
         DocketAction action;
-        action.kind = "move";
+        action.kind = ActionKind::move;
         action.holding = holding->id;
         action.target = aside = collection / "V/moved.wav";
         REQUIRE(DocketStore(collection.catalogue()).add(std::vector{action}).ok());

@@ -2,8 +2,8 @@
 #include "core/audit/refresh_findings.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/standing_lists.h"
-#include "core/remedy/carry_out.h"
-#include "core/remedy/undo.h"
+#include "core/work/carry_out.h"
+#include "core/remedy/journal/taking_back.h"
 #include "support/collection.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"
@@ -173,7 +173,7 @@ TEST_CASE("an accepted recording stays accepted wherever it goes, until that is 
     const auto id = all.id("V", "false.flac");
     CHECK(conditionOf(catalogue)->total.claims == 1);
     CHECK(conditionOf(catalogue)->total.examined == 4);
-    const std::vector<DocketAction> actions{{0, "accept", id, "nothing better exists", timeNow()}};
+    const std::vector<DocketAction> actions{{0, ActionKind::accept, id, "nothing better exists", timeNow()}};
     REQUIRE(DocketStore(catalogue).add(actions).ok());
     RunControl control;
     const auto carried = carryOut(catalogue, control, {});
@@ -210,7 +210,7 @@ TEST_CASE("an acceptance is refused where it makes no sense") {
     auto& catalogue = all.collection.catalogue();
     writeFile(all.at("V/new.wav"), smallWav(8));
     all.survey("V", Effort::index);
-    const std::vector<DocketAction> actions{{0, "accept", all.id("V", "new.wav"), "fine", timeNow()}};
+    const std::vector<DocketAction> actions{{0, ActionKind::accept, all.id("V", "new.wav"), "fine", timeNow()}};
     REQUIRE(DocketStore(catalogue).add(actions).ok());
     RunControl control;
     auto carried = carryOut(catalogue, control, {});
@@ -220,7 +220,7 @@ TEST_CASE("an acceptance is refused where it makes no sense") {
     const auto id = all.id("V", "false.flac");
     REQUIRE(all.store().accept(id, "kept").ok());
     REQUIRE(
-        DocketStore(catalogue).add(std::vector<DocketAction>{{0, "accept", id, "again", timeNow()}}).ok());
+        DocketStore(catalogue).add(std::vector<DocketAction>{{0, ActionKind::accept, id, "again", timeNow()}}).ok());
     carried = carryOut(catalogue, control, {});
     REQUIRE(carried->refused.size() == 1);
     CHECK(carried->refused[0].sentence == "It was accepted before: kept.");

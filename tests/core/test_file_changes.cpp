@@ -1,7 +1,7 @@
 #include "core/base/file_handle.h"
 #include "core/base/user_folders.h"
-#include "core/remedy/file_changes.h"
-#include "core/remedy/trash.h"
+#include "core/remedy/changes/file_changes.h"
+#include "core/remedy/changes/trash.h"
 #include "support/run_program.h"
 #include "support/temp_folder.h"
 
@@ -18,45 +18,48 @@ using namespace sober::test;
 namespace fs = std::filesystem;
 
 TEST_CASE("a move never lands on anything") {
+    Unflushed unflushed;
     const TempFolder folder;
     writeFile(folder / "from", "from");
     writeFile(folder / "taken", "taken");
     fs::create_symlink("nowhere", folder / "dangling");
     for (const auto* target : {"taken", "dangling"}) {
-        const auto moved = moveEntry(folder / "from", folder / target);
+        const auto moved = moveEntry(folder / "from", folder / target, unflushed);
         REQUIRE_FALSE(moved.ok());
         CHECK(moved.error().cause == Cause::alreadyThere);
     }
     CHECK(readFile(folder / "from") == "from");
     CHECK(readFile(folder / "taken") == "taken");
-    REQUIRE(moveEntry(folder / "from", folder / "free").ok());
+    REQUIRE(moveEntry(folder / "from", folder / "free", unflushed).ok());
     CHECK(readFile(folder / "free") == "from");
     CHECK_FALSE(isTaken(folder / "from"));
-    CHECK(moveEntry(folder / "from", folder / "other").error().cause == Cause::notFound);
+    CHECK(moveEntry(folder / "from", folder / "other", unflushed).error().cause == Cause::notFound);
 }
 
 TEST_CASE("a new file is never written over one that is there") {
+    Unflushed unflushed;
     const TempFolder folder;
     writeFile(folder / "there", "old");
-    CHECK(writeNewFile(folder / "there", "new").error().cause == Cause::alreadyThere);
+    CHECK(writeNewFile(folder / "there", "new", unflushed).error().cause == Cause::alreadyThere);
     CHECK(readFile(folder / "there") == "old");
-    REQUIRE(writeNewFile(folder / "new", "text").ok());
+    REQUIRE(writeNewFile(folder / "new", "text", unflushed).ok());
     struct stat status {};
     stat((folder / "new").c_str(), &status);
     CHECK((status.st_mode & 0777) == 0600);
-    CHECK(removeFile(folder / "new").ok());
-    CHECK(removeFile(folder / "new").ok());
-    CHECK_FALSE(removeFile(folder.path()).ok());
+    CHECK(removeFile(folder / "new", unflushed).ok());
+    CHECK(removeFile(folder / "new", unflushed).ok());
+    CHECK_FALSE(removeFile(folder.path(), unflushed).ok());
 }
 
 TEST_CASE("folders are made with those above them, and a file in the way is said") {
+    Unflushed unflushed;
     const TempFolder folder;
-    REQUIRE(makeFolder(folder / "a/b/c", 0700).ok());
+    REQUIRE(makeFolder(folder / "a/b/c", 0700, unflushed).ok());
     CHECK(fs::is_directory(folder / "a/b/c"));
-    CHECK(makeFolder(folder / "a/b/c", 0700).ok());
+    CHECK(makeFolder(folder / "a/b/c", 0700, unflushed).ok());
     writeFile(folder / "file", "x");
-    CHECK(makeFolder(folder / "file", 0700).error().cause == Cause::wrongKind);
-    CHECK(makeFolder(folder / "file/below", 0700).error().cause == Cause::wrongKind);
+    CHECK(makeFolder(folder / "file", 0700, unflushed).error().cause == Cause::wrongKind);
+    CHECK(makeFolder(folder / "file/below", 0700, unflushed).error().cause == Cause::wrongKind);
 }
 
 // Trash specification 1.0: Path is percent-encoded as in RFC 2396 section 2, DeletionDate is
@@ -101,6 +104,7 @@ TEST_CASE("the folders of the user follow the Base Directory specification") {
 }
 
 TEST_CASE("a trash that is a link, or a shared one without the sticky bit, is not used") {
+    Unflushed unflushed;
     if (!canMount()) {
         WARN("not run: mounting is not allowed here");
         return;
@@ -110,14 +114,14 @@ TEST_CASE("a trash that is a link, or a shared one without the sticky bit, is no
     const auto user = std::to_string(geteuid());
     fs::create_directories(folder / ".Trash"); // no sticky bit
     writeFile(folder / "music/a.wav", "x");
-    const auto own = trashFor(folder / "music/a.wav");
+    const auto own = trashFor(folder / "music/a.wav", unflushed);
     REQUIRE(own.ok());
     CHECK(own->folder == folder / (".Trash-" + user));
     CHECK(own->top == folder.path());
     fs::remove_all(folder / (".Trash-" + user));
     fs::create_directories(folder / "elsewhere");
     fs::create_directory_symlink("elsewhere", folder / (".Trash-" + user));
-    const auto refused = trashFor(folder / "music/a.wav");
+    const auto refused = trashFor(folder / "music/a.wav", unflushed);
     REQUIRE_FALSE(refused.ok());
     CHECK(refused.error().sentence.find("no trash to retire into") != std::string::npos);
     REQUIRE(run({"umount", folder.path()}).code == 0);

@@ -3,7 +3,7 @@
 #include "core/evidence/drift.h"
 #include "core/evidence/evidence_worker.h"
 #include "core/evidence/file_content.h"
-#include "core/remedy/what_stays.h"
+#include "core/remedy/actions/what_stays.h"
 #include "support/collection.h"
 #include "support/mounts.h"
 #include "support/player_collection.h"

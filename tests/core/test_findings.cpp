@@ -89,7 +89,7 @@ TEST_CASE("sets are ordered and filtered by text, volume and decision") {
     open.undecidedOnly = true;
     CHECK(collection.sets(SetOrder::mostBytes, open).size() == 3);
     REQUIRE(Findings(collection.catalogue()).decide(collection.sets()[0].content, {}, true).ok());
-    collection.putOnDocket("retire", "A", "two too.wav");
+    collection.putOnDocket(ActionKind::retire, "A", "two too.wav");
     CHECK(collection.sets(SetOrder::mostBytes, open).size() == 1);
 }
 
@@ -160,7 +160,7 @@ TEST_CASE("decisions are remembered by content") {
     const auto set = collection.sets()[1];
     const auto keeper = collection.holding("A", "two too.wav")->id;
     REQUIRE(findings.decide(set.content, keeper, false).ok());
-    collection.putOnDocket("retire", "A", "music/two.wav");
+    collection.putOnDocket(ActionKind::retire, "A", "music/two.wav");
     const auto decision = findings.decisionOn(set);
     CHECK(decision->keeper == keeper);
     CHECK(decision->onDocket == 1);

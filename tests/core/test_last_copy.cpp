@@ -1,8 +1,8 @@
 // What stays carries what goes, or that very loss is consented to.
 #include "core/base/user_folders.h"
-#include "core/remedy/carry_out.h"
-#include "core/remedy/docket.h"
-#include "core/remedy/undo.h"
+#include "core/work/carry_out.h"
+#include "core/remedy/docket/review.h"
+#include "core/remedy/journal/taking_back.h"
 #include "support/examined_collection.h"
 
 #include <set>
@@ -32,7 +32,7 @@ struct Forms : Examined {
         for (const auto& entry : fs::directory_iterator(*this / "V")) {
             const auto name = entry.path().filename().native();
             if (!stay.contains(name)) {
-                putOnDocket("retire", "V", name);
+                putOnDocket(ActionKind::retire, "V", name);
             }
         }
         const auto review = reviewDocket(catalogue());
@@ -139,7 +139,7 @@ TEST_CASE("consent is to one loss: another one is asked for anew") {
     REQUIRE(consentToLoss(collection.catalogue(), master).ok());
     CHECK_FALSE(lineOf(*reviewDocket(collection.catalogue()), "master.wav").refused);
     // The lossy copy that was agreed to goes too: what is left is another master.
-    collection.putOnDocket("retire", "V", "high.mp3");
+    collection.putOnDocket(ActionKind::retire, "V", "high.mp3");
     const auto line = lineOf(*reviewDocket(collection.catalogue()), "master.wav");
     CHECK(line.awaitsConsent);
     CHECK(lossWord(line.loss) == "master");
@@ -175,7 +175,7 @@ TEST_CASE("a pair that is one recording only by way of others is compared before
     REQUIRE((set.ok() && *set));
     fs::remove(collection / "V/a.wav");
     collection.surveyFully("V");
-    collection.putOnDocket("retire", "V", "two.mp3");
+    collection.putOnDocket(ActionKind::retire, "V", "two.mp3");
     RunControl control;
     const auto carried = carryOut(collection.catalogue(), control, {});
     REQUIRE(carried.ok());

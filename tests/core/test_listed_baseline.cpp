@@ -1,6 +1,6 @@
 #include "core/catalogue/fixity_store.h"
 #include "core/exchange/premis.h"
-#include "core/remedy/carry_out.h"
+#include "core/work/carry_out.h"
 #include "core/exchange/listed_baseline.h"
 #include "core/survey/verify.h"
 #include "support/collection.h"
@@ -77,7 +77,7 @@ TEST_CASE("a list made years ago says what has drifted since, and from where it 
     CHECK(drift[0].blocks.empty()); // a list knows of no blocks
     CHECK(drift[0].healthy == std::vector<BytePath>{collection / "W/bad.wav"});
 
-    collection.putOnDocket("restore", "V", "bad.wav");
+    collection.putOnDocket(ActionKind::restore, "V", "bad.wav");
     RunControl control;
     CHECK(carryOut(collection.catalogue(), control, {})->done == 1);
     CHECK(readFile(collection / "V/bad.wav") == collection.recorded);
@@ -88,7 +88,7 @@ TEST_CASE("lists of other checksums tell drift too, which can be accepted") {
     Inherited collection(GENERATE(as<std::string>(), "md5sum", "b2sum --tag", "sha1sum"));
     CHECK(collection.take(timeNow()).drifted.size() == 1);
     CHECK(collection.drift().size() == 2);
-    collection.putOnDocket("accept-change", "V", "bad.wav");
+    collection.putOnDocket(ActionKind::acceptChange, "V", "bad.wav");
     RunControl control;
     CHECK(carryOut(collection.catalogue(), control, {})->done == 1);
     CHECK(collection.drift().size() == 1);
@@ -99,7 +99,7 @@ TEST_CASE("lists of other checksums tell drift too, which can be accepted") {
 TEST_CASE("the ledger is told as PREMIS events") {
     Inherited collection;
     collection.take(timeNow());
-    collection.putOnDocket("restore", "V", "bad.wav");
+    collection.putOnDocket(ActionKind::restore, "V", "bad.wav");
     RunControl control;
     REQUIRE(carryOut(collection.catalogue(), control, {})->done == 1);
     const auto text = premisOfLedger(collection.catalogue());

@@ -49,7 +49,7 @@ old.commit()
     const auto docket = DocketStore(*opened).all();
     REQUIRE(docket.ok());
     REQUIRE(docket->size() == 1);
-    CHECK(docket->front().kind == "retire");
+    CHECK(docket->front().kind == ActionKind::retire);
     CHECK(docket->front().holding == 1);
     CHECK(docket->front().change == "ab");
     CHECK(docket->front().place.empty());
@@ -68,18 +68,18 @@ TEST_CASE("a holding and a place stand on the docket once each, and are taken of
     const auto catalogue = Catalogue::openForWriting(folder / "c.sqlite");
     REQUIRE(catalogue.ok());
     const DocketStore store(*catalogue);
-    const auto place = [](std::string_view kind, const BytePath& where, const BytePath& target) {
+    const auto place = [](ActionKind kind, const BytePath& where, const BytePath& target) {
         DocketAction action;
         action.kind = kind;
         action.place = where;
         action.target = target;
         return action;
     };
-    REQUIRE(store.add(std::vector{place("repoint", "/a", "/b"), place("repoint", "/c", "/d")}).ok());
-    REQUIRE(store.add(std::vector{place("write-off", "/a", "")}).ok()); // another decision on the same place
+    REQUIRE(store.add(std::vector{place(ActionKind::repoint, "/a", "/b"), place(ActionKind::repoint, "/c", "/d")}).ok());
+    REQUIRE(store.add(std::vector{place(ActionKind::writeOff, "/a", "")}).ok()); // another decision on the same place
     const auto all = store.all();
     REQUIRE(all->size() == 2);
-    CHECK((*all)[0].kind == "write-off");
+    CHECK((*all)[0].kind == ActionKind::writeOff);
     CHECK((*all)[0].target.empty());
     CHECK((*all)[1].target == "/d");
     CHECK(store.totals()->actions == 2);

@@ -186,12 +186,12 @@ TEST_CASE("a consent stands on its line until the line is said anew, and lines g
     collection.survey("V");
     const DocketStore store(collection.catalogue());
     for (const auto* name : {"a.wav", "b.wav", "c.wav"}) {
-        collection.putOnDocket("retire", "V", name);
+        collection.putOnDocket(ActionKind::retire, "V", name);
     }
     const auto first = collection.holding("V", "a.wav")->id;
     REQUIRE(store.consent(first, "lossless").ok());
     CHECK(store.all()->front().consent == "lossless");
-    collection.putOnDocket("retire", "V", "a.wav");
+    collection.putOnDocket(ActionKind::retire, "V", "a.wav");
     CHECK(store.all()->front().consent.empty());
     const auto lines = *store.all();
     CHECK(*store.removeActions(std::vector{lines[1].id, ActionId{999}}) == 1);

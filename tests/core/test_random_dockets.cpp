@@ -2,10 +2,10 @@
 // are away, lists. No last copy is lost, no reference that resolved is broken, and all is undone byte for
 // byte. A sample of sixty; ten thousand by scripts/long-tests.
 #include "core/base/user_folders.h"
-#include "core/remedy/carry_out.h"
-#include "core/remedy/open_for_work.h"
-#include "core/remedy/plan_places.h"
-#include "core/remedy/undo.h"
+#include "core/work/carry_out.h"
+#include "core/work/open_for_work.h"
+#include "core/audit/plan_places.h"
+#include "core/remedy/journal/taking_back.h"
 #include "support/player_collection.h"
 #include "support/small_audio.h"
 #include "support/sound.h"
@@ -65,22 +65,22 @@ class RandomTree : public PlayerCollection {
         REQUIRE(holdings
                     .eachPresent([&](PresentHolding&& holding) {
                         if (pick(100) < 45) {
-                            actions.push_back({0, "retire", holding.id, "", timeNow()});
+                            actions.push_back({0, ActionKind::retire, holding.id, "", timeNow()});
                         } else if (pick(100) < 15) {
                             const auto root =
                                 *this /
                                 volumes_[static_cast<std::size_t>(pick(static_cast<int>(volumes_.size())))];
-                            DocketAction action{0, "move", holding.id, "", timeNow()};
+                            DocketAction action{0, ActionKind::move, holding.id, "", timeNow()};
                             action.target = root + "/moved/" + std::to_string(pick(1000)) + ".wav";
                             actions.push_back(std::move(action));
                         } else if (pick(100) < 20) {
-                            actions.push_back({0, "restore", holding.id, "", timeNow()});
+                            actions.push_back({0, ActionKind::restore, holding.id, "", timeNow()});
                         }
                     })
                     .ok());
         const auto missing = holdings.missing();
         for (const auto id : *missing) {
-            actions.push_back({0, pick(2) == 0 ? "write-off" : "restore", id, "", timeNow()});
+            actions.push_back({0, pick(2) == 0 ? ActionKind::writeOff : ActionKind::restore, id, "", timeNow()});
         }
         std::ranges::shuffle(actions, random_);
         REQUIRE(DocketStore(catalogue()).add(actions).ok());

@@ -1,8 +1,8 @@
 // A location that resolves by whichever of its readings still resolves after what it leads to was moved or
 // retired, and is written in its list's own letters.
 #include "core/base/user_folders.h"
-#include "core/remedy/plan_places.h"
-#include "core/remedy/references_along.h"
+#include "core/audit/plan_places.h"
+#include "core/remedy/docket/list_differences.h"
 #include "support/player_collection.h"
 #include "support/small_audio.h"
 
@@ -82,7 +82,7 @@ TEST_CASE("whichever reading resolves, the reference follows a move and a retire
                 REQUIRE(
                     planMove(all.catalogue(), all / ("V/" + reading.file), all / ("V/" + target), "").ok());
             } else {
-                all.putOnDocket("retire", "V", reading.file);
+                all.putOnDocket(ActionKind::retire, "V", reading.file);
             }
             const auto carried = all.carryOutAll();
             INFO((carried.refused.empty() ? std::string() : carried.refused.front().sentence));
@@ -139,7 +139,7 @@ TEST_CASE("a list keeps its owner, and one with several names is left as it is")
     Read all({"", "a.wav", "a.wav"}, "b.wav");
     if (geteuid() == 0) {
         REQUIRE(chown(all.list.c_str(), 1234, 2345) == 0);
-        all.putOnDocket("retire", "V", "a.wav");
+        all.putOnDocket(ActionKind::retire, "V", "a.wav");
         CHECK(all.carryOutAll().done == 1);
         struct stat status {};
         REQUIRE(stat(all.list.c_str(), &status) == 0);
@@ -151,7 +151,7 @@ TEST_CASE("a list keeps its owner, and one with several names is left as it is")
     }
     fs::create_hard_link(all.list, all / "V/same list.m3u");
     all.read();
-    all.putOnDocket("retire", "V", "a.wav");
+    all.putOnDocket(ActionKind::retire, "V", "a.wav");
     const auto carried = all.carryOutAll();
     CHECK(carried.done == 0);
     REQUIRE(carried.refused.size() == 1);
@@ -162,7 +162,7 @@ TEST_CASE("a list keeps its owner, and one with several names is left as it is")
 
 TEST_CASE("what a player writes in the last instant before the exchange stays its player's") {
     Read all({"", "a.wav", "a.wav"}, "b.wav");
-    all.putOnDocket("retire", "V", "a.wav");
+    all.putOnDocket(ActionKind::retire, "V", "a.wav");
     const std::string theirs = all.before + "b.wav\n";
     RunControl control;
     CarryOutHooks hooks;

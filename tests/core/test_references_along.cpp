@@ -1,7 +1,7 @@
 #include "core/base/user_folders.h"
-#include "core/remedy/docket.h"
-#include "core/remedy/plan_places.h"
-#include "core/remedy/references_along.h"
+#include "core/remedy/docket/review.h"
+#include "core/audit/plan_places.h"
+#include "core/remedy/docket/list_differences.h"
 #include "support/killing.h"
 #include "support/player_collection.h"
 #include "support/small_audio.h"
@@ -59,7 +59,7 @@ struct Listed : PlayerCollection {
 };
 
 void retireSpare(Collection& collection) {
-    collection.putOnDocket("retire", "V", "f/spare.wav");
+    collection.putOnDocket(ActionKind::retire, "V", "f/spare.wav");
 }
 
 /// The same by the command, while another process may have the catalogue.
@@ -262,7 +262,7 @@ TEST_CASE("a name that cannot stand in a list keeps its own file and no other") 
     fs::rename(all / "V/keep.wav", all / "V/two\nlines.wav");
     all.survey("V");
     retireSpare(all);
-    all.plan(repointKind, all / "V/gone.wav", all / "V/only.wav");
+    all.plan(ActionKind::repoint, all / "V/gone.wav", all / "V/only.wav");
     const auto carried = all.carryOutAll();
     CHECK(carried.done == 1);
     REQUIRE(carried.refused.size() == 1);
@@ -318,7 +318,7 @@ TEST_CASE("a card's relative list is not led away from the card") {
     all.survey("V");
     all.survey("CARD");
     all.addPlayer("card", "CARD");
-    all.putOnDocket("retire", "CARD", "spare.wav");
+    all.putOnDocket(ActionKind::retire, "CARD", "spare.wav");
     const auto review = reviewDocket(all.catalogue());
     REQUIRE(review->refused == 1);
     CHECK(review->actions.front().refused->find("not on CARD") != std::string::npos);
@@ -337,7 +337,7 @@ TEST_CASE("two players share a list: it is changed once") {
     CHECK(all.carryOutAll().references == 3);
     const auto entries = LedgerStore(all.catalogue()).entries();
     const auto actions = LedgerStore(all.catalogue()).actionsOf(entries->front().id);
-    CHECK(std::ranges::count(*actions, repointKind, &LedgerAction::kind) == 2);
+    CHECK(std::ranges::count(*actions, ActionKind::repoint, &LedgerAction::kind) == 2);
     CHECK(all.figures("third").resolved == 2);
     all.checkWhole();
 }

@@ -1,5 +1,5 @@
 #include "core/players/location.h"
-#include "core/remedy/docket.h"
+#include "core/remedy/docket/review.h"
 #include "support/player_collection.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"

@@ -1,9 +1,9 @@
 #include "core/audit/refresh_findings.h"
 #include "core/base/user_folders.h"
-#include "core/remedy/carry_out.h"
-#include "core/remedy/docket.h"
-#include "core/remedy/trash.h"
-#include "core/remedy/undo.h"
+#include "core/work/carry_out.h"
+#include "core/remedy/docket/review.h"
+#include "core/remedy/changes/trash.h"
+#include "core/remedy/journal/taking_back.h"
 #include "core/survey/volume_identity.h"
 #include "support/collection.h"
 #include "support/run_program.h"
@@ -65,7 +65,7 @@ TEST_CASE(
     const timespec old[2] = {{1'000'000'000, 5}, {1'100'000'000, 7}};
     utimensat(AT_FDCWD, spare.c_str(), old, 0);
     const auto before = stampAt(spare);
-    collection.putOnDocket("retire", "V", "odd n\xC3\xA4me, 100%\nx.wav");
+    collection.putOnDocket(ActionKind::retire, "V", "odd n\xC3\xA4me, 100%\nx.wav");
     const auto carried = carryOutAll(collection);
     CHECK(carried.done == 1);
     CHECK(carried.frees == smallWav(1).size());
@@ -89,7 +89,7 @@ TEST_CASE("what the specification's own tool trashed and we trashed lie side by 
     Copies collection;
     writeFile(collection / "other/spare.wav", "another file of that name");
     REQUIRE(run({"trash-put", collection / "other/spare.wav"}).code == 0);
-    collection.putOnDocket("retire", "V", "spare.wav");
+    collection.putOnDocket(ActionKind::retire, "V", "spare.wav");
     CHECK(carryOutAll(collection).done == 1);
     const auto listed = run({"trash-list"}).out;
     CHECK(listed.find(collection / "other/spare.wav") != std::string::npos);
@@ -116,7 +116,7 @@ TEST_CASE("on another file system the trash is its own, shared or private as the
     writeFile(collection / "card/music/keep.wav", smallWav(1));
     writeFile(collection / "card/music/spare.wav", smallWav(1));
     collection.survey("card");
-    collection.putOnDocket("retire", "card", "music/spare.wav");
+    collection.putOnDocket(ActionKind::retire, "card", "music/spare.wav");
     CHECK(carryOutAll(collection).done == 1);
     CHECK(readFile(expected + "/files/spare.wav") == smallWav(1));
     CHECK(readFile(expected + "/info/spare.wav.trashinfo").find("Path=music/spare.wav\n") !=
@@ -129,7 +129,8 @@ TEST_CASE("on another file system the trash is its own, shared or private as the
 
 TEST_CASE("names for the trash stay free, short enough and whole") {
     fs::remove_all(homeTrash());
-    const auto trash = trashFor(homeFolder() + "/x");
+    Unflushed unflushed;
+    const auto trash = trashFor(homeFolder() + "/x", unflushed);
     REQUIRE(trash.ok());
     const std::string longName =
         std::string(120, 'a') + std::string("\xC3\xA9\xC3\xA9") + std::string(127, 'b') + ".wav";
@@ -187,7 +188,7 @@ TEST_CASE("what must not be retired is refused with a sentence and stays") {
     const auto before = contentsBelow(collection / "V");
     const auto pulled = contentsBelow(collection / "pulled");
     for (const auto& path : told) {
-        collection.putOnDocket("retire", "V", path);
+        collection.putOnDocket(ActionKind::retire, "V", path);
     }
     const auto carried = carryOutAll(collection);
     CHECK(carried.done == 0);
@@ -210,7 +211,7 @@ TEST_CASE("a file that is reached by two ways is no copy of itself") {
     collection.survey("V");
     collection.survey("W", links);
     REQUIRE(collection.holding("W", "in/a.wav").has_value());
-    collection.putOnDocket("retire", "W", "in/a.wav");
+    collection.putOnDocket(ActionKind::retire, "W", "in/a.wav");
     const auto carried = carryOutAll(collection);
     CHECK(carried.done == 0);
     CHECK(readFile(collection / "V/real/a.wav") == smallWav(1));
@@ -223,7 +224,7 @@ TEST_CASE("a hard link may be retired, frees nothing, and its fellow keeps the b
     collection.survey("V");
     REQUIRE(refreshFindings(collection.catalogue()).ok());
     CHECK(Findings(collection.catalogue()).setTotals()->reclaimable == 0);
-    collection.putOnDocket("retire", "V", "b.wav");
+    collection.putOnDocket(ActionKind::retire, "V", "b.wav");
     CHECK(reviewDocket(collection.catalogue())->frees == 0);
     CHECK(carryOutAll(collection).done == 1);
     CHECK(readFile(collection / "V/a.wav") == smallWav(1));
@@ -234,8 +235,8 @@ TEST_CASE("undo refuses where the place is taken or the trash was emptied, one b
     Copies collection;
     writeFile(collection / "V/third.wav", smallWav(1));
     collection.survey("V");
-    collection.putOnDocket("retire", "V", "spare.wav");
-    collection.putOnDocket("retire", "V", "third.wav");
+    collection.putOnDocket(ActionKind::retire, "V", "spare.wav");
+    collection.putOnDocket(ActionKind::retire, "V", "third.wav");
     CHECK(carryOutAll(collection).done == 2);
     writeFile(collection / "V/spare.wav", "somebody else's");
     fs::remove(joinPath(homeTrash(), "files/third.wav"));
@@ -253,14 +254,14 @@ TEST_CASE("what is written off is not missing again, until it comes back or the 
     fs::remove(collection / "V/only.wav");
     collection.survey("V");
     CHECK(Holdings(collection.catalogue()).missing()->size() == 1);
-    collection.putOnDocket("write-off", "V", "only.wav");
+    collection.putOnDocket(ActionKind::writeOff, "V", "only.wav");
     CHECK(carryOutAll(collection).done == 1);
     CHECK(collection.survey("V").missing == 0);
     CHECK(Holdings(collection.catalogue()).missing()->empty());
     CHECK(undoLast(collection).done == 1);
     CHECK(Holdings(collection.catalogue()).missing()->size() == 1);
     writeFile(collection / "V/only.wav", smallWav(2));
-    collection.putOnDocket("write-off", "V", "only.wav");
+    collection.putOnDocket(ActionKind::writeOff, "V", "only.wav");
     CHECK(carryOutAll(collection).refused.at(0).sentence.find("survey the volume first") !=
           std::string::npos);
 }
@@ -272,13 +273,13 @@ TEST_CASE("carrying out stops between two files and the rest waits") {
     }
     collection.survey("V");
     for (int i = 0; i < 6; ++i) {
-        collection.putOnDocket("retire", "V", "copy" + std::to_string(i) + ".wav");
+        collection.putOnDocket(ActionKind::retire, "V", "copy" + std::to_string(i) + ".wav");
     }
     RunControl control;
     CarryOutHooks hooks;
-    int recorded = 0;
+    int checked = 0;
     hooks.onInstant = [&](Instant instant) {
-        if (instant == Instant::recorded && ++recorded == 2) {
+        if (instant == Instant::checked && ++checked == 2) {
             control.cancel();
         }
     };
@@ -292,7 +293,7 @@ TEST_CASE("carrying out stops between two files and the rest waits") {
 
 TEST_CASE("files return to where their volume is now, not to where it was") {
     Copies collection;
-    collection.putOnDocket("retire", "V", "spare.wav");
+    collection.putOnDocket(ActionKind::retire, "V", "spare.wav");
     CHECK(carryOutAll(collection).done == 1);
     fs::rename(collection / "V", collection / "Renamed");
     const auto away = [&] {
@@ -326,7 +327,7 @@ TEST_CASE("a drive's own trash is found again at another mount point") {
     writeFile(collection / "here/music/keep.wav", smallWav(1));
     writeFile(collection / "here/music/spare.wav", smallWav(1));
     collection.survey("here/music");
-    collection.putOnDocket("retire", "music", "spare.wav");
+    collection.putOnDocket(ActionKind::retire, "music", "spare.wav");
     CHECK(carryOutAll(collection).done == 1);
     REQUIRE(run({"umount", collection / "here"}).code == 0);
     REQUIRE(run({"mount", "-o", "loop", image, collection / "there"}).code == 0);
@@ -340,7 +341,7 @@ TEST_CASE("a drive's own trash is found again at another mount point") {
 
 TEST_CASE("what is carried out is carried out on the volume where it is now") {
     Copies collection;
-    collection.putOnDocket("retire", "V", "spare.wav");
+    collection.putOnDocket(ActionKind::retire, "V", "spare.wav");
     fs::rename(collection / "V", collection / "Renamed");
     collection.survey("Renamed");
     const auto carried = carryOutAll(collection);

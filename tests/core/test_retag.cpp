@@ -1,9 +1,9 @@
 #include "core/audit/tag_takeover.h"
 #include "core/base/user_folders.h"
 #include "core/catalogue/evidence_store.h"
-#include "core/remedy/carry_out.h"
-#include "core/remedy/docket.h"
-#include "core/remedy/undo.h"
+#include "core/work/carry_out.h"
+#include "core/remedy/docket/review.h"
+#include "core/remedy/journal/taking_back.h"
 #include "support/collection.h"
 #include "support/killing.h"
 #include "support/run_program.h"
@@ -67,6 +67,8 @@ struct Tagged : Collection {
         words.insert(words.end(), options.begin(), options.end());
         words.push_back(path);
         ffmpeg(words);
+        // By this its volume is known again, with other inodes, while the other is on its way.
+        writeFile(*this / "V/beside.wav", smallWav(8));
         survey("V");
         before = readFile(path);
         REQUIRE(planRetag(catalogue(), holding("V", name)->id, change, "elsewhere").ok());
@@ -80,8 +82,10 @@ struct Tagged : Collection {
     void checkWhole() {
         std::set<std::string> seen;
         for (const auto& [at, content] : contentsBelow(*this / "V")) {
-            CHECK(at == path);
-            seen.insert(content);
+            if (at != *this / "V/beside.wav") {
+                CHECK(at == path);
+                seen.insert(content);
+            }
         }
         REQUIRE(seen.size() == 1);
         const bool isBefore = *seen.begin() == before;
@@ -152,7 +156,7 @@ TEST_CASE(
     CHECK((row.name == "h.wav" || told.find("Ines Corrigan, \xC3\xA9l\xC3\xA8ve") != std::string::npos));
     CHECK(told.find("Silver Band") != std::string::npos);
     CHECK(told.find("png") != std::string::npos);
-    CHECK(collection.survey("V").unchanged == 1);
+    CHECK(collection.survey("V").unchanged == 2);
     CHECK(EvidenceStore(collection.catalogue()).of(collection.holding("V", row.name)->id)->has_value());
 
     RunControl control;
@@ -161,7 +165,7 @@ TEST_CASE(
     CHECK(undone->refused.empty());
     CHECK(readFile(collection.path) == collection.before);
     CHECK(contentsBelow(trash()).empty());
-    CHECK(collection.survey("V").unchanged == 1);
+    CHECK(collection.survey("V").unchanged == 2);
 }
 
 TEST_CASE("what cannot be retagged stays as it is, with a sentence") {
@@ -229,7 +233,7 @@ TEST_CASE("a copy is retired before the one that stays takes its tags over") {
     Tagged collection("a.flac");
     fs::copy(collection.path, collection / "V/b.flac");
     collection.survey("V");
-    collection.putOnDocket("retire", "V", "b.flac");
+    collection.putOnDocket(ActionKind::retire, "V", "b.flac");
     const auto carried = collection.carryOutAll();
     INFO((carried.refused.empty() ? std::string() : carried.refused.front().sentence));
     CHECK(carried.done == 2);
@@ -239,7 +243,7 @@ TEST_CASE("a copy is retired before the one that stays takes its tags over") {
 
 TEST_CASE("what is told to be retired is not given tags") {
     Tagged collection("a.flac");
-    collection.putOnDocket("retire", "V", "a.flac");
+    collection.putOnDocket(ActionKind::retire, "V", "a.flac");
     const auto planned =
         planRetag(collection.catalogue(), collection.holding("V", "a.flac")->id, wanted(), "");
     CHECK(planned.error().cause == Cause::refused);
@@ -262,7 +266,7 @@ TEST_CASE("killed at any instant of a retag, the next start finishes it or takes
             CHECK(DocketStore(collection.catalogue()).all()->empty());
             CHECK(readTagFields(collection.path)->fields.at("GENRE") == Values{"Polka"});
         });
-    CHECK(instants == 8);
+    CHECK(instants == 7);
 }
 
 TEST_CASE("killed at any instant of taking a retag back, the next start finishes it or leaves it") {
@@ -275,7 +279,7 @@ TEST_CASE("killed at any instant of taking a retag back, the next start finishes
             undoEverything(collection);
             CHECK(readFile(collection.path) == collection.before);
         });
-    CHECK(instants == 4);
+    CHECK(instants == 6);
 }
 
 TEST_CASE("what others know is offered field by field, what they agree on is chosen") {

@@ -54,7 +54,7 @@ TEST_CASE("keeping one member puts all others on the docket, and says what is ke
     CHECK(collection.onDocket().size() == 3);
     const auto actions = DocketStore(collection.catalogue()).all();
     for (const auto& action : *actions) {
-        CHECK(action.kind == "retire");
+        CHECK(action.kind == ActionKind::retire);
         CHECK(action.holding != keeper);
         CHECK(action.reason == "kept instead: B/piece.wav");
     }
@@ -196,11 +196,11 @@ TEST_CASE("the docket's totals agree with its review") {
                                                        {"A", "pair.wav"},
                                                        {"B", "piece.wav"},
                                                        {"B", "copy of piece.wav"}}) {
-        collection.putOnDocket("retire", label, path);
+        collection.putOnDocket(ActionKind::retire, label, path);
     }
     const auto one = DocketStore(collection.catalogue()).totals();
     CHECK(one->actions == 4);
     CHECK(one->frees == 3 * smallWav(1).size());       // one name of the linked file goes, its bytes stay
-    collection.putOnDocket("retire", "A", "pair.wav"); // a second time: still once
+    collection.putOnDocket(ActionKind::retire, "A", "pair.wav"); // a second time: still once
     CHECK(DocketStore(collection.catalogue()).totals()->actions == 4);
 }

@@ -10,6 +10,20 @@ using namespace sober;
 using namespace sober::test;
 namespace fs = std::filesystem;
 
+namespace {
+
+LedgerAction started(const LedgerStore& ledger, LedgerAction action) {
+    auto* written = &action;
+    REQUIRE(ledger.start(std::span(&written, 1)).ok());
+    return action;
+}
+
+bool settled(const LedgerStore& ledger, const LedgerAction& action, ActionStep step, HoldingState state) {
+    return ledger.settle(std::vector{Settlement{action, step, state, {}, {}}}).ok();
+}
+
+} // namespace
+
 TEST_CASE("holdings come back as they were written, in the order asked for") {
     Collection collection;
     writeFile(collection / "V/b.wav", smallWav(2, 1));
@@ -110,20 +124,20 @@ TEST_CASE("the ledger counts what became of its actions") {
         const auto holding = collection.holding("V", path);
         LedgerAction made;
         made.entry = *entry;
-        made.kind = "retire";
+        made.kind = ActionKind::retire;
         made.holding = holding->id;
         made.place = collection / ("V/" + path);
         made.aside = "/trash/" + path;
         made.size = holding->size;
         made.checksum = holding->checksum;
-        return *ledger.start(made);
+        return started(ledger, made);
     };
     const auto a = action("a.wav");
     const auto b = action("b.wav");
     const auto c = action("c.wav");
     CHECK(ledger.unfinished()->size() == 3);
-    collection.putOnDocket("retire", "V", "a.wav");
-    REQUIRE(ledger.finish(a, ActionStep::carriedOut, HoldingState::retired).ok());
+    collection.putOnDocket(ActionKind::retire, "V", "a.wav");
+    REQUIRE(settled(ledger, a, ActionStep::carriedOut, HoldingState::retired));
     CHECK_FALSE(collection.holding("V", "a.wav").has_value());
     CHECK(DocketStore(collection.catalogue()).all()->empty());
     REQUIRE(ledger.mark(b, ActionStep::refused, "it stays").ok());
@@ -143,7 +157,7 @@ TEST_CASE("the ledger counts what became of its actions") {
     CHECK((*actions)[0].checksum == a.checksum);
     CHECK(ledger.unfinished()->empty());
 
-    REQUIRE(ledger.finish(a, ActionStep::undone, HoldingState::present).ok());
+    REQUIRE(settled(ledger, a, ActionStep::undone, HoldingState::present));
     CHECK(collection.holding("V", "a.wav")->state == HoldingState::present);
     CHECK((*ledger.entry(*entry))->undone == 1);
     CHECK_FALSE(ledger.entry(4711)->has_value());
@@ -157,17 +171,17 @@ TEST_CASE("a holding that came back to its place takes it from one that came and
     const auto entry = ledger.open("carry-out", "", {});
     LedgerAction action;
     action.entry = *entry;
-    action.kind = "retire";
+    action.kind = ActionKind::retire;
     action.holding = collection.holding("V", "a.wav")->id;
-    action = *ledger.start(action);
-    REQUIRE(ledger.finish(action, ActionStep::carriedOut, HoldingState::retired).ok());
+    action = started(ledger, action);
+    REQUIRE(settled(ledger, action, ActionStep::carriedOut, HoldingState::retired));
     writeFile(collection / "V/a.wav", smallWav(2));
     collection.survey("V");
     fs::remove(collection / "V/a.wav");
     writeFile(collection / "V/other.wav", smallWav(3));
     collection.survey("V");
     CHECK(collection.holding("V", "a.wav")->state == HoldingState::missing);
-    REQUIRE(ledger.finish(action, ActionStep::undone, HoldingState::present).ok());
+    REQUIRE(settled(ledger, action, ActionStep::undone, HoldingState::present));
     CHECK(collection.holding("V", "a.wav")->id == action.holding);
 }
 
@@ -178,7 +192,7 @@ TEST_CASE("a second connection of the writer decides while long work goes on") {
     const auto beside = Catalogue::openBeside(collection.catalogue());
     REQUIRE(beside.ok());
     const std::vector<DocketAction> actions{
-        {0, "retire", collection.holding("V", "a.wav")->id, "", timeNow()}};
+        {0, ActionKind::retire, collection.holding("V", "a.wav")->id, "", timeNow()}};
     CHECK(DocketStore(*beside).add(actions).ok());
     CHECK(DocketStore(collection.catalogue()).all()->size() == 1);
     const auto reader = Catalogue::openForReading(collection.cataloguePath());

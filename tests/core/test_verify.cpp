@@ -1,7 +1,7 @@
-#include "core/remedy/carry_out.h"
-#include "core/remedy/docket.h"
-#include "core/remedy/mending.h"
-#include "core/remedy/undo.h"
+#include "core/work/carry_out.h"
+#include "core/remedy/docket/review.h"
+#include "core/remedy/actions/mending.h"
+#include "core/remedy/journal/taking_back.h"
 #include "core/survey/verify.h"
 #include "support/collection.h"
 #include "support/run_program.h"
@@ -175,7 +175,7 @@ TEST_CASE("content that is back is no drift any more; accepted change is the new
     const auto altered = withBytes(before, before.size() / 2, "yyyy");
     writeFile(collection.at("b.flac"), altered);
     CHECK(collection.verify().drift.size() == 1);
-    collection.putOnDocket("accept-change", "V", "b.flac");
+    collection.putOnDocket(ActionKind::acceptChange, "V", "b.flac");
     RunControl control;
     const auto carried = carryOut(collection.catalogue(), control, {});
     REQUIRE(carried.ok());
@@ -197,7 +197,7 @@ TEST_CASE("a healthy copy puts back what was recorded, and the ledger gives the 
     const auto damaged = withBytes(before, 70'000, std::string(5000, '\0'));
     collection.changeSilently("a.wav", damaged);
     CHECK(collection.verify().drift.size() == 1);
-    collection.putOnDocket("restore", "V", "a.wav");
+    collection.putOnDocket(ActionKind::restore, "V", "a.wav");
     RunControl control;
     SECTION("restored") {
         const auto carried = carryOut(collection.catalogue(), control, {});
@@ -213,8 +213,8 @@ TEST_CASE("a healthy copy puts back what was recorded, and the ledger gives the 
         REQUIRE(DocketStore(collection.catalogue()).clear().ok());
         fs::copy(collection.at("copy.wav"), collection.at("third.wav"));
         collection.look();
-        collection.putOnDocket("retire", "V", "copy.wav");
-        collection.putOnDocket("restore", "V", "a.wav");
+        collection.putOnDocket(ActionKind::retire, "V", "copy.wav");
+        collection.putOnDocket(ActionKind::restore, "V", "a.wav");
         const auto carried = carryOut(collection.catalogue(), control, {});
         CHECK(carried->done == 2);
         CHECK(readFile(collection.at("a.wav")) == before);
@@ -245,7 +245,7 @@ TEST_CASE("two damaged copies make a sound one where their damage lies in differ
     const bool apart = GENERATE(true, false);
     collection.changeSilently("copy.wav", withBytes(before, apart ? 1'700'000 : 80'000, "damage"));
     CHECK(collection.verify().drift.size() == 2);
-    collection.putOnDocket("repair", "V", "a.wav");
+    collection.putOnDocket(ActionKind::repair, "V", "a.wav");
     RunControl control;
     const auto carried = carryOut(collection.catalogue(), control, {});
     REQUIRE(carried.ok());

@@ -3,9 +3,9 @@
 #include "core/audit/set_choice.h"
 #include "core/base/trash_places.h"
 #include "core/catalogue/policies.h"
-#include "core/remedy/carry_out.h"
-#include "core/remedy/open_for_work.h"
-#include "core/remedy/undo.h"
+#include "core/work/carry_out.h"
+#include "core/work/open_for_work.h"
+#include "core/remedy/journal/taking_back.h"
 #include "support/mounts.h"
 #include "support/small_audio.h"
 
@@ -309,7 +309,7 @@ CarriedOut decideAndCarryOut(Collection& collection, const Way& way, Effort effo
         REQUIRE((preview.ok() && applyPreview(collection.catalogue(), *preview).ok()));
     } else if (!carrying.empty()) {
         const auto id = (decision == Decision::first ? carrying.front() : carrying.back()).id;
-        const std::vector<DocketAction> actions{{0, "retire", id, "", timeNow()}};
+        const std::vector<DocketAction> actions{{0, ActionKind::retire, id, "", timeNow()}};
         REQUIRE(DocketStore(collection.catalogue()).add(actions).ok());
     }
     const auto carried = carryOut(collection.catalogue(), control, {});
@@ -382,8 +382,8 @@ TEST_CASE("what was to stay and is not there any more lets nothing go") {
         writeFile(collection / ("V/" + std::string(name)), held);
     }
     collection.survey("V");
-    collection.putOnDocket("retire", "V", "one.wav");
-    collection.putOnDocket("retire", "V", "two.wav");
+    collection.putOnDocket(ActionKind::retire, "V", "one.wav");
+    collection.putOnDocket(ActionKind::retire, "V", "two.wav");
     RunControl control;
     CarryOutHooks hooks;
     bool happened = false;
@@ -417,8 +417,8 @@ TEST_CASE("two catalogues with opposite dockets leave one copy") {
     RunControl control;
     one.survey("V");
     REQUIRE(surveyVolume(other.catalogue(), {one / "V", {}, {}, {}}, control, [](const Progress&) {}).ok());
-    one.putOnDocket("retire", "V", "a.wav");
-    other.putOnDocket("retire", "V", "b.wav");
+    one.putOnDocket(ActionKind::retire, "V", "a.wav");
+    other.putOnDocket(ActionKind::retire, "V", "b.wav");
     CarryOutHooks hooks;
     bool happened = false;
     hooks.onInstant = [&](Instant instant) {

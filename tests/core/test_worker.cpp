@@ -102,8 +102,8 @@ TEST_CASE("a worker answers as an examination in this process does, file after f
 
 TEST_CASE("what breaks the worker or never ends costs one file") {
     const TempFolder folder;
-    // Long enough to be caught in the middle; silence is quick to write.
-    ffmpeg({"-f", "lavfi", "-i", "anoisesrc=d=1500:c=pink:r=44100", "-ac", "2", folder / "long.wav"});
+    // Long enough to be caught in the middle, on a fast machine too; few bytes, so that it is quick to write.
+    ffmpeg({"-f", "lavfi", "-i", "anoisesrc=d=8000:c=pink:r=44100", "-c:a", "pcm_u8", folder / "long.wav"});
     writeMusic(folder / "a.wav", 5, 3);
     RunControl control;
     std::uint64_t passed = 0;

@@ -48,7 +48,7 @@ class Collection {
     std::optional<Holding> holding(const std::string& label, const BytePath& path) {
         return *Holdings(catalogue_).at(volume(label).id, path);
     }
-    void putOnDocket(const std::string& kind, const std::string& label, const BytePath& path) {
+    void putOnDocket(ActionKind kind, const std::string& label, const BytePath& path) {
         const auto found = holding(label, path);
         REQUIRE(found.has_value());
         const std::vector<DocketAction> actions{{0, kind, found->id, "", timeNow()}};

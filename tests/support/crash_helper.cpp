@@ -1,7 +1,7 @@
 #include "core/evidence/evidence_worker.h"
-#include "core/remedy/carry_out.h"
-#include "core/remedy/open_for_work.h"
-#include "core/remedy/undo.h"
+#include "core/work/carry_out.h"
+#include "core/work/open_for_work.h"
+#include "core/remedy/journal/taking_back.h"
 
 #include <csignal>
 #include <cstdlib>

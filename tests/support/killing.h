@@ -1,6 +1,7 @@
 #pragma once
 
-#include "core/remedy/undo.h"
+#include "core/remedy/journal/taking_back.h"
+#include "core/work/carry_out.h"
 #include "support/collection.h"
 #include "support/run_program.h"
 
@@ -34,8 +35,9 @@ int killAtEveryInstant(const std::string& work, Before before, After after) {
             const auto killed = run({CRASH_HELPER, collection.cataloguePath(), work, std::to_string(step)});
             ended = killed.code == 0;
             CHECK((ended || killed.code == -SIGKILL));
-            // The next start is a look at the condition by the real program: it puts things in order.
+            // What only asks changes nothing; the next work by the real program puts things in order.
             CHECK(sober(collection.cataloguePath(), {"condition"}).code == 0);
+            CHECK(sober(collection.cataloguePath(), {"players"}).code == 0);
         });
         collection.checkWhole();
         after(collection);

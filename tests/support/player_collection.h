@@ -2,7 +2,8 @@
 
 #include "core/audit/relink.h"
 #include "core/players/read_players.h"
-#include "core/remedy/undo.h"
+#include "core/remedy/journal/taking_back.h"
+#include "core/work/carry_out.h"
 #include "support/collection.h"
 
 namespace sober::test {
@@ -66,7 +67,7 @@ class PlayerCollection : public Collection {
         FAIL("no player " << name);
         return {};
     }
-    void plan(std::string_view kind, const BytePath& place, const BytePath& target = {}) {
+    void plan(ActionKind kind, const BytePath& place, const BytePath& target = {}) {
         DocketAction action;
         action.kind = kind;
         action.place = place;

@@ -1,6 +1,7 @@
 #include "app/charts/ribbon_chart.h"
 #include "core/catalogue/player_store.h"
-#include "core/remedy/undo.h"
+#include "core/remedy/journal/taking_back.h"
+#include "core/work/carry_out.h"
 #include "support/small_audio.h"
 #include "ui/desktop.h"
 

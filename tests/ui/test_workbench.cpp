@@ -108,7 +108,7 @@ TEST_CASE("a decision does not wait for a survey that goes on") {
     bench.workbench->pause();
     QSignalSpy changed(bench.workbench.get(), &Workbench::docketChanged);
     bench.workbench->decide([](const Catalogue& catalogue) {
-        const std::vector<DocketAction> actions{{0, "retire", 1, "", 1}};
+        const std::vector<DocketAction> actions{{0, ActionKind::retire, 1, "", 1}};
         return DocketStore(catalogue).add(actions);
     });
     REQUIRE(QTest::qWaitFor([&] { return !changed.empty(); }, 10'000));

@@ -9,7 +9,7 @@
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
-#include "core/remedy/docket.h"
+#include "core/remedy/docket/review.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -556,7 +556,7 @@ void ClaimsDesk::accept() {
     connect(window, &AskWindow::answered, this, [this, ids](const QString& reason) {
         std::vector<DocketAction> actions;
         for (const auto id : ids) {
-            actions.push_back({0, std::string(acceptKind), id, reason.toStdString(), 0});
+            actions.push_back({0, ActionKind::accept, id, reason.toStdString(), 0});
         }
         workbench().decide(
             [actions](const Catalogue& catalogue) { return DocketStore(catalogue).add(actions); });

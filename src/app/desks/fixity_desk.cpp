@@ -3,13 +3,14 @@
 #include "app/ask_folder.h"
 #include "app/desks/ask_window.h"
 #include "app/theme/theme.h"
+#include "app/desks/ledger_words.h"
 #include "app/words.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/findings.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
-#include "core/remedy/docket.h"
+#include "core/remedy/docket/review.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -157,8 +158,7 @@ void FixityDesk::buildList() {
                         : Cell{shown(humanCount(row.healthy.size())), Mark::sound, false, false, first};
          }},
         {tr("On the docket"), [](const DriftRow& row) {
-             const QString word = row.waiting == acceptChangeKind ? tr("accept") : shown(row.waiting);
-             return Cell{word, Mark::none, false, false, {}};
+             return Cell{kindText(row.waiting), Mark::none, false, false, {}};
          }}};
     rows_ = new RowListModel<DriftRow>(
         std::move(columns), [](const DriftRow& row) { return std::to_string(row.holding.id); }, this);
@@ -276,7 +276,7 @@ Result<FixityDesk::Seen> FixityDesk::look(const Catalogue& catalogue) {
             row.path = joinPath(volume->root, row.holding.path);
         }
         const auto waiting = std::ranges::find(*actions, row.holding.id, &DocketAction::holding);
-        row.waiting = waiting != actions->end() ? waiting->kind : std::string();
+        row.waiting = waiting != actions->end() ? std::optional(waiting->kind) : std::nullopt;
         seen.drift.push_back(std::move(row));
     }
     return seen;
@@ -374,10 +374,10 @@ void FixityDesk::showBytes(const DriftRow& row) {
         });
 }
 
-void FixityDesk::put(const std::vector<HoldingId>& ids, std::string_view kind, const std::string& reason) {
+void FixityDesk::put(const std::vector<HoldingId>& ids, ActionKind kind, const std::string& reason) {
     std::vector<DocketAction> actions;
     for (const auto id : ids) {
-        actions.push_back({0, std::string(kind), id, reason, timeNow()});
+        actions.push_back({0, kind, id, reason, timeNow()});
     }
     if (!actions.empty()) {
         workbench().decide(
@@ -394,7 +394,7 @@ void FixityDesk::mend() {
                                "be left out; look "
                                "on Copies whether a better one is there."));
         }
-        put(ids, rewriteKind, "without the bytes that are no audio");
+        put(ids, ActionKind::rewrite, "without the bytes that are no audio");
         return;
     }
     std::vector<HoldingId> whole;
@@ -415,8 +415,8 @@ void FixityDesk::mend() {
             "No copy at hand holds what was recorded: bring the volume or backup that does, and survey it."));
         return;
     }
-    put(whole, restoreKind, "from a healthy copy");
-    put(byBlocks, repairKind, "put together from damaged copies");
+    put(whole, ActionKind::restore, "from a healthy copy");
+    put(byBlocks, ActionKind::repair, "put together from damaged copies");
 }
 
 void FixityDesk::seek() {
@@ -443,7 +443,7 @@ void FixityDesk::accept() {
                                   onlyTags ? tr("I edited the tags") : QString()},
                                  this);
     connect(window, &AskWindow::answered, this,
-            [this, ids](const QString& reason) { put(ids, acceptChangeKind, reason.toStdString()); });
+            [this, ids](const QString& reason) { put(ids, ActionKind::acceptChange, reason.toStdString()); });
     window->open();
 }
 

@@ -8,7 +8,7 @@
 #include "app/lists/list_view.h"
 #include "app/lists/row_list_model.h"
 #include "core/evidence/byte_difference.h"
-#include "core/remedy/mending.h"
+#include "core/remedy/actions/mending.h"
 
 class QComboBox;
 class QPushButton;
@@ -36,7 +36,7 @@ class FixityDesk : public Desk {
         std::vector<Checksum128> blocks; ///< as they are now
         std::vector<BytePath> healthy;   ///< absolute
         bool canBeAssembled = false;
-        std::string waiting; ///< the kind of action that stands on the docket
+        std::optional<ActionKind> waiting; ///< the kind of action that stands on the docket
     };
     struct Seen {
         std::vector<CheckChart::Row> history;
@@ -57,7 +57,7 @@ class FixityDesk : public Desk {
     void seek();
     bool showsUnsound() const;
     void chooseList();
-    void put(const std::vector<HoldingId>& ids, std::string_view kind, const std::string& reason);
+    void put(const std::vector<HoldingId>& ids, ActionKind kind, const std::string& reason);
 
     CheckChart* history_;
     RowListModel<DriftRow>* rows_;

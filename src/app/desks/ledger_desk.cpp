@@ -72,7 +72,7 @@ LedgerDesk::LedgerDesk(Workbench& workbench)
          }},
         {tr("Action"),
          [](const LedgerAction& action) {
-             return Cell{shown(action.kind), Mark::none, false, false, {}};
+             return Cell{kindText(action.kind), Mark::none, false, false, {}};
          }},
         {tr("File"),
          [](const LedgerAction& action) {

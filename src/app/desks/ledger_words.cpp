@@ -1,7 +1,6 @@
 #include "app/desks/ledger_words.h"
 
 #include "app/words.h"
-#include "core/remedy/docket.h"
 
 #include <QCoreApplication>
 
@@ -41,12 +40,16 @@ QString entryText(const LedgerEntry& entry) {
     return shown(entry.summary) + (wasTakenBack(entry) ? said(" (taken back)") : QString());
 }
 
-Mark markOfKind(const std::string& kind) {
-    return kind == retireKind                                               ? Mark::retire
-           : kind == acceptKind || kind == acceptChangeKind                 ? Mark::accepted
-           : kind == retagKind                                              ? Mark::retag
-           : kind == repointKind || kind == moveKind                        ? Mark::moved
-           : isMended(kind) || kind == rewriteKind || kind == bringBackKind ? Mark::sound
+QString kindText(std::optional<ActionKind> kind) {
+    return !kind ? QString() : shown(std::string(word(kind == ActionKind::acceptChange ? ActionKind::accept : *kind)));
+}
+
+Mark markOfKind(ActionKind kind) {
+    return kind == ActionKind::retire                                               ? Mark::retire
+           : kind == ActionKind::accept || kind == ActionKind::acceptChange                 ? Mark::accepted
+           : kind == ActionKind::retag                                              ? Mark::retag
+           : kind == ActionKind::repoint || kind == ActionKind::move                        ? Mark::moved
+           : isMended(kind) || kind == ActionKind::rewrite || kind == ActionKind::bringBack ? Mark::sound
                                                                             : Mark::writeOff;
 }
 

@@ -15,8 +15,9 @@ bool canBeTakenBack(const LedgerEntry& entry);
 /// "Carried out", "Survey", …
 QString kindText(const LedgerEntry& entry);
 QString entryText(const LedgerEntry& entry);
-/// Of an action's kind: "retire", "accept"…
-Mark markOfKind(const std::string& kind);
+Mark markOfKind(ActionKind kind);
+/// "retire", "accept", …; nothing of none.
+QString kindText(std::optional<ActionKind> kind);
 /// What became of an action, in a word.
 QString stepText(ActionStep step);
 

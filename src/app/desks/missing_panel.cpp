@@ -6,7 +6,7 @@
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/fixity_store.h"
 #include "core/catalogue/volumes.h"
-#include "core/remedy/docket.h"
+#include "core/remedy/docket/review.h"
 
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -69,8 +69,8 @@ MissingPanel::MissingPanel(Workbench& workbench, QWidget* parent)
     std::vector<Column<MissingRow>> columns{
         {tr("State"),
          [](const MissingRow& missing) {
-             return missing.waiting == restoreKind ? Cell{tr("to bring back"), Mark::sound, false, false, {}}
-                    : !missing.waiting.empty() ? Cell{tr("to write off"), Mark::writeOff, false, false, {}}
+             return missing.waiting == ActionKind::restore ? Cell{tr("to bring back"), Mark::sound, false, false, {}}
+                    : missing.waiting ? Cell{tr("to write off"), Mark::writeOff, false, false, {}}
                                                : Cell{tr("missing"), Mark::missing, false, false, {}};
          }},
         {tr("Title"),
@@ -122,7 +122,7 @@ MissingPanel::MissingPanel(Workbench& workbench, QWidget* parent)
     connect(typing, &QTimer::timeout, this, [this] { reload(); });
     connect(lists_, &StandingListBox::listChanged, this, [this] { reload(); });
     connect(back, &QPushButton::clicked, this, [this] { bringBack(); });
-    connect(off, &QPushButton::clicked, this, [this] { put(selected(), writeOffKind, "not missed"); });
+    connect(off, &QPushButton::clicked, this, [this] { put(selected(), ActionKind::writeOff, "not missed"); });
     connect(wait, &QPushButton::clicked, this, [this] { this->wait(); });
     connect(list_, &QWidget::customContextMenuRequested, this, [this](const QPoint& at) { listMenu(at); });
 }
@@ -172,8 +172,8 @@ Result<std::vector<MissingPanel::MissingRow>> MissingPanel::fetchRows(const Cata
     const Holdings holdings(catalogue);
     auto found = holdings.byIds(ids);
     const auto volumes = Volumes(catalogue).all();
-    const auto restored = DocketStore(catalogue).standing(ids, restoreKind);
-    const auto writtenOff = DocketStore(catalogue).standing(ids, writeOffKind);
+    const auto restored = DocketStore(catalogue).standing(ids, ActionKind::restore);
+    const auto writtenOff = DocketStore(catalogue).standing(ids, ActionKind::writeOff);
     if (!found || !volumes) {
         return !found ? found.error() : volumes.error();
     }
@@ -203,9 +203,12 @@ Result<std::vector<MissingPanel::MissingRow>> MissingPanel::fetchRows(const Cata
             const auto* where = volumeOf(*volumes, copies->front().volume);
             row.elsewhere = joinPath(where != nullptr ? where->label : std::string(), copies->front().path);
         }
-        row.waiting = std::ranges::find(*restored, holding.id) != restored->end()       ? restoreKind
-                      : std::ranges::find(*writtenOff, holding.id) != writtenOff->end() ? writeOffKind
-                                                                                        : std::string_view();
+        const auto stands = [&](const std::vector<HoldingId>& among) {
+            return std::ranges::find(among, holding.id) != among.end();
+        };
+        row.waiting = stands(*restored)     ? std::optional(ActionKind::restore)
+                      : stands(*writtenOff) ? std::optional(ActionKind::writeOff)
+                                            : std::nullopt;
         row.holding = std::move(holding);
         rows.push_back(std::move(row));
     }
@@ -234,13 +237,13 @@ void MissingPanel::bringBack() {
             tr("Of the selected no copy is known. If a backup may have one, look in it from Fixity "
                "(Alt+4, then L)."));
     }
-    put(ids, restoreKind, "brought back from a copy");
+    put(ids, ActionKind::restore, "brought back from a copy");
 }
 
-void MissingPanel::put(const std::vector<HoldingId>& ids, std::string_view kind, const std::string& reason) {
+void MissingPanel::put(const std::vector<HoldingId>& ids, ActionKind kind, const std::string& reason) {
     std::vector<DocketAction> actions;
     for (const auto id : ids) {
-        actions.push_back({0, std::string(kind), id, reason, timeNow()});
+        actions.push_back({0, kind, id, reason, timeNow()});
     }
     if (!actions.empty()) {
         workbench_.decide(

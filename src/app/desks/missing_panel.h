@@ -29,7 +29,7 @@ class MissingPanel : public QWidget {
         bool atHand = true;
         BytePath root;
         BytePath elsewhere;       ///< "VOLUME/path" of another copy, "" for none
-        std::string_view waiting; ///< the kind of action that stands on the docket
+        std::optional<ActionKind> waiting; ///< the kind of action that stands on the docket
     };
     struct Seen {
         std::vector<HoldingId> ids;
@@ -41,7 +41,7 @@ class MissingPanel : public QWidget {
                                                      std::span<const HoldingId> ids);
     std::vector<HoldingId> selected() const;
     void bringBack();
-    void put(const std::vector<HoldingId>& ids, std::string_view kind, const std::string& reason);
+    void put(const std::vector<HoldingId>& ids, ActionKind kind, const std::string& reason);
     void wait();
     void listMenu(const QPoint& at);
 

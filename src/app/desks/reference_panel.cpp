@@ -4,8 +4,8 @@
 #include "app/words.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/volumes.h"
-#include "core/remedy/docket.h"
-#include "core/remedy/plan_places.h"
+#include "core/remedy/docket/review.h"
+#include "core/audit/plan_places.h"
 
 #include <QHBoxLayout>
 #include <QLabel>

@@ -5,8 +5,8 @@
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
 #include "core/catalogue/docket_store.h"
-#include "core/remedy/docket.h"
-#include "core/remedy/plan_places.h"
+#include "core/remedy/docket/review.h"
+#include "core/audit/plan_places.h"
 
 #include <QFileDialog>
 #include <QHBoxLayout>
@@ -61,8 +61,8 @@ RelinkPanel::RelinkPanel(Workbench& workbench, QWidget* parent)
     std::vector<Column<PlaceRow>> columns{
         {tr("State"),
          [](const PlaceRow& row) {
-             return row.waiting == repointKind    ? Cell{tr("to repoint"), Mark::moved, false, false, {}}
-                    : row.waiting == writeOffKind ? Cell{tr("to write off"), Mark::writeOff, false, false, {}}
+             return row.waiting == ActionKind::repoint    ? Cell{tr("to repoint"), Mark::moved, false, false, {}}
+                    : row.waiting == ActionKind::writeOff ? Cell{tr("to write off"), Mark::writeOff, false, false, {}}
                     : row.link                    ? Cell{tr("found"), Mark::moved, false, false, {}}
                     : row.choice                  ? Cell{tr("asked"), Mark::doubtful, false, false, {}}
                                  : Cell{tr("not found"), Mark::missing, false, false, shown(row.reason)};
@@ -359,7 +359,7 @@ void RelinkPanel::showPlaces() {
         row.path = place.path;
         row.references = place.references;
         const auto waiting = known_.waiting.find(place.path);
-        row.waiting = waiting != known_.waiting.end() ? waiting->second : std::string();
+        row.waiting = waiting != known_.waiting.end() ? std::optional(waiting->second) : std::nullopt;
         rows.push_back(std::move(row));
         return rows.back();
     };
@@ -397,7 +397,7 @@ void RelinkPanel::showPlaces() {
     shown_->setToolTip(rule != nullptr ? tr("Inferred from %1").arg(shown(rule->grounds)) : QString());
     const int row = placeList_->currentRow();
     const bool waits =
-        std::ranges::all_of(rows, [](const PlaceRow& each) { return !each.link || !each.waiting.empty(); });
+        std::ranges::all_of(rows, [](const PlaceRow& each) { return !each.link || each.waiting; });
     put_->setEnabled(!waits);
     places_->setRows(std::move(rows));
     if (!places_->rows().empty()) {
@@ -568,7 +568,7 @@ void RelinkPanel::chooseCandidate() {
 void RelinkPanel::putLinks() {
     std::vector<RelinkLink> links;
     for (const auto& row : places_->rows()) {
-        if (row.link && row.waiting.empty()) {
+        if (row.link && !row.waiting) {
             links.push_back(found_->links[*row.link]);
         }
     }

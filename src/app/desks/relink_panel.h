@@ -42,7 +42,7 @@ class RelinkPanel : public QWidget {
         std::uint64_t references = 0;
         std::string players;
         std::string reason;  ///< why nothing was found
-        std::string waiting; ///< the kind of action that stands on the docket
+        std::optional<ActionKind> waiting; ///< the kind of action that stands on the docket
     };
     struct CandidateRow {
         RelinkCandidate file;
@@ -54,7 +54,7 @@ class RelinkPanel : public QWidget {
         std::vector<Player> players;
         std::vector<PlayerFigures> figures;
         std::map<ListFileId, std::vector<std::string>> owners; ///< by list: players' names
-        std::map<BytePath, std::string> waiting;               ///< by place: the kind of action
+        std::map<BytePath, ActionKind> waiting;               ///< by place: the kind of action
     };
 
     QWidget* makeButtons();

@@ -1,10 +1,11 @@
 #include "app/desks/soundness_list.h"
 
+#include "app/desks/ledger_words.h"
 #include "app/words.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/volumes.h"
-#include "core/remedy/rewriting.h"
+#include "core/remedy/actions/rewrite.h"
 
 #include <QVBoxLayout>
 
@@ -89,7 +90,7 @@ std::vector<Column<SoundnessList::Row>> SoundnessList::columns() {
              },
              true},
             {tr("On the docket"), [](const Row& row) {
-                 return Cell{shown(row.waiting), Mark::none, false, false, {}};
+                 return Cell{kindText(row.waiting), Mark::none, false, false, {}};
              }}};
 }
 
@@ -167,7 +168,7 @@ Result<std::vector<SoundnessList::Row>> SoundnessList::fetchRows(const Catalogue
             row.path = joinPath(volume->root, holding.path);
         }
         const auto waiting = std::ranges::find(*actions, holding.id, &DocketAction::holding);
-        row.waiting = waiting != actions->end() ? waiting->kind : std::string();
+        row.waiting = waiting != actions->end() ? std::optional(waiting->kind) : std::nullopt;
         row.holding = std::move(holding);
         rows.push_back(std::move(row));
     }

@@ -35,7 +35,7 @@ class SoundnessList : public QWidget {
         std::string volume;
         BytePath path; ///< absolute
         bool atHand = true;
-        std::string waiting; ///< the kind of action that stands on the docket
+        std::optional<ActionKind> waiting; ///< the kind of action that stands on the docket
     };
     static Result<std::vector<Row>> fetchRows(const Catalogue& catalogue, std::span<const HoldingId> ids);
     static std::vector<Column<Row>> columns();

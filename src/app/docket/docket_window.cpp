@@ -45,7 +45,7 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
              return planned.awaitsConsent ? Cell{tr("needs consent"), Mark::doubtful, false, false, {}}
                     : planned.refused
                         ? Cell{tr("refused"), Mark::none, false, true, {}}
-                        : Cell{shown(planned.action.kind), markOfKind(planned.action.kind), false, false, {}};
+                        : Cell{kindText(planned.action.kind), markOfKind(planned.action.kind), false, false, {}};
          }},
         {tr("Volume"),
          [](const PlannedAction& planned) {

@@ -638,7 +638,7 @@ Outcome planLinks(const Catalogue& catalogue, const Relinking& relinking, std::s
     std::vector<DocketAction> actions;
     for (const auto& link : links) {
         DocketAction action;
-        action.kind = "repoint";
+        action.kind = ActionKind::repoint;
         action.added = timeNow();
         action.place = relinking.lost[link.lost].path;
         action.target = link.target;

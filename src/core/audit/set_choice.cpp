@@ -53,7 +53,7 @@ Advised advisedFor(const SetDetail& detail, std::span<const Volume> volumes) {
     for (const auto& advice : detail.advice) {
         if (advice.advice == Advice::retire) {
             advised.actions.push_back(
-                {0, "retire", advice.holding, instead + "; " + joinedReasons(advice.reasons), timeNow()});
+                {0, ActionKind::retire, advice.holding, instead + "; " + joinedReasons(advice.reasons), timeNow()});
         }
     }
     return advised;
@@ -131,7 +131,7 @@ Result<SetDetail> detailOf(const Catalogue& catalogue, const CopySet& set, std::
         return decision.error();
     }
     detail.decision = *decision;
-    auto standing = DocketStore(catalogue).standing(idsOf(detail.members), "retire");
+    auto standing = DocketStore(catalogue).standing(idsOf(detail.members), ActionKind::retire);
     if (!standing) {
         return standing.error();
     }
@@ -222,11 +222,11 @@ Outcome keepOnly(const Catalogue& catalogue, const SetDetail& detail, HoldingId 
         if (member.id == keeper || !atHand || linked) {
             staying.push_back(member.id);
         } else {
-            actions.push_back({0, "retire", member.id, keptInstead(*chosen, volumes), timeNow()});
+            actions.push_back({0, ActionKind::retire, member.id, keptInstead(*chosen, volumes), timeNow()});
         }
     }
     const DocketStore docket(catalogue);
-    if (const auto removed = docket.remove(staying, "retire"); !removed) {
+    if (const auto removed = docket.remove(staying, ActionKind::retire); !removed) {
         return removed;
     }
     if (const auto added = docket.add(actions); !added) {
@@ -252,7 +252,7 @@ Outcome setRetire(const Catalogue& catalogue, const SetDetail& detail, HoldingId
     if (!retire) {
         return docket.remove(one);
     }
-    const std::vector<DocketAction> action{{0, "retire", member, "the custodian's choice", timeNow()}};
+    const std::vector<DocketAction> action{{0, ActionKind::retire, member, "the custodian's choice", timeNow()}};
     if (const auto added = docket.add(action); !added) {
         return added;
     }

@@ -148,14 +148,14 @@ Outcome planRetag(const Catalogue& catalogue, HoldingId keeper, const TagChange&
     }
     const std::vector<HoldingId> one{keeper};
     const DocketStore docket(catalogue);
-    const auto retired = docket.standing(one, "retire");
+    const auto retired = docket.standing(one, ActionKind::retire);
     if (!retired) {
         return retired.error();
     }
     if (!retired->empty()) {
         return Error{Cause::refused, {}, "It stands on the docket to be retired: take it off first."};
     }
-    const std::vector<DocketAction> action{{0, "retag", keeper,
+    const std::vector<DocketAction> action{{0, ActionKind::retag, keeper,
                                             changeWords(change) + (from.empty() ? "" : "; from " + from),
                                             timeNow(), packTagChange(change)}};
     return docket.add(action);

@@ -142,7 +142,7 @@ void bringUpToDate(SQLite::Database& database) {
     if (version == steps.size()) {
         return;
     }
-    SQLite::Transaction transaction(database);
+    WritingTransaction transaction(database);
     for (; version < steps.size(); ++version) {
         database.exec(steps[version]);
     }
@@ -252,6 +252,17 @@ Result<Catalogue> Catalogue::openBeside(const Catalogue& writer) {
     } catch (const SQLite::Exception& exception) {
         return errorOf(exception, writer.path_);
     }
+}
+
+Outcome Catalogue::together(const std::function<Outcome()>& work) const {
+    return guarded(*this, [&] {
+        WritingTransaction transaction(*database_);
+        auto outcome = work();
+        if (outcome) {
+            transaction.commit();
+        }
+        return outcome;
+    });
 }
 
 void Catalogue::interrupt() {

@@ -3,6 +3,7 @@
 #include "core/base/file_handle.h"
 #include "core/base/result.h"
 
+#include <functional>
 #include <memory>
 
 namespace SQLite {
@@ -37,6 +38,9 @@ class Catalogue {
 
     /// From any thread: makes the query that runs on this catalogue now end with Cause::interrupted.
     void interrupt();
+
+    /// Does all of `work` with this catalogue or, where it yields an Error, nothing of it.
+    Outcome together(const std::function<Outcome()>& work) const;
 
     /// For the stores of this folder.
     SQLite::Database& database() const { return *database_; }

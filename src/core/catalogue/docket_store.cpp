@@ -11,7 +11,7 @@ Result<std::vector<DocketAction>> DocketStore::all() const {
         std::vector<DocketAction> actions;
         while (ask.executeStep()) {
             actions.push_back(
-                {ask.getColumn(0).getInt64(), ask.getColumn(1).getString(), ask.getColumn(2).getInt64(),
+                {ask.getColumn(0).getInt64(), kindOf(ask.getColumn(1)), ask.getColumn(2).getInt64(),
                  ask.getColumn(3).getString(), ask.getColumn(4).getInt64(), bytesOf(ask.getColumn(5)),
                  bytesOf(ask.getColumn(6)), bytesOf(ask.getColumn(7)), ask.getColumn(8).getString()});
         }
@@ -41,7 +41,7 @@ Result<DocketTotals> DocketStore::totals() const {
 
 Outcome DocketStore::add(std::span<const DocketAction> actions) const {
     return guarded(catalogue_, [&] {
-        SQLite::Transaction transaction(catalogue_.database());
+        WritingTransaction transaction(catalogue_.database());
         constexpr const char* update =
             "DO UPDATE SET kind = excluded.kind, reason = excluded.reason, change = excluded.change, target "
             "= excluded.target, consent = excluded.consent";
@@ -52,7 +52,7 @@ Outcome DocketStore::add(std::span<const DocketAction> actions) const {
         SQLite::Statement ofPlace(catalogue_.database(), insert + "(place) WHERE holding IS NULL " + update);
         for (const auto& action : actions) {
             auto& statement = action.holding != 0 ? ofHolding : ofPlace;
-            statement.bind(1, action.kind);
+            statement.bind(1, std::string(word(action.kind)));
             bindId(statement, 2, action.holding);
             statement.bind(3, action.reason);
             statement.bind(4, action.added);
@@ -67,12 +67,12 @@ Outcome DocketStore::add(std::span<const DocketAction> actions) const {
     });
 }
 
-Outcome DocketStore::remove(std::span<const HoldingId> holdings, std::string_view kind) const {
+Outcome DocketStore::remove(std::span<const HoldingId> holdings, std::optional<ActionKind> kind) const {
     return guarded(catalogue_, [&] {
-        SQLite::Transaction transaction(catalogue_.database());
+        WritingTransaction transaction(catalogue_.database());
         SQLite::Statement erase(catalogue_.database(),
                                 "DELETE FROM docket WHERE holding = ? AND (?2 = '' OR kind = ?2)");
-        erase.bind(2, std::string(kind));
+        erase.bind(2, kind ? std::string(word(*kind)) : std::string());
         for (const auto id : holdings) {
             erase.bind(1, id);
             erase.exec();
@@ -84,7 +84,7 @@ Outcome DocketStore::remove(std::span<const HoldingId> holdings, std::string_vie
 
 Outcome DocketStore::removePlaces(std::span<const BytePath> places) const {
     return guarded(catalogue_, [&] {
-        SQLite::Transaction transaction(catalogue_.database());
+        WritingTransaction transaction(catalogue_.database());
         SQLite::Statement erase(catalogue_.database(),
                                 "DELETE FROM docket WHERE place = ? AND holding IS NULL");
         for (const auto& place : places) {
@@ -98,7 +98,7 @@ Outcome DocketStore::removePlaces(std::span<const BytePath> places) const {
 
 Result<std::uint64_t> DocketStore::removeActions(std::span<const ActionId> actions) const {
     return guarded(catalogue_, [&] {
-        SQLite::Transaction transaction(catalogue_.database());
+        WritingTransaction transaction(catalogue_.database());
         SQLite::Statement erase(catalogue_.database(), "DELETE FROM docket WHERE id = ?");
         std::uint64_t removed = 0;
         for (const auto id : actions) {
@@ -125,12 +125,12 @@ Outcome DocketStore::clear() const {
 }
 
 Result<std::vector<HoldingId>> DocketStore::standing(std::span<const HoldingId> holdings,
-                                                     std::string_view kind) const {
+                                                     std::optional<ActionKind> kind) const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),
                               "SELECT 1 FROM docket WHERE holding = ? AND (?2 = '' OR kind = ?2)");
         std::vector<HoldingId> found;
-        ask.bind(2, std::string(kind));
+        ask.bind(2, kind ? std::string(word(*kind)) : std::string());
         for (const auto id : holdings) {
             ask.bind(1, id);
             if (ask.executeStep()) {

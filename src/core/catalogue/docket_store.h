@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/catalogue/action_kind.h"
 #include "core/catalogue/catalogue.h"
 #include "core/catalogue/records.h"
 
@@ -12,7 +13,7 @@ using ActionId = std::int64_t;
 /// One decided action that waits.
 struct DocketAction {
     ActionId id = 0;
-    std::string kind;      ///< remedy/docket.h names them
+    ActionKind kind = ActionKind::retire;
     HoldingId holding = 0; ///< 0: it is about a place that references point to
     std::string reason;    ///< why, in words; may be empty
     Nanoseconds added = 0;
@@ -39,8 +40,8 @@ class DocketStore {
     /// Adds in one transaction; what stands on the docket already gets the new kind, reason, change and
     /// target.
     Outcome add(std::span<const DocketAction> actions) const;
-    /// Takes the actions of these holdings off: those of a kind or, "", of any.
-    Outcome remove(std::span<const HoldingId> holdings, std::string_view kind = {}) const;
+    /// Takes the actions of these holdings off: those of a kind or of any.
+    Outcome remove(std::span<const HoldingId> holdings, std::optional<ActionKind> kind = {}) const;
     /// Takes the actions about these places off.
     Outcome removePlaces(std::span<const BytePath> places) const;
     Outcome clear() const;
@@ -48,9 +49,9 @@ class DocketStore {
     Result<std::uint64_t> removeActions(std::span<const ActionId> actions) const;
     /// Writes down which loss is consented to for a holding that stands on it; "" withdraws that.
     Outcome consent(HoldingId holding, std::string_view loss) const;
-    /// Which of these holdings stand on the docket, for an action of this kind or, "", of any.
+    /// Which of these holdings stand on the docket, for an action of this kind or of any.
     Result<std::vector<HoldingId>> standing(std::span<const HoldingId> holdings,
-                                            std::string_view kind = {}) const;
+                                            std::optional<ActionKind> kind = {}) const;
 
   private:
     const Catalogue& catalogue_;

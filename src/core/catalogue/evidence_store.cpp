@@ -243,7 +243,7 @@ EvidenceStore::packedFingerprints(std::span<const HoldingId> holdings) const {
 
 Outcome EvidenceStore::replaceBetterCopies(std::span<const BetterCopies> found) const {
     return guarded(catalogue_, [&] {
-        SQLite::Transaction transaction(catalogue_.database());
+        WritingTransaction transaction(catalogue_.database());
         catalogue_.database().exec("DELETE FROM better_copies");
         SQLite::Statement insert(catalogue_.database(), "INSERT INTO better_copies VALUES(?,?,?)");
         for (const auto& [holding, better] : found) {

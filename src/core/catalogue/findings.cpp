@@ -112,7 +112,7 @@ Outcome Findings::replace(std::span<const FoundSet> sets, std::span<const Volume
                           std::span<const FolderFigures> folders) const {
     return guarded(catalogue_, [&] {
         auto& database = catalogue_.database();
-        SQLite::Transaction transaction(database);
+        WritingTransaction transaction(database);
         database.exec("DELETE FROM copy_sets; DELETE FROM set_members; DELETE FROM volume_figures; DELETE "
                       "FROM folder_figures; "
                       "UPDATE freshness SET findings_stale = 0");

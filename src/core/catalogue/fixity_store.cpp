@@ -281,7 +281,7 @@ Result<std::vector<FixityCheck>> FixityStore::checks() const {
 
 Outcome FixityStore::markVerified(std::span<const HoldingId> holdings, Nanoseconds time) const {
     return guarded(catalogue_, [&] {
-        SQLite::Transaction transaction(catalogue_.database());
+        WritingTransaction transaction(catalogue_.database());
         SQLite::Statement write(catalogue_.database(),
                                 "INSERT OR REPLACE INTO verified(holding, verified) VALUES(?,?)");
         SQLite::Statement clear(catalogue_.database(), "DELETE FROM unreadable WHERE holding = ?");
@@ -301,7 +301,7 @@ Outcome FixityStore::markVerified(std::span<const HoldingId> holdings, Nanosecon
 Outcome FixityStore::noteUnreadable(HoldingId holding,
                                     std::span<const std::pair<std::uint64_t, std::uint64_t>> ranges) const {
     return guarded(catalogue_, [&] {
-        SQLite::Transaction transaction(catalogue_.database());
+        WritingTransaction transaction(catalogue_.database());
         execFor(catalogue_.database(), "DELETE FROM unreadable WHERE holding = ?", holding);
         SQLite::Statement write(catalogue_.database(),
                                 "INSERT INTO unreadable(holding, first, past) VALUES(?,?,?)");
@@ -369,7 +369,7 @@ Result<std::vector<HoldingId>> FixityStore::driftedFrom(const Checksum128& basel
 Outcome FixityStore::noteListedOtherwise(HoldingId holding, const std::optional<Sha256>& listed,
                                          DriftKind kind) const {
     return guarded(catalogue_, [&] {
-        SQLite::Transaction transaction(catalogue_.database());
+        WritingTransaction transaction(catalogue_.database());
         execFor(catalogue_.database(), "DELETE FROM drifts WHERE holding = ? AND accepted != 0", holding);
         SQLite::Statement write(catalogue_.database(),
                                 "INSERT OR IGNORE INTO drifts(holding, kind, found, size, mtime, xxh3, "

@@ -55,6 +55,34 @@ Error errorOf(const SQLite::Exception& exception, const BytePath& cataloguePath)
     }
 }
 
+WritingTransaction::WritingTransaction(SQLite::Database& database)
+    : database_(database), isInner_(sqlite3_get_autocommit(database.getHandle()) == 0) {
+    database_.exec(isInner_ ? "SAVEPOINT inner" : "BEGIN IMMEDIATE");
+}
+
+WritingTransaction::~WritingTransaction() {
+    if (!committed_) {
+        // Where SQLite has rolled back already there is nothing left to do.
+        sqlite3_exec(database_.getHandle(), isInner_ ? "ROLLBACK TO inner; RELEASE inner" : "ROLLBACK", nullptr,
+                     nullptr, nullptr);
+    }
+}
+
+void WritingTransaction::commit() {
+    database_.exec(isInner_ ? "RELEASE inner" : "COMMIT");
+    committed_ = true;
+}
+
+Patience::Patience(SQLite::Database& database)
+    : database_(database), before_(database.execAndGet("PRAGMA busy_timeout").getInt()) {
+    constexpr int longest = 120'000; // milliseconds
+    sqlite3_busy_timeout(database.getHandle(), longest);
+}
+
+Patience::~Patience() {
+    sqlite3_busy_timeout(database_.getHandle(), before_);
+}
+
 void bindBytes(SQLite::Statement& statement, int index, std::string_view bytes) {
     // A null data pointer would bind NULL.
     statement.bind(index, bytes.empty() ? static_cast<const void*>("") : bytes.data(),
@@ -84,6 +112,14 @@ Checksum128 checksumOf(const SQLite::Column& column) {
                 std::min<std::size_t>(checksum.bytes.size(), static_cast<std::size_t>(column.getBytes())),
                 checksum.bytes.begin());
     return checksum;
+}
+
+ActionKind kindOf(const SQLite::Column& column) {
+    const auto kind = actionKindOf(column.getString());
+    if (!kind) {
+        throw SQLite::Exception("an action of no known kind", SQLITE_CORRUPT);
+    }
+    return *kind;
 }
 
 std::string placeholders(std::size_t count) {

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/base/result.h"
+#include "core/catalogue/action_kind.h"
 #include "core/catalogue/catalogue.h"
 #include "core/evidence/checksums.h"
 
@@ -40,6 +41,36 @@ auto guarded(const Catalogue& catalogue, Work work) {
     }
 }
 
+/// All or nothing, begun as a writer, so that nobody who writes meanwhile can make it fail half-way. Within
+/// another one it is a part of that. Rolled back unless it was committed.
+class WritingTransaction {
+  public:
+    explicit WritingTransaction(SQLite::Database& database);
+    ~WritingTransaction();
+    WritingTransaction(const WritingTransaction&) = delete;
+    WritingTransaction& operator=(const WritingTransaction&) = delete;
+    void commit();
+
+  private:
+    SQLite::Database& database_;
+    bool isInner_;
+    bool committed_ = false;
+};
+
+/// While it lives, a writer that has the catalogue is waited for as long as it takes: for what was done on a
+/// volume and has to be written down.
+class Patience {
+  public:
+    explicit Patience(SQLite::Database& database);
+    ~Patience();
+    Patience(const Patience&) = delete;
+    Patience& operator=(const Patience&) = delete;
+
+  private:
+    SQLite::Database& database_;
+    int before_; ///< milliseconds
+};
+
 /// Binds a path or checksum as bytes; an empty one as an empty blob, not as NULL.
 void bindBytes(SQLite::Statement& statement, int index, std::string_view bytes);
 void bindBytes(SQLite::Statement& statement, int index, const Checksum128& checksum);
@@ -49,6 +80,8 @@ void bindId(SQLite::Statement& statement, int index, std::int64_t id);
 
 BytePath bytesOf(const SQLite::Column& column);
 Checksum128 checksumOf(const SQLite::Column& column);
+/// A word that stands for no kind is damage.
+ActionKind kindOf(const SQLite::Column& column);
 
 /// "?,?,?" for `count` values.
 std::string placeholders(std::size_t count);

@@ -94,7 +94,7 @@ struct HoldingWriter::State {
     Nanoseconds surveyTime;
     std::optional<Error> failure;
     bool stale = false; ///< this survey has marked the findings so
-    std::unique_ptr<SQLite::Transaction> transaction;
+    std::unique_ptr<WritingTransaction> transaction;
     std::unique_ptr<SQLite::Statement> insert, rewrite, restamp, examine, missing, blocks, passOver, forget,
         error, change;
 
@@ -210,8 +210,7 @@ void HoldingWriter::attempt(Work work, Concerns concerns) {
     }
     const auto outcome = guarded(state_->catalogue, [&] {
         if (!state_->transaction) {
-            state_->transaction = std::make_unique<SQLite::Transaction>(
-                state_->catalogue.database(), SQLite::TransactionBehavior::IMMEDIATE);
+            state_->transaction = std::make_unique<WritingTransaction>(state_->catalogue.database());
         }
         if (concerns == Concerns::findings && !state_->stale) {
             state_->catalogue.database().exec("UPDATE freshness SET findings_stale = 1");

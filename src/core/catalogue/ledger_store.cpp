@@ -43,7 +43,7 @@ std::vector<LedgerAction> actionsFrom(SQLite::Statement& ask) {
         LedgerAction action;
         action.id = ask.getColumn(0).getInt64();
         action.entry = ask.getColumn(1).getInt64();
-        action.kind = ask.getColumn(2).getString();
+        action.kind = kindOf(ask.getColumn(2));
         action.holding = ask.getColumn(3).getInt64();
         action.place = bytesOf(ask.getColumn(4));
         action.aside = bytesOf(ask.getColumn(5));
@@ -54,63 +54,146 @@ std::vector<LedgerAction> actionsFrom(SQLite::Statement& ask) {
         action.sentence = ask.getColumn(10).getString();
         action.made = bytesOf(ask.getColumn(11));
         action.madeChecksum = checksumOf(ask.getColumn(12));
+        action.stays = bytesOf(ask.getColumn(13));
+        action.unflushed = ask.getColumn(14).getInt() != 0;
         actions.push_back(std::move(action));
     }
     return actions;
 }
 
 constexpr const char* actionSelect =
-    "SELECT id, entry, kind, holding, place, aside, note, size, xxh3, step, sentence, made, made_xxh3 FROM "
+    "SELECT id, entry, kind, holding, place, aside, note, size, xxh3, step, sentence, made, made_xxh3, stays, unflushed FROM "
     "ledger_actions ";
 
-void markStep(SQLite::Database& database, const LedgerAction& action, ActionStep step,
-              const std::string& sentence) {
-    SQLite::Statement write(database, "UPDATE ledger_actions SET step = ?, sentence = ? WHERE id = ?");
-    write.bind(1, static_cast<int>(step));
-    write.bind(2, sentence);
-    write.bind(3, action.id);
-    write.exec();
-}
+/// The statements that settling takes, prepared once for many actions.
+class Settling {
+  public:
+    explicit Settling(SQLite::Database& database) : database_(database) {}
 
-LedgerAction started(SQLite::Database& database, LedgerAction action) {
-    SQLite::Statement write(
-        database, "INSERT INTO ledger_actions(entry, kind, holding, place, aside, note, size, xxh3, step, "
-                  "sentence, made, made_xxh3) VALUES(?,?,?,?,?,?,?,?,?,?,?,?)");
-    write.bind(1, action.entry);
-    write.bind(2, action.kind);
-    bindId(write, 3, action.holding);
-    bindBytes(write, 4, action.place);
-    bindBytes(write, 5, action.aside);
-    bindBytes(write, 6, action.note);
-    write.bind(7, static_cast<std::int64_t>(action.size));
-    bindBytes(write, 8, action.checksum);
-    write.bind(9, static_cast<int>(action.step));
-    write.bind(10, action.sentence);
-    bindBytes(write, 11, action.made);
-    bindBytes(write, 12, action.madeChecksum);
-    write.exec();
-    action.id = database.getLastInsertRowid();
-    return action;
-}
-
-void takeOffDocket(SQLite::Database& database, const LedgerAction& action) {
-    SQLite::Statement erase(database, action.holding != 0
-                                          ? "DELETE FROM docket WHERE holding = ?"
-                                          : "DELETE FROM docket WHERE holding IS NULL AND place = ?");
-    if (action.holding != 0) {
-        erase.bind(1, action.holding);
-    } else {
-        bindBytes(erase, 1, action.place);
+    void settle(const Settlement& each) {
+        const auto& action = each.action;
+        mark(action, each.step, action.sentence);
+        if (each.state) {
+            setState(action.holding, *each.state);
+        }
+        if (each.moved) {
+            move(action.holding, each.moved->first, each.moved->second);
+        }
+        // What is not missed any more is not missed in the lists either.
+        const bool isWrittenOff = each.state == HoldingState::writtenOff;
+        if (each.writtenOffPlace.value_or(isWrittenOff)) {
+            run(writeOff_, "INSERT OR IGNORE INTO written_off_places(path) VALUES(?)", action.place);
+        } else if (each.writtenOffPlace || each.state == HoldingState::missing) {
+            run(missed_, "DELETE FROM written_off_places WHERE path = ?", action.place);
+        }
+        if (action.holding != 0) {
+            run(offDocket_, "DELETE FROM docket WHERE holding = ?", action.holding);
+        } else {
+            run(placeOffDocket_, "DELETE FROM docket WHERE holding IS NULL AND place = ?", action.place);
+        }
     }
-    erase.exec();
-}
 
-void markPlace(SQLite::Database& database, const LedgerAction& action, bool writtenOff) {
-    SQLite::Statement write(database, writtenOff ? "INSERT OR IGNORE INTO written_off_places(path) VALUES(?)"
-                                                 : "DELETE FROM written_off_places WHERE path = ?");
-    bindBytes(write, 1, action.place);
-    write.exec();
-}
+    void mark(const LedgerAction& action, ActionStep step, const std::string& sentence) {
+        run(mark_, "UPDATE ledger_actions SET step = ?, sentence = ?, unflushed = ? WHERE id = ?",
+            static_cast<int>(step), Text{sentence}, action.unflushed ? 1 : 0, action.id);
+    }
+
+  private:
+    struct Text {
+        const std::string& value;
+    };
+
+    void setState(HoldingId holding, HoldingState state) {
+        if (state == HoldingState::present) {
+            // A later holding that came and went at the same place gives it back.
+            run(yield_,
+                "UPDATE holdings SET state = 3 WHERE state IN (1, 2) AND id <> ?1 AND "
+                "(volume, path) = (SELECT volume, path FROM holdings WHERE id = ?1)",
+                holding);
+        }
+        run(state_,
+            "UPDATE holdings SET state = ?1, last_seen = CASE WHEN ?1 = 0 THEN 0 ELSE "
+            "max(last_seen, CASE WHEN state = 0 THEN ?2 ELSE 0 END) END WHERE id = ?3",
+            static_cast<int>(state), timeNow(), holding);
+    }
+
+    void move(HoldingId holding, VolumeId volume, const BytePath& path) {
+        run(remember_,
+            "INSERT OR IGNORE INTO former_places(volume, path, holding) SELECT volume, path, id FROM holdings "
+            "WHERE id = ?",
+            holding);
+        // What was missing at the new place is there again, as this holding.
+        run(yieldPlace_,
+            "UPDATE holdings SET state = 3 WHERE state IN (1, 2) AND volume = ? AND path = ? AND id <> ?",
+            volume, path, holding);
+        run(place_, "UPDATE holdings SET volume = ?, path = ? WHERE id = ?", volume, path, holding);
+    }
+
+    void bind(SQLite::Statement& statement, int index, std::int64_t value) { statement.bind(index, value); }
+    void bind(SQLite::Statement& statement, int index, int value) { statement.bind(index, value); }
+    void bind(SQLite::Statement& statement, int index, const BytePath& bytes) {
+        bindBytes(statement, index, bytes);
+    }
+    void bind(SQLite::Statement& statement, int index, const Text& text) {
+        statement.bind(index, text.value);
+    }
+
+    template <typename... Values>
+    void run(std::optional<SQLite::Statement>& statement, const char* sql, const Values&... values) {
+        if (!statement) {
+            statement.emplace(database_, sql);
+        }
+        int index = 0;
+        (bind(*statement, ++index, values), ...);
+        statement->exec();
+        statement->reset();
+    }
+
+    SQLite::Database& database_;
+    std::optional<SQLite::Statement> mark_;
+    std::optional<SQLite::Statement> yield_;
+    std::optional<SQLite::Statement> state_;
+    std::optional<SQLite::Statement> remember_;
+    std::optional<SQLite::Statement> yieldPlace_;
+    std::optional<SQLite::Statement> place_;
+    std::optional<SQLite::Statement> writeOff_;
+    std::optional<SQLite::Statement> missed_;
+    std::optional<SQLite::Statement> offDocket_;
+    std::optional<SQLite::Statement> placeOffDocket_;
+};
+
+/// Writes actions down one after another.
+class Starting {
+  public:
+    explicit Starting(SQLite::Database& database)
+        : database_(database),
+          write_(database,
+                 "INSERT INTO ledger_actions(entry, kind, holding, place, aside, note, size, xxh3, step, "
+                 "sentence, made, made_xxh3, stays) VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?)") {}
+
+    void start(LedgerAction& action) {
+        write_.bind(1, action.entry);
+        write_.bind(2, std::string(word(action.kind)));
+        bindId(write_, 3, action.holding);
+        bindBytes(write_, 4, action.place);
+        bindBytes(write_, 5, action.aside);
+        bindBytes(write_, 6, action.note);
+        write_.bind(7, static_cast<std::int64_t>(action.size));
+        bindBytes(write_, 8, action.checksum);
+        write_.bind(9, static_cast<int>(action.step));
+        write_.bind(10, action.sentence);
+        bindBytes(write_, 11, action.made);
+        bindBytes(write_, 12, action.madeChecksum);
+        bindBytes(write_, 13, action.stays);
+        write_.exec();
+        write_.reset();
+        action.id = database_.getLastInsertRowid();
+    }
+
+  private:
+    SQLite::Database& database_;
+    SQLite::Statement write_;
+};
 
 } // namespace
 
@@ -143,21 +226,28 @@ Outcome LedgerStore::close(EntryId entry, const std::string& summary) const {
     });
 }
 
-Result<LedgerAction> LedgerStore::start(LedgerAction action) const {
-    return guarded(catalogue_, [&] { return started(catalogue_.database(), std::move(action)); });
+Outcome LedgerStore::start(std::span<LedgerAction* const> actions) const {
+    return guarded(catalogue_, [&] {
+        WritingTransaction transaction(catalogue_.database());
+        Starting starting(catalogue_.database());
+        for (auto* action : actions) {
+            starting.start(*action);
+        }
+        transaction.commit();
+    });
 }
 
 Result<LedgerAction> LedgerStore::startWithList(LedgerAction action, std::string_view content) const {
     return guarded(catalogue_, [&] {
         auto& database = catalogue_.database();
-        SQLite::Transaction transaction(database);
-        auto written = started(database, std::move(action));
+        WritingTransaction transaction(database);
+        Starting(database).start(action);
         SQLite::Statement write(database, "INSERT INTO ledger_lists(action, content) VALUES(?,?)");
-        write.bind(1, written.id);
+        write.bind(1, action.id);
         bindBytes(write, 2, content);
         write.exec();
         transaction.commit();
-        return written;
+        return action;
     });
 }
 
@@ -180,7 +270,7 @@ Result<Checksum128> LedgerStore::listAfter(const LedgerAction& action) const {
             "a.place = ? AND a.kind = ? AND a.id > ? AND a.step = 2 AND l.kind IN ('undo', "
             "'recovery') ORDER BY a.id");
         bindBytes(ask, 1, action.place);
-        ask.bind(2, action.kind);
+        ask.bind(2, std::string(word(action.kind)));
         ask.bind(3, action.id);
         auto now = action.madeChecksum;
         while (ask.executeStep()) {
@@ -190,96 +280,68 @@ Result<Checksum128> LedgerStore::listAfter(const LedgerAction& action) const {
     });
 }
 
-Outcome LedgerStore::replan(const LedgerAction& action) const {
+Outcome LedgerStore::replan(std::span<const LedgerAction* const> actions) const {
     return guarded(catalogue_, [&] {
+        WritingTransaction transaction(catalogue_.database());
         SQLite::Statement write(
             catalogue_.database(),
             "UPDATE ledger_actions SET aside = ?, note = ?, made = ?, made_xxh3 = ? WHERE id = ?");
-        bindBytes(write, 1, action.aside);
-        bindBytes(write, 2, action.note);
-        bindBytes(write, 3, action.made);
-        bindBytes(write, 4, action.madeChecksum);
-        write.bind(5, action.id);
-        write.exec();
-    });
-}
-
-Outcome LedgerStore::finish(const LedgerAction& action, ActionStep step, HoldingState holdingState) const {
-    return guarded(catalogue_, [&] {
-        auto& database = catalogue_.database();
-        SQLite::Transaction transaction(database);
-        markStep(database, action, step, action.sentence);
-        if (holdingState == HoldingState::present) {
-            // A later holding that came and went at the same place gives it back.
-            SQLite::Statement yield(database,
-                                    "UPDATE holdings SET state = 3 WHERE state IN (1, 2) AND id <> ?1 AND "
-                                    "(volume, path) = (SELECT volume, path FROM holdings WHERE id = ?1)");
-            yield.bind(1, action.holding);
-            yield.exec();
+        for (const auto* action : actions) {
+            bindBytes(write, 1, action->aside);
+            bindBytes(write, 2, action->note);
+            bindBytes(write, 3, action->made);
+            bindBytes(write, 4, action->madeChecksum);
+            write.bind(5, action->id);
+            write.exec();
+            write.reset();
         }
-        SQLite::Statement state(database,
-                                "UPDATE holdings SET state = ?, last_seen = CASE WHEN ? = 0 THEN 0 ELSE "
-                                "max(last_seen, CASE WHEN state = 0 THEN ? ELSE 0 END) END WHERE id = ?");
-        state.bind(1, static_cast<int>(holdingState));
-        state.bind(2, static_cast<int>(holdingState));
-        state.bind(3, timeNow());
-        state.bind(4, action.holding);
-        state.exec();
-        // What is not missed any more is not missed in the lists either.
-        if (holdingState == HoldingState::writtenOff) {
-            markPlace(database, action, true);
-        } else if (holdingState == HoldingState::missing) {
-            markPlace(database, action, false);
-        }
-        takeOffDocket(database, action);
-        database.exec("UPDATE freshness SET findings_stale = 1");
         transaction.commit();
     });
 }
 
-Outcome LedgerStore::finishMove(const LedgerAction& action, ActionStep step, VolumeId volume,
-                                const BytePath& path) const {
+Outcome LedgerStore::settle(std::span<const Settlement> settlements) const {
     return guarded(catalogue_, [&] {
         auto& database = catalogue_.database();
-        SQLite::Transaction transaction(database);
-        markStep(database, action, step, {});
-        SQLite::Statement remember(database,
-                                   "INSERT OR IGNORE INTO former_places(volume, path, holding) SELECT "
-                                   "volume, path, id FROM holdings WHERE id = ?");
-        remember.bind(1, action.holding);
-        remember.exec();
-        // What was missing at the new place is there again, as this holding.
-        SQLite::Statement yield(database,
-                                "UPDATE holdings SET state = 3 WHERE state IN (1, 2) AND volume = ? "
-                                "AND path = ? AND id <> ?");
-        yield.bind(1, volume);
-        bindBytes(yield, 2, path);
-        yield.bind(3, action.holding);
-        yield.exec();
-        SQLite::Statement place(database, "UPDATE holdings SET volume = ?, path = ? WHERE id = ?");
-        place.bind(1, volume);
-        bindBytes(place, 2, path);
-        place.bind(3, action.holding);
-        place.exec();
-        takeOffDocket(database, action);
-        database.exec("UPDATE freshness SET findings_stale = 1");
-        transaction.commit();
-    });
-}
-
-Outcome LedgerStore::finishPlace(const LedgerAction& action, ActionStep step, bool writtenOff) const {
-    return guarded(catalogue_, [&] {
-        auto& database = catalogue_.database();
-        SQLite::Transaction transaction(database);
-        markStep(database, action, step, {});
-        markPlace(database, action, writtenOff);
-        takeOffDocket(database, action);
+        const Patience patience(database);
+        WritingTransaction transaction(database);
+        Settling settling(database);
+        bool concernsFindings = false;
+        for (const auto& each : settlements) {
+            settling.settle(each);
+            concernsFindings = concernsFindings || each.action.holding != 0;
+        }
+        if (concernsFindings) {
+            database.exec("UPDATE freshness SET findings_stale = 1");
+        }
         transaction.commit();
     });
 }
 
 Outcome LedgerStore::mark(const LedgerAction& action, ActionStep step, const std::string& sentence) const {
-    return guarded(catalogue_, [&] { markStep(catalogue_.database(), action, step, sentence); });
+    return guarded(catalogue_, [&] {
+        const Patience patience(catalogue_.database());
+        Settling(catalogue_.database()).mark(action, step, sentence);
+    });
+}
+
+Outcome LedgerStore::markAll(std::span<const LedgerAction* const> actions, ActionStep step) const {
+    return guarded(catalogue_, [&] {
+        WritingTransaction transaction(catalogue_.database());
+        Settling settling(catalogue_.database());
+        for (const auto* action : actions) {
+            settling.mark(*action, step, action->sentence);
+        }
+        transaction.commit();
+    });
+}
+
+Outcome LedgerStore::setUnflushed(const LedgerAction& action, bool unflushed) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement write(catalogue_.database(), "UPDATE ledger_actions SET unflushed = ? WHERE id = ?");
+        write.bind(1, unflushed ? 1 : 0);
+        write.bind(2, action.id);
+        write.exec();
+    });
 }
 
 Result<std::vector<LedgerEntry>> LedgerStore::entries() const {
@@ -312,6 +374,14 @@ Result<std::vector<LedgerAction>> LedgerStore::unfinished() const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),
                               std::string(actionSelect) + "WHERE step IN (1, 4) ORDER BY id");
+        return actionsFrom(ask);
+    });
+}
+
+Result<std::vector<LedgerAction>> LedgerStore::unflushed() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              std::string(actionSelect) + "WHERE unflushed = 1 ORDER BY id");
         return actionsFrom(ask);
     });
 }

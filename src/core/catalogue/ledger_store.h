@@ -1,9 +1,12 @@
 #pragma once
 
+#include "core/catalogue/action_kind.h"
 #include "core/catalogue/catalogue.h"
 #include "core/catalogue/records.h"
 
+#include <optional>
 #include <span>
+#include <utility>
 
 namespace sober {
 
@@ -20,7 +23,7 @@ enum class ActionStep {
 struct LedgerAction {
     std::int64_t id = 0;
     EntryId entry = 0;
-    std::string kind;
+    ActionKind kind = ActionKind::retire;
     HoldingId holding = 0;    ///< 0: a list, or a place that references point to
     BytePath place;           ///< absolute, where the file was
     BytePath aside;           ///< absolute, where it was set aside; "" where nothing was moved
@@ -31,6 +34,17 @@ struct LedgerAction {
     Checksum128 checksum;
     ActionStep step = ActionStep::started;
     std::string sentence;
+    BytePath stays;         ///< absolute, of what is retired: the copy that stays; "" otherwise
+    bool unflushed = false; ///< it is done, and its drive did not confirm that it outlasts a loss of power
+};
+
+/// How an action ended, and what the catalogue says of its holding or place since.
+struct Settlement {
+    LedgerAction action; ///< with its sentence
+    ActionStep step = ActionStep::carriedOut;
+    std::optional<HoldingState> state;                  ///< of its holding
+    std::optional<std::pair<VolumeId, BytePath>> moved; ///< its holding is there now
+    std::optional<bool> writtenOffPlace;                ///< whether the place is not missed
 };
 
 struct LedgerEntry {
@@ -56,10 +70,10 @@ class LedgerStore {
                          std::optional<EntryId> undoes) const;
     Outcome close(EntryId entry, const std::string& summary) const;
 
-    /// Writes an action down before it is carried out; its id is set in what comes back.
-    Result<LedgerAction> start(LedgerAction action) const;
-    /// A later choice of the places, before anything was changed there.
-    Outcome replan(const LedgerAction& action) const;
+    /// Writes actions down before they are carried out, all or none; their ids are set.
+    Outcome start(std::span<LedgerAction* const> actions) const;
+    /// A later choice of the places and of what is promised, before anything was changed there.
+    Outcome replan(std::span<const LedgerAction* const> actions) const;
     /// Writes down that a list is about to be changed, with all that it holds now.
     Result<LedgerAction> startWithList(LedgerAction action, std::string_view content) const;
     /// What a list held before an action changed it.
@@ -67,23 +81,24 @@ class LedgerStore {
     /// The checksum of a list after an action and after what taking other things back has changed in it
     /// since: what it has as long as nobody but us wrote it.
     Result<Checksum128> listAfter(const LedgerAction& action) const;
-    /// Marks the action, sets the holding's state and takes it off the docket, all or nothing.
-    Outcome finish(const LedgerAction& action, ActionStep step, HoldingState holdingState) const;
-    /// The same for a holding that is at another place now; the place before is remembered.
-    Outcome finishMove(const LedgerAction& action, ActionStep step, VolumeId volume,
-                       const BytePath& path) const;
-    /// Marks an action about a place that references point to, which becomes written off or is so no more,
-    /// and takes it off the docket.
-    Outcome finishPlace(const LedgerAction& action, ActionStep step, bool writtenOff) const;
-    /// Marks the action alone.
+    /// Marks actions, says what became of their holdings and takes them off the docket, all or nothing. Waits
+    /// for other writers: what was done has to be written down.
+    Outcome settle(std::span<const Settlement> settlements) const;
+    /// Marks an action alone, with its sentence. Waits like `settle`.
     Outcome mark(const LedgerAction& action, ActionStep step, const std::string& sentence = {}) const;
+    /// Marks many.
+    Outcome markAll(std::span<const LedgerAction* const> actions, ActionStep step) const;
+    /// Says whether an action's drive has confirmed it.
+    Outcome setUnflushed(const LedgerAction& action, bool unflushed) const;
 
     /// Newest first.
     Result<std::vector<LedgerEntry>> entries() const;
     Result<std::optional<LedgerEntry>> entry(EntryId id) const;
     Result<std::vector<LedgerAction>> actionsOf(EntryId entry) const;
-    /// Actions that an interruption left started, in either direction.
+    /// Actions that an interruption left started, in either direction, and that wait to be settled.
     Result<std::vector<LedgerAction>> unfinished() const;
+    /// Actions that are done and not known to be flushed.
+    Result<std::vector<LedgerAction>> unflushed() const;
     /// Entries that were never closed.
     Result<std::vector<LedgerEntry>> unclosed() const;
 

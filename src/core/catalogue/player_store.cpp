@@ -202,7 +202,7 @@ Result<Player> PlayerStore::add(Player player) const {
     }
     return guarded(catalogue_, [&] {
         auto& database = catalogue_.database();
-        SQLite::Transaction transaction(database);
+        WritingTransaction transaction(database);
         SQLite::Statement taken(database, "SELECT 1 FROM players WHERE name = ?");
         const std::string wanted = player.name;
         for (int number = 2;; ++number) {
@@ -231,7 +231,7 @@ Outcome PlayerStore::update(const Player& player) const {
         return volumes.error();
     }
     return guarded(catalogue_, [&] {
-        SQLite::Transaction transaction(catalogue_.database());
+        WritingTransaction transaction(catalogue_.database());
         SQLite::Statement change(
             catalogue_.database(),
             "UPDATE players SET name = ?, ignores_case = ?, written_prefix = ?, stands_for = ? WHERE id = ?");
@@ -246,7 +246,7 @@ Outcome PlayerStore::update(const Player& player) const {
 Outcome PlayerStore::remove(PlayerId player) const {
     return guarded(catalogue_, [&] {
         auto& database = catalogue_.database();
-        SQLite::Transaction transaction(database);
+        WritingTransaction transaction(database);
         for (const char* sql :
              {"DELETE FROM player_lists WHERE player = ?", "DELETE FROM player_places WHERE player = ?",
               "DELETE FROM players WHERE id = ?"}) {
@@ -300,7 +300,7 @@ Result<ListFileId> PlayerStore::keepList(const ListFile& list, PlayerId player) 
         return volumes.error();
     }
     return guarded(catalogue_, [&] {
-        SQLite::Transaction transaction(catalogue_.database());
+        WritingTransaction transaction(catalogue_.database());
         const auto id = writeList(catalogue_.database(), *volumes, list, player);
         transaction.commit();
         return id;
@@ -310,7 +310,7 @@ Result<ListFileId> PlayerStore::keepList(const ListFile& list, PlayerId player) 
 Outcome PlayerStore::forgetLists(PlayerId player, std::span<const ListFileId> lists) const {
     return guarded(catalogue_, [&] {
         auto& database = catalogue_.database();
-        SQLite::Transaction transaction(database);
+        WritingTransaction transaction(database);
         SQLite::Statement erase(database, "DELETE FROM player_lists WHERE player = ? AND list = ?");
         for (const auto list : lists) {
             erase.bind(1, player);
@@ -377,7 +377,7 @@ Result<ListFileId> PlayerStore::keepRead(const ListFile& list, PlayerId player,
     }
     return guarded(catalogue_, [&] {
         auto& database = catalogue_.database();
-        SQLite::Transaction transaction(database);
+        WritingTransaction transaction(database);
         const auto id = writeList(database, *volumes, list, player);
         SQLite::Statement clear(database, "DELETE FROM list_references WHERE list = ? AND entry >= ?");
         clear.bind(1, id);
@@ -424,7 +424,7 @@ Outcome PlayerStore::settle(ListFileId list, std::span<const Reference> changed)
     }
     return guarded(catalogue_, [&] {
         auto& database = catalogue_.database();
-        SQLite::Transaction transaction(database);
+        WritingTransaction transaction(database);
         SQLite::Statement write(
             database, "UPDATE list_references SET state = ?, path = ? WHERE list = ? AND entry = ?");
         for (const auto& reference : changed) {
@@ -558,7 +558,7 @@ Result<std::vector<std::string>> PlayerStore::passingPlaces() const {
 
 Outcome PlayerStore::setPassingPlaces(std::span<const std::string> patterns) const {
     return guarded(catalogue_, [&] {
-        SQLite::Transaction transaction(catalogue_.database());
+        WritingTransaction transaction(catalogue_.database());
         catalogue_.database().exec("DELETE FROM passing_places");
         SQLite::Statement insert(catalogue_.database(),
                                  "INSERT OR IGNORE INTO passing_places(pattern) VALUES(?)");

@@ -52,7 +52,7 @@ Result<Policy> Policies::keep(Policy policy) const {
     }
     return guarded(catalogue_, [&] {
         auto& database = catalogue_.database();
-        SQLite::Transaction transaction(database);
+        WritingTransaction transaction(database);
         SQLite::Statement write(
             database,
             "INSERT INTO policies(name, weakest, only_where_met) VALUES(?,?,?) ON CONFLICT(name) DO "
@@ -86,7 +86,7 @@ Result<Policy> Policies::keep(Policy policy) const {
 
 Outcome Policies::remove(PolicyId policy) const {
     return guarded(catalogue_, [&] {
-        SQLite::Transaction transaction(catalogue_.database());
+        WritingTransaction transaction(catalogue_.database());
         for (const char* sql :
              {"DELETE FROM policy_preferences WHERE policy = ?", "DELETE FROM policies WHERE id = ?"}) {
             SQLite::Statement remove(catalogue_.database(), sql);

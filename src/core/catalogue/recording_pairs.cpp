@@ -115,7 +115,7 @@ Result<std::optional<RecordingPair>> RecordingPairs::of(const Checksum128& first
 
 Outcome RecordingPairs::put(std::span<const RecordingPair> pairs) const {
     return guarded(catalogue_, [&] {
-        SQLite::Transaction transaction(catalogue_.database());
+        WritingTransaction transaction(catalogue_.database());
         SQLite::Statement insert(catalogue_.database(),
                                  "INSERT OR REPLACE INTO recording_pairs VALUES(?,?,?,?,?)");
         for (const auto& given : pairs) {

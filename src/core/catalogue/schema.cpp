@@ -434,8 +434,14 @@ CREATE TABLE inner_mounts(
   PRIMARY KEY(volume, path)) WITHOUT ROWID;
 )sql";
 
-constexpr std::array<const char*, 8> steps{firstStep,  evidenceStep, copiesStep,  decidingStep,
-                                           fixityStep, outsideStep,  playersStep, consentStep};
+constexpr const char* enginesStep = R"sql(
+ALTER TABLE ledger_actions ADD COLUMN stays BLOB NOT NULL DEFAULT x'';
+ALTER TABLE ledger_actions ADD COLUMN unflushed INTEGER NOT NULL DEFAULT 0;
+CREATE INDEX ledger_actions_unflushed ON ledger_actions(id) WHERE unflushed = 1;
+)sql";
+
+constexpr std::array<const char*, 9> steps{firstStep,   evidenceStep, copiesStep,  decidingStep, fixityStep,
+                                           outsideStep, playersStep,  consentStep, enginesStep};
 
 } // namespace
 

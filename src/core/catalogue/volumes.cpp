@@ -121,7 +121,7 @@ Result<std::vector<Volumes::InnerMount>> Volumes::innerMounts(VolumeId volume) c
 
 Outcome Volumes::setInnerMounts(VolumeId volume, std::span<const InnerMount> mounts) const {
     return guarded(catalogue_, [&] {
-        SQLite::Transaction transaction(catalogue_.database());
+        WritingTransaction transaction(catalogue_.database());
         SQLite::Statement clear(catalogue_.database(), "DELETE FROM inner_mounts WHERE volume = ?");
         clear.bind(1, volume);
         clear.exec();

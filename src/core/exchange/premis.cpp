@@ -15,22 +15,11 @@ namespace sober {
 namespace {
 
 using Term = std::pair<std::string_view, std::string_view>;
-constexpr std::array<Term, 16> terms{{{"survey", "message digest calculation"},
-                                      {"verify", "fixity check"},
-                                      {"carry-out", "modification"},
-                                      {"undo", "recovery"},
-                                      {"recovery", "recovery"},
-                                      {"retire", "deaccession"},
-                                      {"write-off", "deaccession"},
-                                      {"accept", "quality review"},
-                                      {"accept-change", "quality review"},
-                                      {"restore", "recovery"},
-                                      {"bring-back", "recovery"},
-                                      {"repair", "recovery"},
-                                      {"rewrite", "modification"},
-                                      {"retag", "metadata modification"},
-                                      {"repoint", "metadata modification"},
-                                      {"move", "transfer"}}};
+constexpr std::array<Term, 5> terms{{{"survey", "message digest calculation"},
+                                     {"verify", "fixity check"},
+                                     {"carry-out", "modification"},
+                                     {"undo", "recovery"},
+                                     {"recovery", "recovery"}}};
 
 constexpr const char* collection = "collection";
 constexpr const char* agent = "sober-archivist";
@@ -54,11 +43,11 @@ void addIdentifier(pugi::xml_node parent, const std::string& of, const std::stri
     add(node, (of + "IdentifierValue").c_str(), value);
 }
 
-void addEvent(pugi::xml_node root, const std::string& id, std::string_view kind, Nanoseconds time,
+void addEvent(pugi::xml_node root, const std::string& id, std::string_view term, Nanoseconds time,
               const std::string& what, std::string_view outcome, const std::string& object) {
     auto event = add(root, "event");
     addIdentifier(event, "event", id);
-    add(event, "eventType", std::string(premisTermFor(kind)));
+    add(event, "eventType", std::string(term));
     add(event, "eventDateTime", isoUtc(time));
     add(add(event, "eventDetailInformation"), "eventDetail", what);
     add(add(event, "eventOutcomeInformation"), "eventOutcome", std::string(outcome));
@@ -132,11 +121,12 @@ Result<std::string> premisOfLedger(const Catalogue& catalogue) {
         add(object, "originalName", textFor(action->place));
     }
     for (const auto& [entry, actions] : all) {
-        addEvent(root, fmt::format("entry-{}", entry->id), entry->kind, entry->time, textFor(entry->summary),
+        addEvent(root, fmt::format("entry-{}", entry->id), premisTermFor(entry->kind), entry->time,
+                 textFor(entry->summary),
                  entry->ended != 0 ? "success" : "not ended", collection);
         for (const auto& action : actions) {
-            addEvent(root, fmt::format("action-{}", action.id), action.kind, entry->time,
-                     action.kind + ": " + textFor(action.place), outcomeOf(action.step), objectOf(action));
+            addEvent(root, fmt::format("action-{}", action.id), premisEventOf(action.kind), entry->time,
+                     std::string(word(action.kind)) + ": " + textFor(action.place), outcomeOf(action.step), objectOf(action));
         }
     }
     auto by = add(root, "agent");

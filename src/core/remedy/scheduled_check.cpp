@@ -3,7 +3,7 @@
 #include "core/base/file_handle.h"
 #include "core/base/run_tool.h"
 #include "core/base/user_folders.h"
-#include "core/remedy/file_changes.h"
+#include "core/remedy/changes/file_changes.h"
 
 #include <fmt/format.h>
 
@@ -41,13 +41,15 @@ std::string_view calendar(CheckEvery every) {
 }
 
 Outcome writeAnew(const UnitFile& file) {
-    if (const auto made = makeFolder(BytePath(parentOf(file.path)), 0755); !made) {
+    Unflushed unflushed;
+    if (const auto made = makeFolder(BytePath(parentOf(file.path)), 0755, unflushed); !made) {
         return made;
     }
-    if (const auto removed = removeFile(file.path); !removed) {
+    if (const auto removed = removeFile(file.path, unflushed); !removed) {
         return removed;
     }
-    const auto written = writeNewFile(file.path, file.text);
+    const auto written = writeNewFile(file.path, file.text, unflushed);
+    unflushed.flush();
     return written ? flushFile(file.path) : written;
 }
 
@@ -106,8 +108,9 @@ Outcome scheduleCheck(const BytePath& program, const BytePath& catalogue, CheckE
 
 Outcome unscheduleCheck() {
     systemctl({"disable", "--now", timer});
+    Unflushed unflushed;
     for (const char* name : {timer, service}) {
-        if (const auto removed = removeFile(unitPath(name)); !removed) {
+        if (const auto removed = removeFile(unitPath(name), unflushed); !removed) {
             return removed;
         }
     }

@@ -4,8 +4,8 @@
 #include "core/base/text.h"
 #include "core/catalogue/volumes.h"
 #include "core/exchange/bag.h"
-#include "core/remedy/file_changes.h"
-#include "core/remedy/replacement.h"
+#include "core/remedy/changes/file_changes.h"
+#include "core/remedy/actions/reach.h"
 #include "core/survey/walk.h"
 
 #include <fmt/format.h>
@@ -38,12 +38,13 @@ Outcome whyNotThere(const Catalogue& catalogue, const BytePath& to) {
 }
 
 /// One copy, proven.
-Result<std::string> copyProven(const BytePath& from, const BytePath& to, RunControl& control) {
+Result<std::string> copyProven(const BytePath& from, const BytePath& to, Unflushed& unflushed,
+                               RunControl& control) {
     const auto before = checksumOfFile(from, digest, control);
     if (!before) {
         return before;
     }
-    if (const auto copied = copyToNew(from, to); !copied) {
+    if (const auto copied = copyToNew(from, to, unflushed); !copied) {
         return copied.error();
     }
     if (const auto flushed = flushFile(to); !flushed) {
@@ -56,13 +57,21 @@ Result<std::string> copyProven(const BytePath& from, const BytePath& to, RunCont
     return after;
 }
 
-Outcome writeTagFile(const BytePath& path, const std::string& text) {
-    const auto written = writeNewFile(path, text);
+Outcome writeTagFile(const BytePath& path, const std::string& text, Unflushed& unflushed) {
+    const auto written = writeNewFile(path, text, unflushed);
     return written ? flushFile(path) : written;
 }
 
+Outcome confirm(const BytePath& to, Unflushed& unflushed) {
+    unflushed.flush();
+    return unflushed.isEmpty() ? done()
+                               : Outcome(Error{Cause::unreadable, to,
+                                               displayPath(to) + ": its drive has not confirmed that the bag is "
+                                                                 "written; check it, or write it again."});
+}
+
 Outcome writeTagFiles(const BytePath& to, const WrittenBag& bag, std::span<const ListedFile> payload,
-                      RunControl& control) {
+                      Unflushed& unflushed, RunControl& control) {
     const std::string info =
         fmt::format("Bag-Software-Agent: Sober Archivist\nBagging-Date: {}\nPayload-Oxum: {}.{}\n",
                     isoUtc(timeNow()).substr(0, 10), bag.bytes, bag.files);
@@ -74,7 +83,7 @@ Outcome writeTagFiles(const BytePath& to, const WrittenBag& bag, std::span<const
     for (const auto& [name, text] : tagFiles) {
         // The declaration comes last; its checksum is that of the text that will be written.
         const auto path = joinPath(to, name + (name == "bagit.txt" ? ".making" : ""));
-        if (const auto written = writeTagFile(path, text); !written) {
+        if (const auto written = writeTagFile(path, text, unflushed); !written) {
             return written;
         }
         auto sum = checksumOfFile(path, digest, control);
@@ -83,11 +92,15 @@ Outcome writeTagFiles(const BytePath& to, const WrittenBag& bag, std::span<const
         }
         listed.push_back({name, std::move(*sum)});
     }
-    if (const auto written = writeTagFile(joinPath(to, "tagmanifest-sha256.txt"), bagManifestText(listed));
+    if (const auto written = writeTagFile(joinPath(to, "tagmanifest-sha256.txt"), bagManifestText(listed), unflushed);
         !written) {
         return written;
     }
-    return moveEntry(joinPath(to, "bagit.txt.making"), joinPath(to, "bagit.txt"));
+    if (const auto flushed = confirm(to, unflushed); !flushed) {
+        return flushed;
+    }
+    const auto declared = moveEntry(joinPath(to, "bagit.txt.making"), joinPath(to, "bagit.txt"), unflushed);
+    return declared ? confirm(to, unflushed) : declared;
 }
 
 } // namespace
@@ -116,7 +129,8 @@ Result<WrittenBag> writeBag(const Catalogue& catalogue, const BytePath& folder, 
                          displayPath(file.path) + ": its name is not UTF-8, and a bag could not list it."};
         }
     }
-    if (const auto made = makeFolder(joinPath(*place, "data"), 0777); !made) {
+    Unflushed unflushed;
+    if (const auto made = makeFolder(joinPath(*place, "data"), 0777, unflushed); !made) {
         return made.error();
     }
     if (const auto room = hasRoomFor(joinPath(*place, "data"), progress.totalBytes); !room) {
@@ -129,10 +143,10 @@ Result<WrittenBag> writeBag(const Catalogue& catalogue, const BytePath& folder, 
         onProgress(progress);
         const auto name = joinPath("data", file.path);
         const auto target = joinPath(*place, name);
-        if (const auto made = makeFolder(BytePath(parentOf(target)), 0777); !made) {
+        if (const auto made = makeFolder(BytePath(parentOf(target)), 0777, unflushed); !made) {
             return made.error();
         }
-        auto sum = copyProven(joinPath(*from, file.path), target, control);
+        auto sum = copyProven(joinPath(*from, file.path), target, unflushed, control);
         if (!sum) {
             return sum.error();
         }
@@ -142,7 +156,7 @@ Result<WrittenBag> writeBag(const Catalogue& catalogue, const BytePath& folder, 
         ++progress.files;
         progress.bytes = bag.bytes;
     }
-    const auto written = writeTagFiles(*place, bag, payload, control);
+    const auto written = writeTagFiles(*place, bag, payload, unflushed, control);
     return written ? Result<WrittenBag>(bag) : Result<WrittenBag>(written.error());
 }
 

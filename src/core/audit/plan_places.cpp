@@ -1,0 +1,108 @@
+#include "core/audit/plan_places.h"
+
+#include "core/base/file_handle.h"
+#include "core/base/text.h"
+#include "core/catalogue/docket_store.h"
+#include "core/catalogue/holdings.h"
+#include "core/catalogue/player_store.h"
+#include "core/catalogue/volumes.h"
+#include "core/players/resolver.h"
+
+#include <fmt/format.h>
+
+#include <array>
+#include <unistd.h>
+
+namespace sober {
+namespace {
+
+/// Absolute, links resolved as far as it exists; what another machine wrote stays as it is.
+BytePath canonicalOf(const BytePath& given) {
+    const auto meaning = meaningOf(given, false, realPathOf(".").value_or("/"));
+    return meaning.paths.empty() || meaning.kind != LocationKind::file
+               ? given
+               : Resolver({}).canonical(meaning.paths.front());
+}
+
+/// A path as a person names it, whatever a list would make of its letters: absolute, links above its name
+/// resolved as far as it exists.
+BytePath placeNamed(const BytePath& given) {
+    auto path = given;
+    while (path.size() > 1 && path.ends_with('/')) {
+        path.pop_back();
+    }
+    return placeOf(path).value_or(
+        Resolver({}).canonical(path.starts_with('/') ? path : joinPath(realPathOf(".").value_or("/"), path)));
+}
+
+Outcome addPlace(const Catalogue& catalogue, ActionKind kind, const BytePath& place,
+                 const BytePath& target, const std::string& reason) {
+    const auto leading = PlayerStore(catalogue).leadingTo(std::array{place});
+    if (!leading) {
+        return leading.error();
+    }
+    if (leading->empty()) {
+        return Error{Cause::invalid, place,
+                     fmt::format("No list of a player points at {}.", displayPath(place))};
+    }
+    DocketAction action;
+    action.kind = kind;
+    action.reason = reason;
+    action.added = timeNow();
+    action.place = place;
+    action.target = target;
+    return DocketStore(catalogue).add(std::array{action});
+}
+
+} // namespace
+
+Outcome planRepoint(const Catalogue& catalogue, const BytePath& place, const BytePath& target,
+                    const std::string& reason) {
+    return addPlace(catalogue, ActionKind::repoint, canonicalOf(place), canonicalOf(target), reason);
+}
+
+Outcome planWriteOffPlace(const Catalogue& catalogue, const BytePath& place, const std::string& reason) {
+    return addPlace(catalogue, ActionKind::writeOff, canonicalOf(place), {}, reason);
+}
+
+Outcome planMove(const Catalogue& catalogue, const BytePath& path, const BytePath& target,
+                 const std::string& reason) {
+    const auto volumes = Volumes(catalogue).all();
+    if (!volumes) {
+        return volumes.error();
+    }
+    const auto from = placeNamed(path);
+    auto to = placeNamed(target);
+    if (isFolder(to) || target.ends_with('/')) {
+        to = joinPath(to, nameOf(from));
+    }
+    const auto volume = volumeHolding(*volumes, from);
+    if (!volume) {
+        return volume.error();
+    }
+    std::vector<DocketAction> actions;
+    const auto add = [&](HoldingId holding, const BytePath& place) {
+        DocketAction action;
+        action.kind = ActionKind::move;
+        action.holding = holding;
+        action.reason = reason;
+        action.added = timeNow();
+        action.target = place;
+        actions.push_back(std::move(action));
+    };
+    const auto walked = Holdings(catalogue).eachPresent([&](PresentHolding&& holding) {
+        const auto place = joinPath((*volume)->root, holding.path);
+        if (holding.volume == (*volume)->id && isWithin(place, from)) {
+            add(holding.id, joinPath(to, *relativeTo(place, from)));
+        }
+    });
+    if (!walked) {
+        return walked;
+    }
+    if (actions.empty()) {
+        return Error{Cause::notFound, from, fmt::format("{} is not in the catalogue.", displayPath(from))};
+    }
+    return DocketStore(catalogue).add(actions);
+}
+
+} // namespace sober

@@ -1,0 +1,17 @@
+#include "core/base/presence.h"
+
+#include <sys/stat.h>
+
+#include <cerrno>
+
+namespace sober {
+
+Presence presenceOf(const BytePath& path) {
+    struct stat status {};
+    if (lstat(path.c_str(), &status) == 0) {
+        return Presence::there;
+    }
+    return errno == ENOENT || errno == ENOTDIR ? Presence::gone : Presence::unknown;
+}
+
+} // namespace sober

@@ -1,0 +1,43 @@
+#pragma once
+
+#include <array>
+#include <optional>
+#include <string_view>
+
+namespace sober {
+
+/// What a docket can tell to be done, and what the ledger says was done.
+enum class ActionKind {
+    retire,       ///< a holding goes to the trash
+    writeOff,     ///< what is missing is not missed; nothing on a volume changes
+    accept,       ///< a recording is kept as it is, whatever its evidence says
+    acceptChange, ///< a holding's content as it is now is what it should be
+    restore,      ///< what was recorded of a drifted or missing holding is put back from a healthy copy
+    repair,       ///< the same, put together from copies whose damage lies in different blocks
+    rewrite,      ///< an MP3 or Ogg file is made anew without the bytes that are neither audio nor tags
+    retag,        ///< fields that other copies know are written into the tags, the audio data untouched
+    repoint,      ///< every reference that leads to a place leads to another; in the ledger: a list changed
+    move,         ///< a holding goes to another place on its file system
+    bringBack,    ///< in the ledger alone: a missing holding was restored, nothing had to be set aside
+};
+
+inline constexpr std::array everyKind{
+    ActionKind::retire,  ActionKind::writeOff, ActionKind::accept,  ActionKind::acceptChange,
+    ActionKind::restore, ActionKind::repair,   ActionKind::rewrite, ActionKind::retag,
+    ActionKind::repoint, ActionKind::move,     ActionKind::bringBack};
+
+/// The word that stands for it in the catalogue, the command and the windows.
+std::string_view word(ActionKind kind);
+/// Nothing for a word that stands for none.
+std::optional<ActionKind> actionKindOf(std::string_view word);
+/// What was done, after "had been" or "was not … yet".
+std::string_view pastOf(ActionKind kind);
+/// Its event in the vocabulary of PREMIS (id.loc.gov/vocabulary/preservation/eventType).
+std::string_view premisEventOf(ActionKind kind);
+
+/// Whether a kind puts back what was recorded.
+inline bool isMended(ActionKind kind) {
+    return kind == ActionKind::restore || kind == ActionKind::repair;
+}
+
+} // namespace sober

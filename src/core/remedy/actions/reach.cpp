@@ -1,0 +1,73 @@
+#include "core/remedy/actions/reach.h"
+
+#include "core/base/presence.h"
+#include "core/base/text.h"
+
+#include <fmt/format.h>
+#include <sys/statvfs.h>
+
+#include <cerrno>
+
+namespace sober {
+namespace {
+
+constexpr std::uint64_t spare = 1 << 20; // bytes that stay free for what a file system adds
+
+} // namespace
+
+Refusal whyAway(const Holding& holding, const Volume& volume) {
+    return volume.reaches(holding.path) ? std::nullopt
+           : volume.atHand
+               ? Refusal(fmt::format("What was mounted there on {} is away; nothing can be done there now.",
+                                     volume.label))
+               : Refusal(fmt::format("{} is away; nothing can be done there now.", volume.label));
+}
+
+Refusal whyOutOfReach(const Holding& holding, const Volume& volume) {
+    if (holding.state != HoldingState::present) {
+        return "It is not there any more.";
+    }
+    if (auto away = whyAway(holding, volume)) {
+        return away;
+    }
+    // What is changed by way of a link is changed where it is, and nobody who knows it there would hear
+    // of it.
+    const auto path = joinPath(volume.root, holding.path);
+    const auto real = volume.choices.followLinks ? realPathOf(path).value_or(path) : path;
+    return real == path ? std::nullopt
+                        : Refusal(fmt::format("It is reached by a link; it is {}. Decide on it there.",
+                                              displayPath(real)));
+}
+
+Outcome hasRoomFor(const BytePath& beside, std::uint64_t bytes) {
+    struct statvfs space {};
+    BytePath folder(parentOf(beside));
+    while (statvfs(folder.c_str(), &space) != 0) {
+        if (errno != ENOENT || folder.size() <= 1) {
+            return systemError(errno, "look for room in", folder);
+        }
+        folder = BytePath(parentOf(folder));
+    }
+    const auto free = static_cast<std::uint64_t>(space.f_bavail) * space.f_frsize;
+    if (free < bytes + spare) {
+        return Error{Cause::full, beside,
+                     fmt::format("{} needs {} beside it while it is made anew; {} are free.",
+                                 displayPath(beside), humanBytes(bytes), humanBytes(free))};
+    }
+    return done();
+}
+
+Outcome isFree(const BytePath& place, std::string_view why) {
+    switch (presenceOf(place)) {
+    case Presence::gone:
+        return done();
+    case Presence::there:
+        return Error{Cause::alreadyThere, place, std::string(why)};
+    case Presence::unknown:
+        break;
+    }
+    return refusedError(place, displayPath(place) + " cannot be looked at now: whether anything stands there "
+                                                    "is not known. Look to its drive, then try again.");
+}
+
+} // namespace sober

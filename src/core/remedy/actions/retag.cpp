@@ -1,0 +1,104 @@
+#include "core/remedy/actions/retag.h"
+
+#include "core/base/text.h"
+#include "core/evidence/evidence_worker.h"
+#include "core/remedy/actions/legs.h"
+#include "core/remedy/actions/reach.h"
+#include "core/remedy/actions/take_in.h"
+#include "core/remedy/actions/write_tags.h"
+#include "core/remedy/changes/file_changes.h"
+
+#include <algorithm>
+
+namespace sober {
+namespace {
+
+Error refused(const BytePath& path, std::string_view why) {
+    return {Cause::refused, path, displayPath(path) + std::string(why)};
+}
+
+/// Some formats keep of a picture only its bytes.
+bool sameTags(const TagFields& a, const TagFields& b) {
+    const auto sameBytes = [](const Picture& one, const Picture& other) { return one.bytes == other.bytes; };
+    return a.fields == b.fields && std::ranges::is_permutation(a.pictures, b.pictures, sameBytes);
+}
+
+Result<Refusal> whyNotRetag(ReviewContext& /*context*/, PlannedAction& planned, const Volume& volume) {
+    if (auto gone = whyOutOfReach(planned.holding, volume)) {
+        return gone;
+    }
+    return planned.holding.links > 1
+               ? Refusal("It is one file with several names; the others would keep the old tags.")
+               : Refusal();
+}
+
+Result<Proven> proveTaggable(DoingContext& context, const PlannedAction& planned, LedgerAction& /*action*/) {
+    const auto change = unpackTagChange(planned.action.change);
+    if (!change || change->isEmpty()) {
+        return refusedError(planned.path, "What was to be written into its tags cannot be read any more.");
+    }
+    const auto stamp = context.prover.asRecorded(planned.path, planned.holding.checksum);
+    if (!stamp) {
+        return stamp.error();
+    }
+    const auto room = hasRoomFor(planned.path, planned.holding.size + planned.action.change.size());
+    return room ? Result<Proven>(Proven{*stamp, std::nullopt}) : Result<Proven>(room.error());
+}
+
+} // namespace
+
+Result<FileRecord> makeRetagged(const BytePath& from, const BytePath& to, const TagChange& change,
+                                RunControl& control) {
+    const auto tagsBefore = readTagFields(from);
+    if (!tagsBefore) {
+        return tagsBefore.error();
+    }
+    const auto before = EvidenceWorker().examine(from, control, [](std::uint64_t) {});
+    if (!before) {
+        return before.error();
+    }
+    if (!before->evidence) {
+        return refused(from, " does not decode: its audio data could not be proven unchanged.");
+    }
+    Unflushed unflushed; // what is made is known once it has its place
+    if (const auto copied = copyToNew(from, to, unflushed); !copied) {
+        return copied.error();
+    }
+    if (const auto written = writeTagFields(to, change); !written) {
+        return written.error();
+    }
+    auto made = readBack(to, control);
+    if (!made) {
+        return made.error();
+    }
+    if (!made->evidence || made->evidence->payload != before->evidence->payload ||
+        made->evidence->samplesMd5 != before->evidence->samplesMd5 ||
+        made->evidence->problems.size() > before->evidence->problems.size()) {
+        return refused(from, ": with the new tags its audio data would not be the same; it stays as it is.");
+    }
+    const auto tagsNow = readTagFields(to);
+    if (!tagsNow) {
+        return tagsNow.error();
+    }
+    if (!sameTags(*tagsNow, changed(*tagsBefore, change))) {
+        return refused(from,
+                       ": its kind of tags cannot take this without changing others; it stays as it is.");
+    }
+    return made;
+}
+
+ActionType retagType() {
+    ActionType type;
+    type.turn = 4;
+    type.forth = replaceLegs;
+    type.back = giveBackLegs;
+    type.whyNot = whyNotRetag;
+    type.prove = proveTaggable;
+    type.make = [](DoingContext& context, const PlannedAction& planned, const LedgerAction& action) {
+        return makeRetagged(planned.path, action.made, *unpackTagChange(planned.action.change),
+                            context.control);
+    };
+    return type;
+}
+
+} // namespace sober

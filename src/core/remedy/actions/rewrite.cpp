@@ -1,0 +1,125 @@
+#include "core/remedy/actions/rewrite.h"
+
+#include "core/base/text.h"
+#include "core/evidence/evidence_worker.h"
+#include "core/media/structure.h"
+#include "core/catalogue/evidence_store.h"
+#include "core/remedy/actions/legs.h"
+#include "core/remedy/actions/reach.h"
+#include "core/remedy/actions/take_in.h"
+#include "core/remedy/changes/file_changes.h"
+
+#include <memory>
+
+namespace sober {
+namespace {
+
+constexpr std::size_t pieceLength = 1U << 20;
+
+Error refused(const BytePath& path, std::string_view why) {
+    return {Cause::refused, path, displayPath(path) + std::string(why)};
+}
+
+Result<std::vector<ByteRange>> junkIn(const BytePath& path, RunControl& control) {
+    const auto file = openForReading(path);
+    const auto stamp = file ? stampOf(*file, path) : Result<FileStamp>(file.error());
+    if (!stamp) {
+        return stamp.error();
+    }
+    std::unique_ptr<StructureCheck> check;
+    std::vector<std::uint8_t> piece(pieceLength);
+    for (std::uint64_t at = 0; at < stamp->size; at += pieceLength) {
+        const auto got = readAt(*file, path, at, piece);
+        if (!got) {
+            return got.error();
+        }
+        if (!control.proceed()) {
+            return Error{Cause::interrupted, path, "Stopped."};
+        }
+        const auto bytes = std::span<const std::uint8_t>(piece).first(*got);
+        if (at == 0) {
+            check = structureCheckFor(bytes, stamp->size);
+        }
+        if (check) {
+            check->feed(bytes);
+        }
+    }
+    return check ? check->finish().junk : std::vector<ByteRange>{};
+}
+
+Result<Refusal> whyNotRewrite(ReviewContext& context, PlannedAction& planned, const Volume& volume) {
+    if (auto gone = whyOutOfReach(planned.holding, volume)) {
+        return gone;
+    }
+    const auto evidence = EvidenceStore(context.catalogue).of(planned.holding.id);
+    if (!evidence) {
+        return evidence.error();
+    }
+    return !*evidence ? Refusal("It was not examined yet: survey its volume at full effort first.")
+           : planned.holding.links > 1
+               ? Refusal("It is one file with several names; the others would stay as they are.")
+           : canBeRewritten(planned.holding.claims, **evidence)
+               ? Refusal()
+               : Refusal("It holds nothing beside its audio and its tags that could be left out.");
+}
+
+Result<Proven> proveRewritable(DoingContext& context, const PlannedAction& planned,
+                               LedgerAction& /*action*/) {
+    const auto stamp = context.prover.asRecorded(planned.path, planned.holding.checksum);
+    if (!stamp) {
+        return stamp.error();
+    }
+    const auto room = hasRoomFor(planned.path, planned.holding.size);
+    return room ? Result<Proven>(Proven{*stamp, std::nullopt}) : Result<Proven>(room.error());
+}
+
+} // namespace
+
+bool canBeRewritten(const Claims& claims, const Evidence& evidence) {
+    return evidence.junkBytes > 0 && (claims.container == "mp3" || claims.container == "ogg");
+}
+
+Result<FileRecord> makeRewritten(const BytePath& from, const BytePath& to, RunControl& control) {
+    const auto before = EvidenceWorker().examine(from, control, [](std::uint64_t) {});
+    if (!before) {
+        return before.error();
+    }
+    if (!before->evidence || !canBeRewritten(before->claims, *before->evidence)) {
+        return refused(from, " holds nothing beside its audio and its tags.");
+    }
+    const auto junk = junkIn(from, control);
+    if (!junk) {
+        return junk.error();
+    }
+    Unflushed unflushed; // what is made is known once it has its place
+    if (const auto copied = copyToNew(from, to, unflushed, *junk); !copied) {
+        return copied.error();
+    }
+    auto made = readBack(to, control);
+    if (!made) {
+        return made;
+    }
+    if (!made->evidence || made->evidence->payload != before->evidence->payload ||
+        made->evidence->junkBytes > 0 ||
+        made->evidence->problems.size() > before->evidence->problems.size()) {
+        return refused(from,
+                       ": without the bytes that seem to be junk its audio data would not be the same; it "
+                       "stays as it is.");
+    }
+    return made;
+}
+
+ActionType rewriteType() {
+    ActionType type;
+    type.turn = 4;
+    type.forth = replaceLegs;
+    type.back = giveBackLegs;
+    type.whyNot = whyNotRewrite;
+    type.prove = proveRewritable;
+    type.make = [](DoingContext& context, const PlannedAction& planned, const LedgerAction& action) {
+        return makeRewritten(planned.path, action.made, context.control);
+    };
+    return type;
+}
+
+} // namespace sober

@@ -1,0 +1,71 @@
+#include "core/remedy/actions/take_in.h"
+
+#include "core/base/text.h"
+#include "core/catalogue/holding_writer.h"
+#include "core/catalogue/holdings.h"
+#include "core/evidence/evidence_worker.h"
+#include "core/evidence/file_content.h"
+#include "core/remedy/actions/planned_action.h"
+#include "core/remedy/changes/file_changes.h"
+
+#include <array>
+
+namespace sober {
+namespace {
+
+Error anotherFile(const BytePath& path) {
+    return {Cause::changed, path, displayPath(path) + " is another file than was put there."};
+}
+
+} // namespace
+
+Result<FileRecord> readBack(const BytePath& path, RunControl& control) {
+    if (const auto flushed = flushFile(path); !flushed) {
+        return flushed.error();
+    }
+    return EvidenceWorker().examine(path, control, [](std::uint64_t) {});
+}
+
+Result<FileRecord> readAsItIs(const BytePath& path, RunControl& control) {
+    auto record = readBack(path, control);
+    return !record && (record.error().cause == Cause::notAudio || record.error().cause == Cause::unreadable)
+               ? recordOfBytes(path, control)
+               : record;
+}
+
+Outcome holds(const BytePath& path, const Checksum128& checksum) {
+    RunControl control;
+    const auto content = readContent(path, control);
+    return !content                                 ? Outcome(content.error())
+           : content->checksums.file == checksum ? done()
+                                                 : Outcome(anotherFile(path));
+}
+
+Outcome holdsWhatWentAside(const BytePath& path, const LedgerAction& action) {
+    RunControl control;
+    const auto content = readContent(path, control);
+    if (!content) {
+        return content.error();
+    }
+    const auto& now = content->checksums.file;
+    return now == action.checksum || (isMended(action.kind) && now == action.madeChecksum)
+               ? done()
+               : Outcome(anotherFile(path));
+}
+
+Outcome takeIn(Catalogue& catalogue, const LedgerAction& action, const FileRecord& record) {
+    const auto holdings = Holdings(catalogue).byIds(std::array{action.holding});
+    if (!holdings) {
+        return holdings.error();
+    }
+    if (holdings->empty()) {
+        return done();
+    }
+    HoldingWriter writer(catalogue, holdings->front().volume, timeNow());
+    // What was mended is its baseline again; what is given back after that is not.
+    const bool concernsFixity = isMended(action.kind) || action.kind == ActionKind::bringBack;
+    writer.rewrite(action.holding, record, concernsFixity ? "changed" : word(action.kind), holdings->front().path);
+    return writer.commit();
+}
+
+} // namespace sober

@@ -1,0 +1,27 @@
+#pragma once
+
+#include "core/catalogue/catalogue.h"
+#include "core/catalogue/ledger_store.h"
+#include "core/evidence/file_pass.h"
+
+namespace sober {
+
+/// Flushes a file, lets the system forget what it holds of it in memory, and examines it from the medium.
+Result<FileRecord> readBack(const BytePath& path, RunControl& control);
+
+/// The same of whatever stands there: what is no audio any more, or cannot be read whole, is told by its
+/// bytes.
+Result<FileRecord> readAsItIs(const BytePath& path, RunControl& control);
+
+/// Done where a file's bytes have this checksum; Cause::changed where they have another.
+Outcome holds(const BytePath& path, const Checksum128& checksum);
+
+/// Done where a file holds what an action has written down of it, by its checksum; else the sentence that it
+/// does not. What was set aside because its drive could not read it may be readable again: then it is what
+/// was made.
+Outcome holdsWhatWentAside(const BytePath& path, const LedgerAction& action);
+
+/// Writes down what a holding's file is now, after an action has changed it.
+Outcome takeIn(Catalogue& catalogue, const LedgerAction& action, const FileRecord& record);
+
+} // namespace sober

@@ -1,0 +1,242 @@
+#include "core/remedy/changes/file_changes.h"
+
+#include "core/base/file_handle.h"
+#include "core/base/presence.h"
+#include "core/base/text.h"
+
+#include <sys/sendfile.h>
+#include <sys/stat.h>
+#include <sys/xattr.h>
+
+#include <cerrno>
+#include <cstdio>
+#include <cstring>
+#include <fcntl.h>
+#include <unistd.h>
+
+namespace sober {
+namespace {
+
+/// Whether a rename that was reported as failed happened all the same: the file has its new name.
+bool hasMoved(const Result<FileStamp>& before, const BytePath& from, const BytePath& to) {
+    const auto now = stampAt(to);
+    return before && now && presenceOf(from) == Presence::gone && before->device == now->device &&
+           before->inode == now->inode;
+}
+
+/// What the file system or the user's rights refuse is left out.
+void copyAttributes(int from, int to) {
+    std::string names(65'536, '\0');
+    const auto length = flistxattr(from, names.data(), names.size());
+    for (std::size_t at = 0; length > 0 && at < static_cast<std::size_t>(length);
+         at += std::strlen(names.data() + at) + 1) {
+        std::string value(65'536, '\0');
+        const auto size = fgetxattr(from, names.data() + at, value.data(), value.size());
+        if (size >= 0) {
+            fsetxattr(to, names.data() + at, value.data(), static_cast<std::size_t>(size), 0);
+        }
+    }
+}
+
+Outcome writeAll(const FileHandle& file, const BytePath& path, std::string_view content) {
+    std::size_t written = 0;
+    while (written < content.size()) {
+        const auto got = write(file.get(), content.data() + written, content.size() - written);
+        if (got < 0 && errno == EINTR) {
+            continue;
+        }
+        if (got <= 0) {
+            return systemError(errno, "write", path);
+        }
+        written += static_cast<std::size_t>(got);
+    }
+    return done();
+}
+
+/// What is left of so many bytes.
+std::vector<ByteRange> partsWithout(std::uint64_t length, std::span<const ByteRange> without) {
+    std::vector<ByteRange> parts;
+    std::uint64_t next = 0;
+    for (const auto& [first, past] : without) {
+        if (first > next) {
+            parts.emplace_back(next, std::min(first, length));
+        }
+        next = std::max(next, past);
+    }
+    if (next < length) {
+        parts.emplace_back(next, length);
+    }
+    return parts;
+}
+
+Outcome copyPart(const FileHandle& source, const BytePath& from, const FileHandle& target,
+                 const ByteRange& part) {
+    auto at = static_cast<off_t>(part.first);
+    const auto past = static_cast<off_t>(part.second);
+    while (at < past) {
+        const auto copied = sendfile(target.get(), source.get(), &at, static_cast<std::size_t>(past - at));
+        if (copied < 0 && errno == EINTR) {
+            continue;
+        }
+        if (copied < 0) {
+            return systemError(errno, "copy", from);
+        }
+        if (copied == 0) {
+            return Error{Cause::changed, from, displayPath(from) + " became shorter."};
+        }
+    }
+    return done();
+}
+
+} // namespace
+
+Outcome moveEntry(const BytePath& from, const BytePath& to, Unflushed& unflushed) {
+    const auto before = stampAt(from);
+    int failure = renameat2(AT_FDCWD, from.c_str(), AT_FDCWD, to.c_str(), RENAME_NOREPLACE) == 0 ? 0 : errno;
+    if (failure == EINVAL || failure == ENOSYS) {
+        // A file system without the flag: the check and the rename are two steps there.
+        failure = isTaken(to) ? EEXIST : std::rename(from.c_str(), to.c_str()) == 0 ? 0 : errno;
+    }
+    if (failure != 0 && !hasMoved(before, from, to)) {
+        return systemError(failure, "move", failure == EEXIST ? to : from);
+    }
+    unflushed.noteParentOf(to);
+    unflushed.noteParentOf(from);
+    return done();
+}
+
+Result<bool> exchangeEntries(const BytePath& made, const BytePath& place, Unflushed& unflushed) {
+    const auto before = stampAt(made);
+    if (renameat2(AT_FDCWD, made.c_str(), AT_FDCWD, place.c_str(), RENAME_EXCHANGE) != 0) {
+        const int failure = errno;
+        const auto now = stampAt(place);
+        if (failure == EINVAL || failure == ENOSYS) {
+            return false;
+        }
+        if (!before || !now || before->inode != now->inode) {
+            return systemError(failure, "replace", place);
+        }
+    }
+    unflushed.noteParentOf(place);
+    return true;
+}
+
+Outcome replaceEntry(const BytePath& from, const BytePath& to, Unflushed& unflushed) {
+    const auto before = stampAt(from);
+    if (std::rename(from.c_str(), to.c_str()) != 0) {
+        const int failure = errno;
+        if (!hasMoved(before, from, to)) {
+            return systemError(failure, "replace", to);
+        }
+    }
+    unflushed.noteParentOf(to);
+    return done();
+}
+
+Outcome writeNewFile(const BytePath& path, std::string_view content, Unflushed& unflushed) {
+    const FileHandle file(open(path.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC | O_NOFOLLOW, 0600));
+    if (!file) {
+        return systemError(errno, "write", path);
+    }
+    unflushed.noteParentOf(path);
+    if (const auto written = writeAll(file, path, content); !written) {
+        unlink(path.c_str());
+        return written;
+    }
+    return done();
+}
+
+Outcome appendTo(const BytePath& path, std::string_view content) {
+    const FileHandle file(open(path.c_str(), O_WRONLY | O_APPEND | O_CLOEXEC | O_NOFOLLOW));
+    return file ? writeAll(file, path, content) : Outcome(systemError(errno, "write", path));
+}
+
+Outcome copyToNew(const BytePath& from, const BytePath& to, Unflushed& unflushed,
+                  std::span<const ByteRange> without) {
+    const auto source = openForReading(from);
+    if (!source) {
+        return source.error();
+    }
+    struct stat status {};
+    if (fstat(source->get(), &status) != 0) {
+        return systemError(errno, "read", from);
+    }
+    const FileHandle target(open(to.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC | O_NOFOLLOW, 0600));
+    if (!target) {
+        return systemError(errno, "write", to);
+    }
+    unflushed.noteParentOf(to);
+    for (const auto& part : partsWithout(static_cast<std::uint64_t>(status.st_size), without)) {
+        if (const auto copied = copyPart(*source, from, target, part); !copied) {
+            unlink(to.c_str());
+            return copied;
+        }
+    }
+    copyAttributes(source->get(), target.get());
+    // The owner too, as far as that is ours to give.
+    if (fchown(target.get(), status.st_uid, status.st_gid) != 0 &&
+        fchown(target.get(), static_cast<uid_t>(-1), status.st_gid) != 0) {
+        errno = 0;
+    }
+    // Card file systems know no modes: what cannot be kept there was not there.
+    if (fchmod(target.get(), status.st_mode & 07777) != 0 && errno != EPERM) {
+        const auto error = systemError(errno, "set the mode of", to);
+        unlink(to.c_str());
+        return error;
+    }
+    return done();
+}
+
+Outcome flushFile(const BytePath& path) {
+    const FileHandle file(open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NOFOLLOW));
+    if (!file) {
+        return systemError(errno, "flush", path);
+    }
+    if (fsync(file.get()) != 0) {
+        return systemError(errno, "flush", path);
+    }
+    posix_fadvise(file.get(), 0, 0, POSIX_FADV_DONTNEED);
+    return done();
+}
+
+/// Some file systems cannot flush a folder (EINVAL); a folder that may be entered and not listed cannot be
+/// opened for it.
+Outcome flushFolder(const BytePath& folder) {
+    const FileHandle handle(open(folder.empty() ? "/" : folder.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC));
+    if (!handle || (fsync(handle.get()) != 0 && errno != EINVAL && errno != EROFS)) {
+        return systemError(errno, "flush the folder", folder);
+    }
+    return done();
+}
+
+Outcome removeFile(const BytePath& path, Unflushed& unflushed) {
+    if (unlink(path.c_str()) != 0) {
+        const int failure = errno;
+        return presenceOf(path) == Presence::gone ? done() : Outcome(systemError(failure, "remove", path));
+    }
+    unflushed.noteParentOf(path);
+    return done();
+}
+
+Outcome makeFolder(const BytePath& path, unsigned mode, Unflushed& unflushed) {
+    struct stat status {};
+    if (stat(path.c_str(), &status) == 0) {
+        return S_ISDIR(status.st_mode) ? done() : Outcome(systemError(ENOTDIR, "make the folder", path));
+    }
+    const BytePath above(parentOf(path));
+    if (!above.empty() && above != path) {
+        if (const auto made = makeFolder(above, mode, unflushed); !made) {
+            return made;
+        }
+    }
+    if (mkdir(path.c_str(), mode) != 0 && errno != EEXIST) {
+        const int failure = errno;
+        if (!isFolder(path)) {
+            return systemError(failure, "make the folder", path);
+        }
+    }
+    unflushed.noteParentOf(path);
+    return done();
+}
+
+} // namespace sober

@@ -1,0 +1,398 @@
+#include "core/remedy/journal/batch.h"
+
+#include "core/base/presence.h"
+#include "core/base/text.h"
+#include "core/catalogue/volumes.h"
+#include "core/remedy/actions/take_in.h"
+#include "core/remedy/changes/file_changes.h"
+#include "core/remedy/changes/trash.h"
+#include "core/remedy/journal/steps.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace sober {
+namespace {
+
+/// Where the file that replaces `place` is made: beside it, with the same ending. One name for each action.
+BytePath placeForMade(const BytePath& place, EntryId entry, HoldingId holding) {
+    const auto ending = endingOf(place);
+    return joinPath(parentOf(place),
+                    fmt::format(".sober-{}-{}{}{}", entry, holding, ending.empty() ? "" : ".", ending));
+}
+
+bool has(const ActionType& type, Step step) {
+    return std::ranges::find(type.forth, step, &Leg::step) != type.forth.end();
+}
+
+/// What is missing is brought back; there is nothing to set aside.
+ActionKind kindNow(const PlannedAction& planned) {
+    return planned.action.kind == ActionKind::restore && planned.holding.state == HoldingState::missing
+               ? ActionKind::bringBack
+               : planned.action.kind;
+}
+
+std::vector<LedgerAction*> actionsOf(const std::vector<Doing*>& doings) {
+    std::vector<LedgerAction*> actions;
+    std::ranges::transform(doings, std::back_inserter(actions), [](Doing* each) { return &each->action; });
+    return actions;
+}
+
+} // namespace
+
+Settlement settlementFor(const LedgerAction& action, ActionStep step) {
+    const auto& type = typeOf(action.kind);
+    const bool isDone = step == ActionStep::carriedOut;
+    Settlement settlement{action, step, std::nullopt, std::nullopt, std::nullopt};
+    if (action.holding == 0) {
+        settlement.writtenOffPlace = isDone;
+    } else if (type.changesVolume() || type.after != type.before) {
+        settlement.state = isDone ? type.after : type.before;
+    }
+    return settlement;
+}
+
+Result<Settlement> settlementMoved(const LedgerAction& action, ActionStep step, const BytePath& place,
+                                   std::span<const Volume> volumes) {
+    const auto volume = volumeHolding(volumes, place);
+    if (!volume) {
+        return volume.error();
+    }
+    Settlement settlement{action, step, std::nullopt, std::nullopt, std::nullopt};
+    settlement.moved.emplace((*volume)->id, *relativeTo(place, (*volume)->root));
+    return settlement;
+}
+
+Outcome Batch::run(std::span<const PlannedAction* const> actions,
+                   const std::function<void(const PlannedAction&)>& onFile) {
+    prove(actions, onFile);
+    auto outcome = writeDown();
+    if (outcome) {
+        outcome = leadBefore();
+    }
+    if (outcome) {
+        outcome = makeAll();
+    }
+    if (outcome) {
+        outcome = noteAll();
+    }
+    if (outcome) {
+        changeAll();
+        outcome = leadAfter();
+    }
+    if (outcome) {
+        outcome = record();
+    }
+    return outcome ? giveUpAll() : outcome;
+}
+
+std::vector<Doing*> Batch::going() {
+    std::vector<Doing*> going;
+    for (auto& each : doings_) {
+        if (!each.failure) {
+            going.push_back(&each);
+        }
+    }
+    return going;
+}
+
+void Batch::prove(std::span<const PlannedAction* const> actions,
+                  const std::function<void(const PlannedAction&)>& onFile) {
+    for (const auto* planned : actions) {
+        if (result_.interrupted || !context_.control.proceed()) {
+            result_.interrupted = true;
+            return;
+        }
+        onFile(*planned);
+        Doing doing;
+        doing.planned = planned;
+        doing.action.entry = result_.entry;
+        doing.action.kind = kindNow(*planned);
+        doing.action.holding = planned->holding.id;
+        doing.action.place = planned->path;
+        doing.action.size = planned->holding.size;
+        doing.action.checksum = planned->holding.checksum;
+        const auto& type = doing.type();
+        auto proven = planned->refused     ? Result<Proven>(refusedError(planned->path, *planned->refused))
+                      : type.prove != nullptr ? type.prove(context_, *planned, doing.action)
+                                              : Result(Proven{});
+        if (!proven && proven.error().cause == Cause::interrupted) {
+            result_.interrupted = true;
+            return;
+        }
+        if (proven) {
+            doing.proven = std::move(*proven);
+            hooks_.onInstant(Instant::checked);
+        } else {
+            doing.failure = proven.error();
+        }
+        doings_.push_back(std::move(doing));
+    }
+}
+
+void Batch::choosePlaces(Doing& doing) {
+    auto& action = doing.action;
+    const BytePath folder(parentOf(action.place));
+    auto trash = trashes_.find(folder);
+    if (trash == trashes_.end()) {
+        trash = trashes_.emplace(folder, trashFor(action.place, unflushed_)).first;
+    }
+    if (!trash->second) {
+        doing.failure = trash->second.error();
+        return;
+    }
+    const auto slot = freeSlot(*trash->second, nameOf(action.place), notes_);
+    notes_.insert(slot.note);
+    action.aside = slot.file;
+    action.note = slot.note;
+}
+
+Outcome Batch::writeDown() {
+    for (auto* doing : going()) {
+        if (has(doing->type(), Step::setAside)) {
+            choosePlaces(*doing);
+        }
+        if (doing->type().isMade()) {
+            doing->action.made =
+                placeForMade(doing->action.place, result_.entry, doing->action.holding);
+        }
+    }
+    const auto begun = going();
+    const auto started = ledger_.start(actionsOf(begun));
+    for (std::size_t i = 0; started && i < begun.size(); ++i) {
+        hooks_.onInstant(Instant::journalled);
+    }
+    return started;
+}
+
+/// No reference leads nowhere at any instant: they lead to what stays before a file goes, and to where it is
+/// once it is there.
+Outcome Batch::leadBefore() {
+    return lead(References::beforeItGoes);
+}
+Outcome Batch::leadAfter() {
+    return lead(References::afterItWent);
+}
+
+Outcome Batch::lead(References when) {
+    NewPlaces places;
+    for (const auto* doing : going()) {
+        if (doing->type().references == when && !doing->planned->target.empty()) {
+            // To what was proven to stay, and not to what was only expected to.
+            const auto& action = doing->action;
+            places.emplace(action.place, when == References::beforeItGoes ? action.stays : action.made);
+        }
+    }
+    if (places.empty()) {
+        return done();
+    }
+    RunControl toTheEnd; // stopped between two batches, not within one
+    auto following = Following::lead(context_.catalogue, result_.entry, std::move(places), toTheEnd, hooks_);
+    if (!following) {
+        return following.error();
+    }
+    for (auto* doing : going()) {
+        if (const auto why = following->left().find(doing->action.place); why != following->left().end()) {
+            doing->failure = refusedError(doing->action.place, why->second);
+        }
+    }
+    following_ = std::move(*following);
+    return done();
+}
+
+Outcome Batch::makeAll() {
+    const auto begun = going();
+    for (auto* doing : begun) {
+        if (!doing->type().isMade()) {
+            return done();
+        }
+        doing->taken.push_back({Step::make, Way::forth});
+        unflushed_.noteParentOf(doing->action.made);
+        const auto folder = makeFolder(BytePath(parentOf(doing->action.made)), 0777, unflushed_);
+        auto made = folder ? doing->type().make(context_, *doing->planned, doing->action)
+                           : Result<FileRecord>(folder.error());
+        if (!made) {
+            doing->failure = made.error();
+            continue;
+        }
+        doing->action.madeChecksum = made->checksums.file;
+        doing->made = std::move(*made);
+        hooks_.onInstant(Instant::made);
+    }
+    std::vector<const LedgerAction*> replanned;
+    for (const auto* doing : begun) {
+        replanned.push_back(&doing->action);
+    }
+    return ledger_.replan(replanned);
+}
+
+/// The notes are flushed before any file goes; a name that was taken meanwhile is chosen anew.
+Outcome Batch::note(Doing& doing) {
+    const Leg leg{Step::note, Way::forth};
+    auto written = take(leg, doing.action, unflushed_);
+    while (!written && written.error().cause == Cause::alreadyThere) {
+        choosePlaces(doing);
+        const LedgerAction* replanned = &doing.action;
+        if (const auto planned = ledger_.replan(std::span(&replanned, 1)); !planned || doing.failure) {
+            return planned;
+        }
+        written = take(leg, doing.action, unflushed_);
+    }
+    if (written) {
+        doing.taken.push_back(leg);
+    } else {
+        doing.failure = written.error();
+    }
+    return done();
+}
+
+Outcome Batch::noteAll() {
+    for (auto* doing : going()) {
+        if (has(doing->type(), Step::note)) {
+            if (const auto noted = note(*doing); !noted) {
+                return noted;
+            }
+        }
+    }
+    for (auto* doing : going()) {
+        if (!doing->action.note.empty()) {
+            if (const auto flushed = flushFile(doing->action.note); !flushed) {
+                doing->failure = flushed.error();
+                continue;
+            }
+            hooks_.onInstant(Instant::noteWritten);
+        }
+    }
+    return done();
+}
+
+void Batch::takeLeg(Doing& doing, const Leg& leg) {
+    if (const auto taken = take(leg, doing.action, unflushed_); !taken) {
+        doing.failure = taken.error();
+        return;
+    }
+    doing.taken.push_back(leg);
+    hooks_.onInstant(leg.step == Step::place ? Instant::replaced : Instant::moved);
+}
+
+void Batch::change(Doing& doing) {
+    const auto now = stampAt(doing.action.place);
+    const bool goes = has(doing.type(), Step::setAside) || has(doing.type(), Step::move);
+    if (goes && (!now || !now->sameContentAs(doing.proven->goes))) {
+        doing.failure = refusedError(doing.action.place, displayPath(doing.action.place) +
+                                                             " changed after it was checked; it stays.");
+        return;
+    }
+    for (const auto& leg : doing.type().forth) {
+        if (!doing.failure && leg.step != Step::make && leg.step != Step::note) {
+            takeLeg(doing, leg);
+        }
+    }
+    // Whatever way leads from one to the other, and whoever was here meanwhile: what stays has to be there
+    // now.
+    if (!doing.failure && doing.proven->stays) {
+        if (auto gone = whyNotThere(*doing.proven->stays)) {
+            doing.failure = refusedError(
+                doing.action.place, *gone + " " + displayPath(doing.action.place) + " was put back.");
+        }
+    }
+}
+
+void Batch::changeAll() {
+    for (auto* doing : going()) {
+        if (doing->type().changesVolume()) {
+            change(*doing);
+        }
+    }
+    unflushed_.flush();
+}
+
+Outcome Batch::record() {
+    std::vector<Settlement> settlements;
+    for (auto* doing : going()) {
+        auto& action = doing->action;
+        action.unflushed = isUnflushed(action, unflushed_);
+        auto settlement =
+            action.kind == ActionKind::move
+                ? settlementMoved(action, ActionStep::carriedOut, action.made, context_.volumes)
+                : Result(settlementFor(action, ActionStep::carriedOut));
+        if (settlement) {
+            settlements.push_back(std::move(*settlement));
+        } else {
+            doing->failure = settlement.error();
+        }
+    }
+    const auto finished = going();
+    const auto recorded = context_.catalogue.together([&]() -> Outcome {
+        for (const auto* doing : finished) {
+            if (doing->type().record != nullptr) {
+                if (const auto said = doing->type().record(context_.catalogue, *doing->planned); !said) {
+                    return said;
+                }
+            }
+            if (doing->made) {
+                auto record = *doing->made;
+                const auto stamp = stampAt(doing->action.place);
+                record.stamp = stamp ? *stamp : record.stamp; // the rename has changed its ctime
+                if (const auto taken = takeIn(context_.catalogue, doing->action, record); !taken) {
+                    return taken;
+                }
+            }
+        }
+        return ledger_.settle(settlements);
+    });
+    if (!recorded) {
+        return recorded;
+    }
+    for (const auto* doing : finished) {
+        hooks_.onInstant(Instant::recorded);
+        ++result_.done;
+        result_.frees += doing->planned->frees;
+    }
+    return done();
+}
+
+/// What failed is taken back; what cannot be taken back now waits to be settled.
+Outcome Batch::giveUpAll() {
+    std::vector<BytePath> stayed;
+    for (auto& doing : doings_) {
+        if (!doing.failure) {
+            continue;
+        }
+        doing.action.sentence = doing.failure->sentence;
+        const bool isInterrupted = doing.failure->cause == Cause::interrupted;
+        result_.interrupted = result_.interrupted || isInterrupted;
+        if (const auto back = takeBack(doing.taken, doing.action, unflushed_); !back) {
+            doing.action.sentence += " It could not be put back yet: " + back.error().sentence;
+            result_.refused.push_back({doing.action.place, doing.action.sentence});
+            continue;
+        }
+        stayed.push_back(doing.action.place);
+        doing.action.step = isInterrupted ? ActionStep::takenBack : ActionStep::refused;
+        if (!isInterrupted) {
+            result_.refused.push_back({doing.action.place, doing.action.sentence});
+        }
+    }
+    unflushed_.flush();
+    // Before the journal forgets them: whatever interrupts this, their references are led back.
+    const auto withdrawn = following_ && !stayed.empty() ? following_->withdraw(stayed, hooks_) : done();
+    result_.references += following_ ? following_->references() : 0;
+    return withdrawn ? markGivenUp() : withdrawn;
+}
+
+Outcome Batch::markGivenUp() {
+    for (auto& doing : doings_) {
+        if (doing.failure) {
+            auto* action = &doing.action;
+            const auto noted = action->id != 0 ? ledger_.mark(*action, action->step, action->sentence)
+                                               : ledger_.start(std::span(&action, 1));
+            if (!noted) {
+                return noted;
+            }
+        }
+    }
+    return done();
+}
+
+} // namespace sober

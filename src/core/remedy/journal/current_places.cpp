@@ -1,0 +1,72 @@
+#include "core/remedy/journal/current_places.h"
+
+#include "core/catalogue/holdings.h"
+#include "core/catalogue/volumes.h"
+
+#include <algorithm>
+#include <array>
+
+namespace sober {
+namespace {
+
+/// The top folder of the file system whose own trash holds `aside`; nothing for the home trash.
+std::optional<BytePath> topOfTrash(const BytePath& aside) {
+    const auto trash = aside.find("/.Trash");
+    return trash != BytePath::npos ? std::optional(aside.substr(0, trash)) : std::nullopt;
+}
+
+/// Where the top folder is now, if the volume's root went from `before` to `now` along with it.
+std::optional<BytePath> movedTop(const BytePath& top, const BytePath& before, const BytePath& now) {
+    const auto rootBelowTop = relativeTo(before, top);
+    if (!rootBelowTop) {
+        return std::nullopt;
+    }
+    if (rootBelowTop->empty()) {
+        return now;
+    }
+    const BytePath ending = "/" + *rootBelowTop;
+    return now.ends_with(ending) ? std::optional(now.substr(0, now.size() - ending.size())) : std::nullopt;
+}
+
+} // namespace
+
+Result<PlacedAction> asPlacedNow(const Catalogue& catalogue, LedgerAction action) {
+    const auto volumes = Volumes(catalogue).all();
+    const auto holdings = Holdings(catalogue).byIds(std::array{action.holding});
+    if (!volumes || !holdings) {
+        return volumes ? holdings.error() : volumes.error();
+    }
+    PlacedAction placed{std::move(action), true, {}};
+    if (holdings->empty()) {
+        return placed;
+    }
+    const auto& holding = holdings->front();
+    const auto volume = std::ranges::find(*volumes, holding.volume, &Volume::id);
+    const BytePath ending = "/" + holding.path;
+    auto& here = placed.action;
+    if (volume == volumes->end() || !here.place.ends_with(ending)) {
+        return placed;
+    }
+    placed.atHand = volume->reaches(holding.path);
+    placed.volume = volume->label;
+    const BytePath rootBefore = here.place.substr(0, here.place.size() - ending.size());
+    if (!placed.atHand || rootBefore == volume->root) {
+        return placed;
+    }
+    here.place = joinPath(volume->root, holding.path);
+    if (!here.made.empty() && here.kind == ActionKind::move) {
+        const auto within = relativeTo(here.made, rootBefore);
+        here.made = within ? joinPath(volume->root, *within) : here.made;
+    } else if (!here.made.empty()) {
+        here.made = joinPath(parentOf(here.place), nameOf(here.made));
+    }
+    if (const auto top = topOfTrash(here.aside)) {
+        if (const auto topNow = movedTop(*top, rootBefore, volume->root)) {
+            here.aside = *topNow + here.aside.substr(top->size());
+            here.note = *topNow + here.note.substr(top->size());
+        }
+    }
+    return placed;
+}
+
+} // namespace sober

@@ -1,0 +1,17 @@
+#pragma once
+
+#include "core/catalogue/ledger_store.h"
+
+namespace sober {
+
+/// An action with its places as they are now: a volume may have been mounted elsewhere, or its folder
+/// renamed, since the ledger wrote them down. `atHand` is false where the volume is away.
+struct PlacedAction {
+    LedgerAction action;
+    bool atHand = true;
+    std::string volume = {}; ///< label
+};
+
+Result<PlacedAction> asPlacedNow(const Catalogue& catalogue, LedgerAction action);
+
+} // namespace sober

@@ -1,0 +1,22 @@
+#pragma once
+
+#include "core/base/result.h"
+#include "core/remedy/actions/action_type.h"
+
+#include <vector>
+
+namespace sober {
+
+/// One action while it is carried out or taken back.
+struct Doing {
+    LedgerAction action;
+    const PlannedAction* planned = nullptr; ///< of the docket; none where it is taken back or recovered
+    std::optional<Proven> proven;
+    std::optional<FileRecord> made; ///< what stands at its place then
+    std::vector<Leg> taken;         ///< the changes that were made, in their order
+    std::optional<Error> failure;   ///< it is given up
+
+    const ActionType& type() const { return typeOf(action.kind); }
+};
+
+} // namespace sober

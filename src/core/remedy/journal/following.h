@@ -1,0 +1,55 @@
+#pragma once
+
+#include "core/catalogue/ledger_store.h"
+#include "core/players/list_rewriting.h"
+#include "core/remedy/actions/list_places.h"
+#include "core/remedy/journal/hooks.h"
+
+#include <unordered_map>
+
+namespace sober {
+
+/// References on their way from old places to new ones: list by list, each change journalled.
+class Following {
+  public:
+    /// Leads all references of all lists from the old places to the new. What cannot be done in one list is
+    /// left in all, so that none is changed for nothing. An Error is the catalogue's.
+    static Result<Following> lead(const Catalogue& catalogue, EntryId entry, NewPlaces places,
+                                  RunControl& control, const CarryOutHooks& hooks);
+
+    /// Old places to which some list still leads, and why.
+    const std::unordered_map<BytePath, std::string>& left() const { return left_; }
+    std::uint64_t references() const { return references_; } ///< that lead to their new place now
+    bool wasInterrupted() const { return interrupted_; }
+
+    /// The lists become what they were had these old places never been among them.
+    Outcome withdraw(const std::vector<BytePath>& places, const CarryOutHooks& hooks);
+
+  private:
+    struct Change {
+        const ListFile* list;
+        ReadList read;
+        RewrittenList rewritten;
+    };
+
+    Following(const Catalogue& catalogue, EntryId entry, PlayerShelf shelf, NewPlaces places)
+        : catalogue_(&catalogue), entry_(entry), shelf_(std::move(shelf)), places_(std::move(places)) {}
+
+    Outcome prepare(std::span<const ListFile* const> lists);
+    Outcome prepareOne(const ListFile& list, Resolver& resolver);
+    Outcome write(RunControl& control, const CarryOutHooks& hooks);
+    void leave(const BytePath& place, const std::string& sentence);
+    Outcome leaveAllOf(const ListFile& list, const std::string& sentence);
+
+    const Catalogue* catalogue_;
+    EntryId entry_;
+    PlayerShelf shelf_;
+    NewPlaces places_; ///< but for those that were left
+    NewPlaces led_;    ///< by which the lists were written
+    std::vector<Change> changes_; ///< prepared, then written
+    std::unordered_map<BytePath, std::string> left_;
+    std::uint64_t references_ = 0;
+    bool interrupted_ = false;
+};
+
+} // namespace sober

@@ -1,0 +1,321 @@
+#include "core/remedy/journal/recovery.h"
+
+#include "core/base/text.h"
+#include "core/catalogue/volumes.h"
+#include "core/remedy/actions/take_in.h"
+#include "core/remedy/changes/file_changes.h"
+#include "core/remedy/journal/batch.h"
+#include "core/remedy/journal/current_places.h"
+#include "core/remedy/journal/list_change.h"
+#include "core/remedy/journal/settling.h"
+#include "core/remedy/journal/steps.h"
+
+#include <fmt/format.h>
+
+#include <map>
+
+namespace sober {
+namespace {
+
+bool isForth(const LedgerAction& action) {
+    return action.step == ActionStep::started;
+}
+
+/// Whether the ledger has something that is to be settled or closed.
+struct Leftovers {
+    std::vector<LedgerAction> unfinished;
+    std::vector<LedgerEntry> unclosed;
+    std::vector<LedgerAction> unflushed;
+
+    static Result<Leftovers> in(const LedgerStore& ledger) {
+        auto unfinished = ledger.unfinished();
+        auto unclosed = ledger.unclosed();
+        auto unflushed = ledger.unflushed();
+        if (!unfinished || !unclosed || !unflushed) {
+            return !unfinished ? unfinished.error() : !unclosed ? unclosed.error() : unflushed.error();
+        }
+        return Leftovers{std::move(*unfinished), std::move(*unclosed), std::move(*unflushed)};
+    }
+};
+
+class Recovery {
+  public:
+    Recovery(Catalogue& catalogue, std::vector<Volume> volumes)
+        : catalogue_(catalogue), ledger_(catalogue), volumes_(std::move(volumes)) {}
+
+    Result<Recovered> run(const Leftovers& leftovers) {
+        for (const auto& action : leftovers.unfinished) {
+            if (action.kind == ActionKind::repoint) {
+                if (const auto settled = settleList(action); !settled) {
+                    return settled.error();
+                }
+            }
+        }
+        for (const auto& action : leftovers.unfinished) {
+            if (action.kind != ActionKind::repoint) {
+                if (const auto settled = settle(action); !settled) {
+                    return settled.error();
+                }
+            }
+        }
+        for (const auto& action : leftovers.unflushed) {
+            if (const auto looked = lookAtUnflushed(action); !looked) {
+                return looked.error();
+            }
+        }
+        unflushed_.flush();
+        for (const auto phase : {&Recovery::lead, &Recovery::record, &Recovery::sayWaiting}) {
+            if (const auto outcome = (this->*phase)(); !outcome) {
+                return outcome.error();
+            }
+        }
+        for (const auto& entry : leftovers.unclosed) {
+            if (const auto closed = ledger_.close(entry.id, entry.summary + ", interrupted"); !closed) {
+                return closed.error();
+            }
+        }
+        const auto closed = close();
+        return closed ? Result(std::move(recovered_)) : Result<Recovered>(closed.error());
+    }
+
+  private:
+    Outcome settleList(const LedgerAction& action) {
+        auto became = recoverListChange(ledger_, action);
+        if (!became) {
+            return became.error();
+        }
+        if (became->isSettled) {
+            recovered_.settled.push_back(std::move(became->sentence));
+            return done();
+        }
+        auto waits = action;
+        waits.sentence = std::move(became->sentence);
+        waiting_.push_back(std::move(waits));
+        return done();
+    }
+
+    Outcome settle(const LedgerAction& action) {
+        auto placed = asPlacedNow(catalogue_, action);
+        if (!placed) {
+            return placed.error();
+        }
+        Doing doing;
+        doing.action = std::move(placed->action);
+        if (!placed->atHand) {
+            doing.action.sentence = fmt::format("{} waits to be settled: {} is away.",
+                                                displayPath(action.place), placed->volume);
+            waiting_.push_back(std::move(doing.action));
+            return done();
+        }
+        const auto settled = settleChanges(doing, unflushed_);
+        if (settled == Settled::waiting) {
+            waiting_.push_back(std::move(doing.action));
+        } else {
+            (settled == Settled::finished ? finished_ : takenBack_).push_back(std::move(doing));
+        }
+        return done();
+    }
+
+    /// Lists lead to where the file is now, whichever way it was under way. What leads there when a docket was
+    /// under way belongs to that docket; what is led while it was taken back belongs to the recovery.
+    Outcome lead() {
+        std::map<EntryId, NewPlaces> places;
+        for (const auto* doings : {&finished_, &takenBack_}) {
+            for (const auto& doing : *doings) {
+                const auto& action = doing.action;
+                if (action.kind != ActionKind::move) {
+                    continue;
+                }
+                if (!isForth(action)) {
+                    if (const auto opened = open(); !opened) {
+                        return opened;
+                    }
+                }
+                const bool isMoved = isForth(action) == (doings == &finished_);
+                auto& entry = places[isForth(action) ? action.entry : entry_];
+                entry.emplace(isMoved ? action.place : action.made, isMoved ? action.made : action.place);
+            }
+        }
+        for (auto& [entry, news] : places) {
+            RunControl toTheEnd;
+            const auto following = Following::lead(catalogue_, entry, news, toTheEnd, {});
+            if (!following) {
+                return following.error();
+            }
+            for (const auto& [place, why] : following->left()) {
+                waitFor(finished_, place, why);
+                waitFor(takenBack_, place, why);
+            }
+        }
+        return done();
+    }
+
+    void waitFor(std::vector<Doing>& doings, const BytePath& place, const std::string& why) {
+        std::erase_if(doings, [&](const Doing& doing) {
+            const auto& action = doing.action;
+            const bool waits =
+                action.kind == ActionKind::move && (action.place == place || action.made == place);
+            if (waits) {
+                waiting_.push_back(action);
+                waiting_.back().sentence =
+                    displayPath(action.place) + " waits to be settled: " + why;
+            }
+            return waits;
+        });
+    }
+
+    Outcome record() {
+        std::vector<Settlement> settlements;
+        std::vector<const Doing*> taken;
+        for (auto& doing : finished_) {
+            auto settlement = settlementOf(doing);
+            if (!settlement) {
+                doing.action.sentence = displayPath(doing.action.place) +
+                                        " waits to be settled: " + settlement.error().sentence;
+                waiting_.push_back(doing.action);
+                continue;
+            }
+            settlements.push_back(std::move(*settlement));
+            taken.push_back(&doing);
+        }
+        if (const auto opened = settlements.empty() && takenBack_.empty() ? done() : open(); !opened) {
+            return opened;
+        }
+        const auto recorded = catalogue_.together([&]() -> Outcome {
+            for (const auto* doing : taken) {
+                const auto in = doing->made ? takeIn(catalogue_, doing->action, *doing->made) : done();
+                if (!in) {
+                    return in;
+                }
+            }
+            for (const auto& doing : takenBack_) {
+                const auto marked = ledger_.mark(
+                    doing.action, isForth(doing.action) ? ActionStep::takenBack : ActionStep::carriedOut);
+                if (!marked) {
+                    return marked;
+                }
+            }
+            return ledger_.settle(settlements);
+        });
+        if (!recorded) {
+            return recorded;
+        }
+        for (const auto* doing : taken) {
+            say(doing->action, isForth(doing->action)
+                                   ? fmt::format(" had been {}; the ledger now says so.",
+                                                 pastOf(doing->action.kind))
+                                   : std::string(" had been put back; the ledger now says so."));
+        }
+        for (const auto& doing : takenBack_) {
+            say(doing.action, isForth(doing.action)
+                                  ? fmt::format(" was not {} yet; it still waits on the docket.",
+                                                pastOf(doing.action.kind))
+                                  : std::string(" was not put back yet."));
+        }
+        return done();
+    }
+
+    Result<Settlement> settlementOf(Doing& doing) {
+        auto& action = doing.action;
+        const bool forth = isForth(action);
+        const auto step = forth ? ActionStep::carriedOut : ActionStep::undone;
+        action.unflushed = isUnflushed(action, unflushed_);
+        action.sentence = {};
+        if (action.kind == ActionKind::move) {
+            return settlementMoved(action, step, forth ? action.made : action.place, volumes_);
+        }
+        const bool isRead = doing.type().isMade() && (forth || action.kind != ActionKind::bringBack);
+        if (isRead) {
+            RunControl toTheEnd;
+            auto record = readAsItIs(action.place, toTheEnd);
+            if (!record) {
+                return record.error();
+            }
+            doing.made = std::move(*record);
+        }
+        return settlementFor(action, step);
+    }
+
+    Outcome sayWaiting() {
+        for (const auto& action : waiting_) {
+            recovered_.waiting.push_back(action.sentence);
+            if (const auto marked = ledger_.mark(action, action.step, action.sentence); !marked) {
+                return marked;
+            }
+        }
+        return done();
+    }
+
+    /// What was done and not confirmed is flushed again. Where a loss of power has taken it back, the
+    /// catalogue follows.
+    Outcome lookAtUnflushed(const LedgerAction& action) {
+        auto placed = asPlacedNow(catalogue_, action);
+        if (!placed) {
+            return placed.error();
+        }
+        if (!placed->atHand) {
+            return done();
+        }
+        const bool wasDone = action.step == ActionStep::carriedOut;
+        if (action.kind != ActionKind::repoint && (wasDone || action.step == ActionStep::undone)) {
+            const auto standing = standingOf(decisiveStep(placed->action), placed->action);
+            if (standing == (wasDone ? Standing::undone : Standing::done)) {
+                placed->action.step = wasDone ? ActionStep::undoStarted : ActionStep::started;
+                return settle(placed->action);
+            }
+        }
+        Unflushed folders;
+        noteFolders(placed->action, folders);
+        folders.flush();
+        return folders.isEmpty() ? ledger_.setUnflushed(action, false) : done();
+    }
+
+    void say(const LedgerAction& action, const std::string& words) {
+        recovered_.settled.push_back(displayPath(action.place) + words);
+    }
+
+    Outcome open() {
+        if (entry_ != 0) {
+            return done();
+        }
+        const auto opened = ledger_.open("recovery", "putting in order what was interrupted", std::nullopt);
+        if (!opened) {
+            return opened.error();
+        }
+        entry_ = *opened;
+        return done();
+    }
+
+    Outcome close() {
+        return entry_ == 0 ? done()
+                           : ledger_.close(entry_, fmt::format("{} after an interruption",
+                                                               counted(recovered_.settled.size(),
+                                                                       "action put in order",
+                                                                       "actions put in order")));
+    }
+
+    Catalogue& catalogue_;
+    LedgerStore ledger_;
+    std::vector<Volume> volumes_;
+    EntryId entry_ = 0;
+    Unflushed unflushed_;
+    std::vector<Doing> finished_;
+    std::vector<Doing> takenBack_;
+    std::vector<LedgerAction> waiting_;
+    Recovered recovered_;
+};
+
+} // namespace
+
+Result<Recovered> recoverInterrupted(Catalogue& catalogue) {
+    const auto leftovers = Leftovers::in(LedgerStore(catalogue));
+    auto volumes = Volumes(catalogue).all();
+    if (!leftovers || !volumes) {
+        return leftovers ? volumes.error() : leftovers.error();
+    }
+    return leftovers->unfinished.empty() && leftovers->unclosed.empty() && leftovers->unflushed.empty()
+               ? Result(Recovered{})
+               : Recovery(catalogue, std::move(*volumes)).run(*leftovers);
+}
+
+} // namespace sober

@@ -1,0 +1,58 @@
+#include "core/work/carry_out.h"
+
+#include "core/catalogue/volumes.h"
+#include "core/players/read_players.h"
+#include "core/remedy/journal/carrying_out.h"
+#include "core/remedy/journal/recovery.h"
+#include "core/remedy/journal/taking_back.h"
+#include "core/survey/volume_identity.h"
+
+namespace sober {
+namespace {
+
+/// What was done has to be known, whether or not the rest is given up.
+Result<CarriedOut> endRun(Catalogue& catalogue, Result<CarriedOut> result) {
+    if (!result) {
+        recoverInterrupted(catalogue).ok(); // what cannot be settled now waits for the next start
+        return result;
+    }
+    RunControl toTheEnd;
+    const auto read = result->done > 0 ? readPlayers(catalogue, toTheEnd) : Result(PlayersRead{});
+    return read ? std::move(result) : Result<CarriedOut>(read.error());
+}
+
+} // namespace
+
+Result<CarriedOut> carryOut(Catalogue& catalogue, RunControl& control, const CarryOutHooks& hooks,
+                            const std::function<bool(const DocketAction&)>& which) {
+    if (const auto looked = lookForVolumes(catalogue); !looked) {
+        return looked.error();
+    }
+    // What the lists say now decides which references go along.
+    if (const auto read = readPlayers(catalogue, control); !read) {
+        return read.error();
+    }
+    auto review = reviewDocket(catalogue);
+    if (!review) {
+        return review.error();
+    }
+    if (which) {
+        std::erase_if(review->actions, [&](const PlannedAction& planned) { return !which(planned.action); });
+    }
+    if (review->actions.empty()) {
+        return CarriedOut{};
+    }
+    const auto volumes = Volumes(catalogue).all();
+    return volumes ? endRun(catalogue, carryOutReviewed(catalogue, control, hooks, std::move(*review), *volumes))
+                   : Result<CarriedOut>(volumes.error());
+}
+
+Result<CarriedOut> undoEntry(Catalogue& catalogue, EntryId entry, RunControl& control,
+                             const CarryOutHooks& hooks) {
+    if (const auto looked = lookForVolumes(catalogue); !looked) {
+        return looked.error();
+    }
+    return endRun(catalogue, takeBackEntry(catalogue, entry, control, hooks));
+}
+
+} // namespace sober

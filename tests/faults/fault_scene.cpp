@@ -1,0 +1,284 @@
+#include "fault_scene.h"
+
+#include "core/audit/plan_places.h"
+#include "core/audit/tag_takeover.h"
+#include "core/base/presence.h"
+#include "core/catalogue/ledger_store.h"
+#include "core/evidence/file_content.h"
+#include "core/survey/verify.h"
+#include "support/run_program.h"
+#include "support/small_audio.h"
+#include "support/sound.h"
+
+#include <algorithm>
+#include <cstdlib>
+#include <fstream>
+#include <set>
+#include <sstream>
+
+namespace sober::test {
+
+namespace fs = std::filesystem;
+
+namespace {
+
+std::vector<std::string> linesOf(const std::string& text) {
+    std::vector<std::string> lines;
+    std::istringstream in(text);
+    for (std::string line; std::getline(in, line);) {
+        if (!line.empty() && line.back() == '\r') {
+            line.pop_back();
+        }
+        if (!line.empty() && line.front() != '#') {
+            lines.push_back(line);
+        }
+    }
+    return lines;
+}
+
+/// A change that leaves size and times as they are, as a failing drive makes it.
+void changeSilently(const BytePath& path, std::size_t at) {
+    const auto before = fs::last_write_time(path);
+    {
+        std::fstream file(path, std::ios::binary | std::ios::in | std::ios::out);
+        file.seekp(static_cast<std::streamoff>(at));
+        file << "damage";
+    }
+    fs::last_write_time(path, before);
+}
+
+} // namespace
+
+FaultScene::FaultScene(ActionKind kind, bool listed) : kind_(kind), listed_(listed) {
+    setenv("XDG_DATA_HOME", (*this / "home/data").c_str(), 1);
+    prepare();
+    original_ = contents();
+    originalLeads_ = leads();
+    keep();
+}
+
+void FaultScene::prepare() {
+    const bool isLong = kind_ == ActionKind::repair; // more than one block
+    const auto recording = isLong ? smallWav(1, 13) : smallWav(1);
+    writeFile(*this / "V/keep.wav", recording);
+    writeFile(*this / "V/f/spare.wav", recording);
+    writeFile(*this / "V/f/g/third.wav", smallWav(1, isLong ? 0.3 : 0.2));
+    writeFile(*this / "V/only.wav", smallWav(2));
+    writeFile(*this / "V/other.wav", smallWav(3));
+    if (kind_ == ActionKind::retag || kind_ == ActionKind::rewrite) {
+        ffmpeg({"-i", *this / "V/only.wav", "-metadata", "title=Fog", "-write_id3v1", "1", "-b:a", "192k",
+                *this / "V/f/made.mp3"});
+    }
+    if (kind_ == ActionKind::rewrite) {
+        auto bytes = readFile(*this / "V/f/made.mp3");
+        bytes.insert(bytes.size() - 128, std::string(900, 'x'));
+        writeFile(*this / "V/f/made.mp3", bytes);
+    }
+    RunControl control;
+    REQUIRE(surveyVolume(catalogue(), {*this / "V", {}, {}, Effort::full}, control, [](const Progress&) {
+            }).ok());
+    const auto lists = [&](const std::vector<std::string>& names) {
+        std::string absolute = "#EXTM3U\n";
+        std::string relative = "#EXTM3U\r\n";
+        for (const auto& name : names) {
+            absolute += (*this / ("V/" + name)) + "\n";
+            auto backslashed = name;
+            std::ranges::replace(backslashed, '/', '\\');
+            relative += backslashed + "\r\n";
+        }
+        writeFile(*this / "L/library.m3u8", absolute);
+        writeFile(*this / "V/card.m3u", relative);
+        addPlayer("library", "L");
+        addPlayer("card", "V/card.m3u");
+    };
+    if (listed_) {
+        const bool isMade = kind_ == ActionKind::retag || kind_ == ActionKind::rewrite;
+        lists({"f/spare.wav", "only.wav", isMade ? "f/made.mp3" : "f/g/third.wav", "f/spare.wav", "keep.wav"});
+    }
+    switch (kind_) {
+    case ActionKind::retire:
+        putKindOnDocket(kind_, {"f/spare.wav", "f/g/third.wav"});
+        break;
+    case ActionKind::move:
+        REQUIRE(planMove(catalogue(), *this / "V/f/spare.wav", *this / "V/new/deep/spare.wav", "").ok());
+        REQUIRE(planMove(catalogue(), *this / "V/only.wav", *this / "V/new/only.wav", "").ok());
+        break;
+    case ActionKind::retag:
+        REQUIRE(planRetag(catalogue(), holding("V", "f/made.mp3")->id, {{{"GENRE", {"Polka"}}}, {}}, "").ok());
+        break;
+    case ActionKind::rewrite:
+        putKindOnDocket(kind_, {"f/made.mp3"});
+        break;
+    case ActionKind::restore:
+    case ActionKind::acceptChange:
+        changeSilently(*this / "V/f/spare.wav", 9'000);
+        REQUIRE(verifyHoldings(catalogue(), {}, control, [](const Progress&) {}).ok());
+        putKindOnDocket(kind_, {"f/spare.wav"});
+        break;
+    case ActionKind::repair:
+        changeSilently(*this / "V/f/spare.wav", 9'000);
+        changeSilently(*this / "V/keep.wav", 1'100'000);
+        REQUIRE(verifyHoldings(catalogue(), {}, control, [](const Progress&) {}).ok());
+        putKindOnDocket(kind_, {"f/spare.wav"});
+        break;
+    case ActionKind::bringBack:
+        fs::remove_all(*this / "V/f");
+        survey("V");
+        putKindOnDocket(ActionKind::restore, {"f/spare.wav", "f/g/third.wav"});
+        break;
+    case ActionKind::repoint:
+        fs::remove(*this / "V/f/spare.wav");
+        survey("V");
+        read();
+        plan(kind_, *this / "V/f/spare.wav", *this / "V/other.wav");
+        break;
+    case ActionKind::writeOff:
+        fs::remove(*this / "V/other.wav");
+        survey("V");
+        putKindOnDocket(kind_, {"other.wav"});
+        break;
+    case ActionKind::accept:
+        putKindOnDocket(kind_, {"only.wav"});
+        break;
+    }
+    read();
+}
+
+void FaultScene::putKindOnDocket(ActionKind kind, const std::vector<BytePath>& names) {
+    for (const auto& name : names) {
+        putOnDocket(kind, "V", name);
+    }
+}
+
+FaultScene::Said FaultScene::say(const std::vector<std::string>& words, const Plan& plan) {
+    std::vector<std::string> line{"timeout", "-s", "KILL", "60", "env", std::string("LD_PRELOAD=") + FAILING_CALLS,
+                                  "FAILING_BELOW=" + (*this / ""), "FAILING_CALL=" + plan.call,
+                                  "FAILING_NTH=" + std::to_string(plan.nth), "FAILING_HOW=" + plan.how};
+    if (plan.call.empty()) {
+        line.push_back("FAILING_COUNTS=" + (*this / "counts"));
+    }
+    line.insert(line.end(), {SOBER_PROGRAM, "--quiet", "--catalogue", cataloguePath()});
+    line.insert(line.end(), words.begin(), words.end());
+    Said said;
+    whileClosed([&] {
+        const auto told = run(line);
+        said = {told.code, told.err};
+    });
+    return said;
+}
+
+std::map<std::string, std::uint64_t> FaultScene::countCalls(const std::vector<std::string>& words) {
+    const auto said = say(words, {});
+    INFO(said.err);
+    REQUIRE(said.code == 0);
+    std::map<std::string, std::uint64_t> counts;
+    std::istringstream in(readFile(*this / "counts"));
+    std::string name;
+    for (std::uint64_t count = 0; in >> name >> count;) {
+        counts[name] = count;
+    }
+    fs::remove(*this / "counts");
+    return counts;
+}
+
+std::map<BytePath, std::string> FaultScene::contents() const {
+    auto all = contentsBelow(*this / "V");
+    all.merge(contentsBelow(*this / "L"));
+    return all;
+}
+
+std::string FaultScene::whyContentLost() const {
+    std::map<std::string, int> wanted;
+    for (const auto& [path, content] : original_) {
+        if (path.ends_with(".wav") || path.ends_with(".mp3")) {
+            ++wanted[content];
+        }
+    }
+    const auto found = contentCounts({*this / "V", joinPath(trash(), "files")});
+    for (const auto& [content, times] : wanted) {
+        const auto there = found.find(content);
+        if (there == found.end() || there->second < times) {
+            return "a content is held " + std::to_string(there == found.end() ? 0 : there->second) +
+                   " times of " + std::to_string(times);
+        }
+    }
+    return {};
+}
+
+std::vector<std::string> FaultScene::leads() const {
+    std::vector<std::string> leads;
+    for (auto line : linesOf(readFile(*this / "L/library.m3u8"))) {
+        leads.push_back(isTaken(line) ? readFile(line) : std::string());
+    }
+    for (auto line : linesOf(readFile(*this / "V/card.m3u"))) {
+        std::ranges::replace(line, '\\', '/');
+        const auto path = *this / ("V/" + line);
+        leads.push_back(isTaken(path) ? readFile(path) : std::string());
+    }
+    return leads;
+}
+
+std::string FaultScene::whyReferenceLost() const {
+    const auto now = leads();
+    if (now.size() != originalLeads_.size()) {
+        return "the lists have " + std::to_string(now.size()) + " entries";
+    }
+    for (std::size_t i = 0; i < now.size(); ++i) {
+        const bool isFinal = i < finalLeads_.size() && now[i] == finalLeads_[i];
+        if (now[i] != originalLeads_[i] && !isFinal) {
+            return "entry " + std::to_string(i) + (now[i].empty() ? " leads nowhere" : " leads elsewhere");
+        }
+    }
+    return {};
+}
+
+std::string FaultScene::whyNotWhole() {
+    if (auto why = whyContentLost(); !why.empty()) {
+        return why;
+    }
+    if (auto why = whyReferenceLost(); !why.empty()) {
+        return why;
+    }
+    const LedgerStore ledger(catalogue());
+    if (!ledger.unfinished()->empty() || !ledger.unclosed()->empty() || !ledger.unflushed()->empty()) {
+        return "the ledger has something open";
+    }
+    std::set<BytePath> present;
+    std::string why;
+    RunControl control;
+    REQUIRE(Holdings(catalogue())
+                .eachPresent([&](PresentHolding&& each) {
+                    const auto path = *this / ("V/" + each.path);
+                    present.insert(path);
+                    const auto content = readContent(path, control);
+                    const auto recorded = holding("V", each.path)->checksum;
+                    const bool drifts = kind_ == ActionKind::restore || kind_ == ActionKind::repair ||
+                                        kind_ == ActionKind::acceptChange;
+                    if (!content) {
+                        why = each.path + " is present in the catalogue and not on the disk";
+                    } else if (content->checksums.file != recorded && !drifts) {
+                        why = each.path + " is not what the catalogue says";
+                    }
+                })
+                .ok());
+    for (const auto& [path, content] : contents()) {
+        if (path.find("/.sober-") != BytePath::npos) {
+            return path + " was left";
+        }
+        if ((path.ends_with(".wav") || path.ends_with(".mp3")) && !present.contains(path)) {
+            return path + " is on the disk and not present in the catalogue";
+        }
+    }
+    std::set<BytePath> files;
+    for (const auto& [path, content] : contentsBelow(joinPath(trash(), "files"))) {
+        files.insert(BytePath(nameOf(path)) + ".trashinfo");
+    }
+    for (const auto& [path, content] : contentsBelow(joinPath(trash(), "info"))) {
+        if (files.erase(BytePath(nameOf(path))) == 0) {
+            return path + " is a note without a file";
+        }
+    }
+    return files.empty() ? why : *files.begin() + " is missing in the trash";
+}
+
+} // namespace sober::test
