@@ -35,7 +35,9 @@ struct LedgerAction {
     ActionStep step = ActionStep::started;
     std::string sentence;
     BytePath stays;         ///< absolute, of what is retired: the copy that stays; "" otherwise
-    bool unflushed = false; ///< it is done, and its drive did not confirm that it outlasts a loss of power
+    /// It has ended, and its drive did not confirm that it outlasts a loss of power, or did not let something
+    /// of ours be removed that is left.
+    bool unflushed = false;
 };
 
 /// How an action ended, and what the catalogue says of its holding or place since.

@@ -51,7 +51,10 @@ class Exchange {
         if (made) {
             hooks_.onInstant(Instant::made);
         }
-        return made ? made : giveUp(made.error());
+        if (!made) {
+            isTidy_ = removeFile(action_.made, unflushed_).ok();
+        }
+        return made;
     }
 
     /// They change names. An Error says that the list is what it was, or what its player made of it.
@@ -63,7 +66,7 @@ class Exchange {
             if (checksumAt(action_.made) != action_.checksum) {
                 return swapBack(writtenMeanwhile(action_.place));
             }
-            removeFile(action_.made, unflushed_).ok(); // the list is changed, whatever becomes of that
+            isTidy_ = removeFile(action_.made, unflushed_).ok(); // the list is changed, whatever becomes of that
             return done();
         }
         if (!exchanged) {
@@ -78,9 +81,8 @@ class Exchange {
 
     Outcome giveUp(const Error& error) {
         // What lies beside the list is ours to remove only while it is what was made.
-        if (checksumAt(action_.made) == action_.madeChecksum) {
-            removeFile(action_.made, unflushed_).ok();
-        }
+        const bool isOurs = checksumAt(action_.made) == action_.madeChecksum;
+        isTidy_ = isOurs && removeFile(action_.made, unflushed_).ok();
         return error;
     }
 
@@ -89,16 +91,17 @@ class Exchange {
         return back && *back ? giveUp(error) : Outcome(error);
     }
 
-    /// Flushes the names; false where that is not confirmed.
+    /// Flushes the names; false where that is not confirmed, or something of ours is left.
     bool flush() {
         unflushed_.flush();
-        return unflushed_.isEmpty();
+        return unflushed_.isEmpty() && isTidy_;
     }
 
   private:
     const LedgerAction& action_;
     const CarryOutHooks& hooks_;
     Unflushed unflushed_;
+    bool isTidy_ = true;
 };
 
 BytePath placeForMadeList(const BytePath& list, EntryId entry) {
@@ -152,7 +155,7 @@ Result<LeftList> changeList(const LedgerStore& ledger, EntryId entry, const Byte
         const bool unchanged = now && now->sameContentAs(read.stamp) && !isOpenForWriting(list);
         changed = unchanged ? exchange.swap() : exchange.giveUp(writtenMeanwhile(list));
     }
-    action->unflushed = !exchange.flush() && changed.ok();
+    action->unflushed = !exchange.flush();
     const auto marked =
         ledger.mark(*action, changed ? ActionStep::carriedOut : ActionStep::takenBack,
                     changed ? std::string() : changed.error().sentence);
@@ -197,13 +200,26 @@ Result<LeftList> undoListChange(const LedgerStore& ledger, const LedgerAction& a
                       ? exchange.swap()
                       : exchange.giveUp(refusedError(action.place, changedSince()));
     }
-    back.unflushed = !exchange.flush() && changed.ok();
+    back.unflushed = !exchange.flush();
     const auto marked = ledger.mark(back, changed ? ActionStep::undone : ActionStep::carriedOut);
     if (!marked) {
         return marked.error();
     }
     hooks.onInstant(Instant::recorded);
     return changed ? LeftList() : LeftList(changed.error().sentence);
+}
+
+bool tidyList(const LedgerAction& action, Unflushed& unflushed) {
+    const auto left = presenceOf(action.made);
+    if (left != Presence::there) {
+        return left == Presence::gone;
+    }
+    // It was made and never became the list, or it is what the list was; a part of either was cut short.
+    const auto content = checksumAt(action.made);
+    const auto now = checksumAt(action.place);
+    const bool isOurs = content == action.madeChecksum || content == action.checksum ||
+                        (now && (now == action.madeChecksum || now == action.checksum));
+    return isOurs && removeFile(action.made, unflushed).ok();
 }
 
 Result<ListRecovery> recoverListChange(const LedgerStore& ledger, const LedgerAction& action) {

@@ -2,6 +2,7 @@
 
 #include "core/catalogue/ledger_store.h"
 #include "core/players/list_reading.h"
+#include "core/remedy/changes/unflushed.h"
 #include "core/remedy/journal/hooks.h"
 
 namespace sober {
@@ -29,5 +30,8 @@ struct ListRecovery {
 
 /// Ends an interrupted one, in either direction. An Error is the catalogue's.
 Result<ListRecovery> recoverListChange(const LedgerStore& ledger, const LedgerAction& action);
+
+/// Removes what was made for a list and is left beside it; what its player may have written stays.
+bool tidyList(const LedgerAction& action, Unflushed& unflushed);
 
 } // namespace sober

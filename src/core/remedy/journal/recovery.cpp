@@ -256,18 +256,17 @@ class Recovery {
         if (!placed->atHand) {
             return done();
         }
-        const bool wasDone = action.step == ActionStep::carriedOut;
-        if (action.kind != ActionKind::repoint && (wasDone || action.step == ActionStep::undone)) {
-            const auto standing = standingOf(decisiveStep(placed->action), placed->action);
-            if (standing == (wasDone ? Standing::undone : Standing::done)) {
-                placed->action.step = wasDone ? ActionStep::undoStarted : ActionStep::started;
-                return settle(placed->action);
-            }
+        if (wasReverted(placed->action)) {
+            const bool wasDone = action.step == ActionStep::carriedOut;
+            placed->action.step = wasDone ? ActionStep::undoStarted : ActionStep::started;
+            return settle(placed->action);
         }
         Unflushed folders;
+        const bool isTidy = action.kind == ActionKind::repoint ? tidyList(placed->action, folders)
+                                                               : tidy(placed->action, folders).ok();
         noteFolders(placed->action, folders);
         folders.flush();
-        return folders.isEmpty() ? ledger_.setUnflushed(action, false) : done();
+        return isTidy && folders.isEmpty() ? ledger_.setUnflushed(action, false) : done();
     }
 
     void say(const LedgerAction& action, const std::string& words) {

@@ -117,14 +117,33 @@ Settled settleBack(Doing& doing, Standing standing, Unflushed& unflushed) {
                   : Settled::takenBack;
 }
 
-} // namespace
-
-Step decisiveStep(const LedgerAction& action) {
+/// The change that is not made twice: by it everything before and after is told.
+Leg decisiveLeg(const LedgerAction& action) {
     const auto& type = typeOf(action.kind);
     const bool forth = action.step == ActionStep::started || action.step == ActionStep::carriedOut;
     const auto legs = forth ? type.forth : type.back;
-    const auto has = [&](Step step) { return std::ranges::find(legs, step, &Leg::step) != legs.end(); };
-    return has(Step::setAside) ? Step::setAside : has(Step::move) ? Step::move : Step::place;
+    for (const auto step : {Step::setAside, Step::move}) {
+        if (const auto found = std::ranges::find(legs, step, &Leg::step); found != legs.end()) {
+            return *found;
+        }
+    }
+    return legs.back();
+}
+
+} // namespace
+
+bool wasReverted(const LedgerAction& action) {
+    const bool isDone = action.step == ActionStep::carriedOut || action.step == ActionStep::undone;
+    if (!isDone || !typeOf(action.kind).changesVolume()) {
+        return false;
+    }
+    const auto leg = decisiveLeg(action);
+    return standingOf(leg.step, action) == (leg.way == Way::forth ? Standing::undone : Standing::done);
+}
+
+Outcome tidy(const LedgerAction& action, Unflushed& unflushed) {
+    const bool isGivenUp = action.step != ActionStep::carriedOut && action.step != ActionStep::started;
+    return isGivenUp ? removePrepared(action, unflushed) : done();
 }
 
 Settled settleChanges(Doing& doing, Unflushed& unflushed) {
@@ -133,7 +152,7 @@ Settled settleChanges(Doing& doing, Unflushed& unflushed) {
     if (!type.changesVolume()) {
         return Settled::takenBack; // it is said in one transaction, or not at all
     }
-    const auto standing = standingOf(decisiveStep(doing.action), doing.action);
+    const auto standing = standingOf(decisiveLeg(doing.action).step, doing.action);
     if (standing == Standing::unknown) {
         return wait(doing, "it cannot be looked at now. Look to its drive, then start again.");
     }

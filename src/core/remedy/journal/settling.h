@@ -12,8 +12,13 @@ enum class Settled {
     waiting, ///< it cannot be told, or neither succeeded
 };
 
-/// The change that is not made twice: by it everything before and after is told.
-Step decisiveStep(const LedgerAction& action);
+/// Whether what an action that is carried out, or undone, has changed is not so any more: a loss of power has
+/// taken it back.
+bool wasReverted(const LedgerAction& action);
+
+/// Removes what of ours could not be removed when an action ended: a note without its file, what was made
+/// and is not needed.
+Outcome tidy(const LedgerAction& action, Unflushed& unflushed);
 
 /// Ends the changes of an interrupted action, forth or back as it was under way: from the first change that
 /// cannot be made twice on it is finished, before that it is taken back. Where it waits, the action's

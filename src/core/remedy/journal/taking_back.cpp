@@ -108,10 +108,10 @@ class TakingBack {
             putBack(doing);
         }
         unflushed_.flush();
-        const auto failed = giveUp(doings);
-        if (!failed) {
-            return failed;
+        if (const auto given = giveUp(doings); !given) {
+            return given;
         }
+        unflushed_.flush();
         if (!doings.empty() && doings.front().action.kind == ActionKind::move) {
             std::ranges::move(doings, std::back_inserter(moved_));
             return done();
@@ -213,8 +213,11 @@ class TakingBack {
                 continue;
             }
             if (const auto taken = take(leg, action, unflushed_); !taken) {
-                // With the file back at its place, what is left beside it is only untidy.
-                if (leg.step != Step::make && !(leg.step == Step::note && leg.way == Way::back)) {
+                // With the file back at its place, what is left beside it is only to be tidied.
+                const bool isLeftover =
+                    leg.way == Way::back && (leg.step == Step::make || leg.step == Step::note);
+                doing.action.unflushed = doing.action.unflushed || isLeftover;
+                if (!isLeftover) {
                     doing.failure = taken.error();
                 }
                 continue;
@@ -252,7 +255,7 @@ class TakingBack {
         std::vector<Settlement> settlements;
         for (auto& doing : doings) {
             auto& action = doing.action;
-            action.unflushed = isUnflushed(action, unflushed_);
+            action.unflushed = action.unflushed || isUnflushed(action, unflushed_);
             const auto& back = doing.type().back;
             if (!back.empty() && back.front().step == Step::place) {
                 auto record = readAsItIs(action.place, toTheEnd_);
