@@ -197,12 +197,15 @@ std::string noteText(const Trash& trash, const BytePath& original, Nanoseconds t
     return noteBegin(trash, original) + fmt::format("DeletionDate={}\n", localIso(time));
 }
 
-bool isNoteAbout(const BytePath& note, const BytePath& original) {
+Result<bool> isNoteAbout(const BytePath& note, const BytePath& original) {
     constexpr std::uint64_t longestNote = 64U << 10; // bytes
     const auto text = wholeFile(note, longestNote);
+    if (!text) {
+        return text.error();
+    }
     const auto begin = noteBegin(trashHolding(note), original);
     // One whose writing was cut short as well.
-    return text && (text->starts_with(begin) || begin.starts_with(*text));
+    return text->starts_with(begin) || begin.starts_with(*text);
 }
 
 } // namespace sober

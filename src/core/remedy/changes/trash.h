@@ -35,6 +35,6 @@ TrashSlot freeSlot(const Trash& trash, std::string_view name, const std::set<Byt
 std::string noteText(const Trash& trash, const BytePath& original, Nanoseconds time);
 
 /// Whether what lies at `note` is a note about a file from that place, whenever it was written.
-bool isNoteAbout(const BytePath& note, const BytePath& original);
+Result<bool> isNoteAbout(const BytePath& note, const BytePath& original);
 
 } // namespace sober

@@ -3,10 +3,10 @@
 #include "core/base/text.h"
 #include "core/catalogue/volumes.h"
 #include "core/remedy/actions/take_in.h"
-#include "core/remedy/changes/file_changes.h"
-#include "core/remedy/journal/batch.h"
 #include "core/remedy/journal/current_places.h"
+#include "core/remedy/journal/following.h"
 #include "core/remedy/journal/list_change.h"
+#include "core/remedy/journal/settlements.h"
 #include "core/remedy/journal/settling.h"
 #include "core/remedy/journal/steps.h"
 

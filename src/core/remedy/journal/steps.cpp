@@ -54,11 +54,19 @@ Outcome writeNote(const LedgerAction& action, Unflushed& unflushed) {
     return writeNewFile(action.note, text, unflushed);
 }
 
-/// A note of another file is never removed.
+/// A note of another file is never removed, nor one whose file is there.
 Outcome removeNote(const LedgerAction& action, Unflushed& unflushed) {
-    const bool mayBeAnothers = action.step == ActionStep::started && !isNoteAbout(action.note, action.place);
-    return mayBeAnothers || presenceOf(action.aside) != Presence::gone ? done()
-                                                                      : removeFile(action.note, unflushed);
+    const auto file = presenceOf(action.aside);
+    const auto note = presenceOf(action.note);
+    if (file == Presence::there || note == Presence::gone) {
+        return done();
+    }
+    if (file == Presence::unknown || note == Presence::unknown) {
+        return refusedError(action.note, displayPath(action.note) + " cannot be looked at now.");
+    }
+    const auto isOurs =
+        action.step == ActionStep::started ? isNoteAbout(action.note, action.place) : Result(true);
+    return !isOurs ? Outcome(isOurs.error()) : *isOurs ? removeFile(action.note, unflushed) : done();
 }
 
 Outcome moveTo(const BytePath& from, const BytePath& to, Unflushed& unflushed) {

@@ -1,15 +1,11 @@
 #include "core/remedy/journal/taking_back.h"
 
-#include "core/base/presence.h"
 #include "core/base/text.h"
 #include "core/catalogue/volumes.h"
-#include "core/remedy/actions/take_in.h"
-#include "core/remedy/changes/file_changes.h"
-#include "core/remedy/changes/trash.h"
-#include "core/remedy/journal/batch.h"
 #include "core/remedy/journal/current_places.h"
+#include "core/remedy/journal/following.h"
 #include "core/remedy/journal/list_change.h"
-#include "core/remedy/journal/steps.h"
+#include "core/remedy/journal/putting_back.h"
 #include "core/remedy/journal/why_not_back.h"
 
 #include <fmt/format.h>
@@ -32,7 +28,8 @@ class TakingBack {
           ledger_(catalogue),
           volumes_(std::move(volumes)),
           control_(control),
-          hooks_(hooks) {
+          hooks_(hooks),
+          puttingBack_(catalogue, volumes_, hooks, result_) {
         result_.entry = entry;
     }
 
@@ -101,22 +98,14 @@ class TakingBack {
         if (const auto led = leaveWhatListsHold(doings); !led) {
             return led;
         }
-        if (const auto begun = begin(doings); !begun) {
-            return begun;
+        if (const auto changed = puttingBack_.change(doings); !changed) {
+            return changed;
         }
-        for (auto& doing : doings) {
-            putBack(doing);
-        }
-        unflushed_.flush();
-        if (const auto given = giveUp(doings); !given) {
-            return given;
-        }
-        unflushed_.flush();
         if (!doings.empty() && doings.front().action.kind == ActionKind::move) {
             std::ranges::move(doings, std::back_inserter(moved_));
             return done();
         }
-        return record(doings);
+        return puttingBack_.record(doings);
     }
 
     Outcome whyNot(const LedgerAction& action, bool atHand) const {
@@ -165,135 +154,6 @@ class TakingBack {
         return done();
     }
 
-    Outcome begin(std::vector<Doing>& doings) {
-        std::set<BytePath> chosen;
-        std::vector<const LedgerAction*> replanned;
-        for (auto& doing : doings) {
-            auto& action = doing.action;
-            const auto back = doing.type().back;
-            // What was brought back goes to the trash, and needs a name there.
-            if (!back.empty() && back.front().step == Step::note &&
-                presenceOf(action.place) == Presence::there) {
-                const auto trash = trashFor(action.place, unflushed_);
-                if (!trash) {
-                    doing.failure = trash.error();
-                    continue;
-                }
-                const auto slot = freeSlot(*trash, nameOf(action.place), chosen);
-                chosen.insert(slot.note);
-                action.aside = slot.file;
-                action.note = slot.note;
-                replanned.push_back(&action);
-            }
-        }
-        if (const auto planned = replanned.empty() ? done() : ledger_.replan(replanned); !planned) {
-            return planned;
-        }
-        std::vector<const LedgerAction*> begun;
-        for (auto& doing : doings) {
-            if (doing.type().changesVolume()) {
-                doing.action.step = ActionStep::undoStarted;
-                begun.push_back(&doing.action);
-            }
-        }
-        const auto marked = begun.empty() ? done() : ledger_.markAll(begun, ActionStep::undoStarted);
-        for (std::size_t i = 0; marked && i < begun.size(); ++i) {
-            hooks_.onInstant(Instant::journalled);
-        }
-        return marked;
-    }
-
-    void putBack(Doing& doing) {
-        const auto& action = doing.action;
-        const bool isGone = presenceOf(action.place) == Presence::gone;
-        for (const auto& leg : doing.type().back) {
-            // Where nothing stands at the place any more there is nothing to take from it.
-            const bool takesFromPlace = leg.step == Step::place || (leg.way == Way::forth && isGone);
-            if (doing.failure || (takesFromPlace && isGone)) {
-                continue;
-            }
-            if (const auto taken = take(leg, action, unflushed_); !taken) {
-                // With the file back at its place, what is left beside it is only to be tidied.
-                const bool isLeftover =
-                    leg.way == Way::back && (leg.step == Step::make || leg.step == Step::note);
-                doing.action.unflushed = doing.action.unflushed || isLeftover;
-                if (!isLeftover) {
-                    doing.failure = taken.error();
-                }
-                continue;
-            }
-            doing.taken.push_back(leg);
-            hooks_.onInstant(leg.step == Step::note         ? Instant::noteWritten
-                             : leg.step == Step::setAside ? Instant::moved
-                                                          : Instant::replaced);
-        }
-    }
-
-    /// Those that could not go back are as they were before or, where that fails too, wait to be settled.
-    Outcome giveUp(std::vector<Doing>& doings) {
-        for (auto& doing : doings) {
-            if (!doing.failure) {
-                continue;
-            }
-            auto error = *doing.failure;
-            const auto back = takeBack(doing.taken, doing.action, unflushed_);
-            if (!back) {
-                error.sentence += " It waits to be settled: " + back.error().sentence;
-            }
-            refuse(doing.action, error);
-            if (const auto marked = ledger_.mark(
-                    doing.action, back ? ActionStep::carriedOut : ActionStep::undoStarted, error.sentence);
-                !marked) {
-                return marked;
-            }
-        }
-        std::erase_if(doings, [](const Doing& doing) { return doing.failure.has_value(); });
-        return done();
-    }
-
-    Outcome record(std::vector<Doing>& doings) {
-        std::vector<Settlement> settlements;
-        for (auto& doing : doings) {
-            auto& action = doing.action;
-            action.unflushed = action.unflushed || isUnflushed(action, unflushed_);
-            const auto& back = doing.type().back;
-            if (!back.empty() && back.front().step == Step::place) {
-                auto record = readAsItIs(action.place, toTheEnd_);
-                if (!record) {
-                    refuse(action, record.error());
-                    continue;
-                }
-                doing.made = std::move(*record);
-            }
-            auto settlement =
-                action.kind == ActionKind::move
-                    ? settlementMoved(action, ActionStep::undone, action.place, volumes_)
-                    : Result(settlementFor(action, ActionStep::undone));
-            if (!settlement) {
-                return settlement.error();
-            }
-            settlements.push_back(std::move(*settlement));
-        }
-        const auto recorded = catalogue_.together([&]() -> Outcome {
-            for (const auto& doing : doings) {
-                const auto withdraw = doing.type().withdraw;
-                auto said = withdraw != nullptr ? withdraw(catalogue_, doing.action) : done();
-                if (said && doing.made) {
-                    said = takeIn(catalogue_, doing.action, *doing.made);
-                }
-                if (!said) {
-                    return said;
-                }
-            }
-            return ledger_.settle(settlements);
-        });
-        for (std::size_t i = 0; recorded && i < settlements.size(); ++i) {
-            hooks_.onInstant(Instant::recorded);
-            ++result_.done;
-        }
-        return recorded;
-    }
-
     Outcome putListBack(const LedgerAction& action) {
         tell(action);
         const auto left = undoListChange(ledger_, action, hooks_);
@@ -331,13 +191,12 @@ class TakingBack {
                 forthAgain.emplace(doing.action.place, doing.action.made);
             }
         }
-        if (const auto given = giveUp(moved_); !given) {
+        if (const auto given = puttingBack_.giveUp(moved_); !given) {
             return given;
         }
-        unflushed_.flush();
         const auto again =
             Following::lead(catalogue_, result_.entry, std::move(forthAgain), toTheEnd_, hooks_);
-        return again ? record(moved_) : Outcome(again.error());
+        return again ? puttingBack_.record(moved_) : Outcome(again.error());
     }
 
     void refuse(const LedgerAction& action, const Error& error) {
@@ -358,7 +217,7 @@ class TakingBack {
     const CarryOutHooks& hooks_;
     CarriedOut result_;
     Progress progress_;
-    Unflushed unflushed_;
+    PuttingBack puttingBack_;
     std::vector<Doing> moved_; ///< back, and their lists not yet
 };
 
