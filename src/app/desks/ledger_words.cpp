@@ -59,7 +59,7 @@ QString stepText(ActionStep step) {
         return said("refused");
     case ActionStep::started:
     case ActionStep::undoStarted:
-        return said("interrupted");
+        return said("waits to be settled");
     case ActionStep::carriedOut:
         return said("carried out");
     case ActionStep::takenBack:

@@ -21,8 +21,11 @@ class DocketStrip : public QFrame {
     void readThroughWanted();
 
   private:
+    void showWaiting(const std::vector<std::string>& sentences);
+
     Workbench& workbench_;
     QLabel* text_;
+    QLabel* waiting_;
     QPushButton* read_;
 };
 

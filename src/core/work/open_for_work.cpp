@@ -1,10 +1,10 @@
 #include "core/work/open_for_work.h"
 
 #include "core/audit/refresh_findings.h"
-#include "core/base/text.h"
 #include "core/catalogue/findings.h"
 #include "core/catalogue/ledger_store.h"
 #include "core/players/read_players.h"
+#include "core/remedy/journal/current_places.h"
 #include "core/remedy/journal/recovery.h"
 #include "core/survey/volume_identity.h"
 
@@ -40,9 +40,11 @@ Result<std::vector<std::string>> waitingToBeSettled(const Catalogue& catalogue) 
     }
     std::vector<std::string> sentences;
     for (const auto& action : *unfinished) {
-        sentences.push_back(action.sentence.empty()
-                                ? displayPath(action.place) + " waits to be settled by the next work."
-                                : action.sentence);
+        const auto placed = asPlacedNow(catalogue, action);
+        if (!placed) {
+            return placed.error();
+        }
+        sentences.push_back(waitingSentence(*placed));
     }
     return sentences;
 }

@@ -140,6 +140,9 @@ Result<Trash> trashFor(const BytePath& path, Unflushed& unflushed) {
     }
     const BytePath home = joinPath(dataHome(), "Trash");
     const auto homeDevice = deviceOf(nearestExisting(home));
+    if (!homeDevice) {
+        return cannotMake(home, homeDevice.error());
+    }
     // A folder that is bound elsewhere is on the same device, and yet no rename leads out of it.
     const auto mounts = mountsNow();
     const BytePath real =
@@ -147,7 +150,7 @@ Result<Trash> trashFor(const BytePath& path, Unflushed& unflushed) {
     const auto mount = mountOf(mounts, real);
     const auto homeMount = mountOf(mounts, realPathOf(nearestExisting(home)).value_or(home));
     const bool hasOwners = !mount || hasLastingInodes(mount->type);
-    if (homeDevice && *homeDevice == *device && (!mount || !homeMount || mount->id == homeMount->id)) {
+    if (*homeDevice == *device && (!mount || !homeMount || mount->id == homeMount->id)) {
         if (const auto made = prepare(home, hasOwners, unflushed); !made) {
             return cannotMake(home, made.error());
         }

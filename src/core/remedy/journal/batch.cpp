@@ -125,7 +125,8 @@ Outcome Batch::lead(References when) {
         return done();
     }
     RunControl toTheEnd; // stopped between two batches, not within one
-    auto following = Following::lead(context_.catalogue, result_.entry, std::move(places), toTheEnd, hooks_);
+    auto following = Following::lead(context_.catalogue, result_.entry, std::move(places), toTheEnd, hooks_,
+                                     &written_);
     if (!following) {
         return following.error();
     }

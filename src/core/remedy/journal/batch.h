@@ -17,8 +17,8 @@ namespace sober {
 /// taken back and leaves the others.
 class Batch {
   public:
-    Batch(DoingContext& context, const CarryOutHooks& hooks, CarriedOut& result)
-        : context_(context), ledger_(context.catalogue), hooks_(hooks), result_(result) {}
+    Batch(DoingContext& context, const CarryOutHooks& hooks, CarriedOut& result, WrittenLists& written)
+        : context_(context), ledger_(context.catalogue), hooks_(hooks), result_(result), written_(written) {}
 
     /// `onFile` hears of each before it is looked at. An Error is the catalogue's: what was begun waits to be
     /// settled then.
@@ -50,6 +50,7 @@ class Batch {
     LedgerStore ledger_;
     const CarryOutHooks& hooks_;
     CarriedOut& result_;
+    WrittenLists& written_;
     std::vector<Doing> doings_;
     std::optional<Following> following_;
     Unflushed unflushed_;

@@ -65,7 +65,7 @@ class CarryingOut {
             const auto outcome =
                 batch.front()->action.kind == ActionKind::repoint
                     ? repoint(batch)
-                    : Batch(context_, hooks_, result_).run(batch, [this](const PlannedAction& planned) {
+                    : Batch(context_, hooks_, result_, written_).run(batch, [this](const PlannedAction& planned) {
                           tell(planned.path);
                       });
             if (!outcome) {
@@ -110,7 +110,8 @@ class CarryingOut {
         }
         tell(batch.front()->path);
         const auto following =
-            Following::lead(context_.catalogue, result_.entry, std::move(places), control_, hooks_);
+            Following::lead(context_.catalogue, result_.entry, std::move(places), control_, hooks_,
+                            &written_);
         if (!following) {
             return following.error();
         }
@@ -170,6 +171,7 @@ class CarryingOut {
     const CarryOutHooks& hooks_;
     DocketReview review_;
     CarriedOut result_;
+    WrittenLists written_;
     Progress progress_;
     std::chrono::steady_clock::time_point began_ = std::chrono::steady_clock::now();
     Prover prover_;

@@ -1,7 +1,10 @@
 #include "core/remedy/journal/current_places.h"
 
+#include "core/base/text.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
+
+#include <fmt/format.h>
 
 #include <algorithm>
 #include <array>
@@ -29,6 +32,15 @@ std::optional<BytePath> movedTop(const BytePath& top, const BytePath& before, co
 }
 
 } // namespace
+
+std::string waitingSentence(const PlacedAction& placed) {
+    const auto& action = placed.action;
+    return !placed.atHand ? fmt::format("{} waits to be settled: {} is away.", displayPath(action.place),
+                                        placed.volume)
+           : !action.sentence.empty()
+               ? action.sentence
+               : displayPath(action.place) + " waits to be settled; the next work here does that.";
+}
 
 Result<PlacedAction> asPlacedNow(const Catalogue& catalogue, LedgerAction action) {
     const auto volumes = Volumes(catalogue).all();

@@ -12,6 +12,9 @@ struct PlacedAction {
     std::string volume = {}; ///< label
 };
 
+/// For what an action waits that an interruption has left, in a sentence.
+std::string waitingSentence(const PlacedAction& placed);
+
 Result<PlacedAction> asPlacedNow(const Catalogue& catalogue, LedgerAction action);
 
 } // namespace sober

@@ -1,5 +1,6 @@
 #include "core/remedy/journal/following.h"
 
+#include "core/base/text.h"
 #include "core/remedy/journal/list_change.h"
 
 #include <algorithm>
@@ -7,12 +8,13 @@
 namespace sober {
 
 Result<Following> Following::lead(const Catalogue& catalogue, EntryId entry, NewPlaces places,
-                                  RunControl& control, const CarryOutHooks& hooks) {
+                                  RunControl& control, const CarryOutHooks& hooks,
+                                  WrittenLists* written) {
     auto shelf = places.empty() ? Result(PlayerShelf{}) : PlayerShelf::of(catalogue);
     if (!shelf) {
         return shelf.error();
     }
-    Following following(catalogue, entry, std::move(*shelf), std::move(places));
+    Following following(catalogue, entry, std::move(*shelf), std::move(places), written);
     const auto lists = listsConcerned(catalogue, following.shelf_, following.places_);
     if (!lists) {
         return lists.error();
@@ -20,10 +22,8 @@ Result<Following> Following::lead(const Catalogue& catalogue, EntryId entry, New
     if (const auto prepared = following.prepare(*lists); !prepared) {
         return prepared.error();
     }
-    if (const auto written = following.write(control, hooks); !written) {
-        return written.error();
-    }
-    return following;
+    const auto outcome = following.write(control, hooks);
+    return outcome ? Result(std::move(following)) : Result<Following>(outcome.error());
 }
 
 Outcome Following::prepare(std::span<const ListFile* const> lists) {
@@ -53,6 +53,15 @@ Outcome Following::prepareOne(const ListFile& list, Resolver& resolver) {
     if (!rewritten) {
         return leaveAllOf(list, rewritten.error().sentence);
     }
+    const auto lacks = lacksEntries(list, *read, rewritten->changes.size() + rewritten->unreachable.size());
+    if (!lacks) {
+        return lacks.error();
+    }
+    if (*lacks) {
+        return leaveAllOf(list, "The list " + displayPath(list.path) +
+                                    " leads there by an entry that cannot be looked at now. Look to its drive, "
+                                    "then try again.");
+    }
     for (const auto& each : rewritten->unreachable) {
         leave(each.place, each.sentence);
     }
@@ -64,6 +73,29 @@ Outcome Following::prepareOne(const ListFile& list, Resolver& resolver) {
     }
     changes_.push_back({&list, std::move(*read), std::move(*rewritten)});
     return done();
+}
+
+Result<bool> Following::lacksEntries(const ListFile& list, const ReadList& read, std::size_t found) const {
+    // What its player wrote since it was read says itself where it leads.
+    const auto& stamp = list.stamp;
+    bool isAsKnown = read.stamp.inode == stamp.inode && read.stamp.size == stamp.size &&
+                     read.stamp.mtime == stamp.mtime;
+    if (!isAsKnown && written_ != nullptr) {
+        const auto ours = written_->find(list.path);
+        isAsKnown = ours != written_->end() && ours->second == checksumOfText(read.text);
+    }
+    if (!isAsKnown) {
+        return false;
+    }
+    const auto known = PlayerStore(*catalogue_).references(list.id);
+    if (!known) {
+        return known.error();
+    }
+    const auto leading = std::ranges::count_if(*known, [&](const Reference& reference) {
+        const auto place = places_.find(reference.path);
+        return place != places_.end() && place->second != place->first;
+    });
+    return static_cast<std::size_t>(leading) > found;
 }
 
 Outcome Following::write(RunControl& control, const CarryOutHooks& hooks) {
@@ -82,6 +114,9 @@ Outcome Following::write(RunControl& control, const CarryOutHooks& hooks) {
         }
         if (!why) {
             references_ += change.rewritten.changes.size();
+            if (written_ != nullptr) {
+                (*written_)[change.list->path] = checksumOfText(change.rewritten.text);
+            }
             written.push_back(std::move(change));
         } else if (const auto left = leaveAllOf(*change.list, *why); !left) {
             return left;

@@ -5,17 +5,23 @@
 #include "core/remedy/actions/list_places.h"
 #include "core/remedy/journal/hooks.h"
 
+#include <map>
 #include <unordered_map>
 
 namespace sober {
+
+/// By the place of a list: what was made of it.
+using WrittenLists = std::map<BytePath, Checksum128>;
 
 /// References on their way from old places to new ones: list by list, each change journalled.
 class Following {
   public:
     /// Leads all references of all lists from the old places to the new. What cannot be done in one list is
     /// left in all, so that none is changed for nothing. An Error is the catalogue's.
+    /// `written` is what earlier ones of the same run, about other places, have made of lists.
     static Result<Following> lead(const Catalogue& catalogue, EntryId entry, NewPlaces places,
-                                  RunControl& control, const CarryOutHooks& hooks);
+                                  RunControl& control, const CarryOutHooks& hooks,
+                                  WrittenLists* written = nullptr);
 
     /// Old places to which some list still leads, and why.
     const std::unordered_map<BytePath, std::string>& left() const { return left_; }
@@ -32,13 +38,20 @@ class Following {
         RewrittenList rewritten;
     };
 
-    Following(const Catalogue& catalogue, EntryId entry, PlayerShelf shelf, NewPlaces places)
-        : catalogue_(&catalogue), entry_(entry), shelf_(std::move(shelf)), places_(std::move(places)) {}
+    Following(const Catalogue& catalogue, EntryId entry, PlayerShelf shelf, NewPlaces places,
+              WrittenLists* written)
+        : catalogue_(&catalogue),
+          entry_(entry),
+          shelf_(std::move(shelf)),
+          places_(std::move(places)),
+          written_(written) {}
 
     Outcome prepare(std::span<const ListFile* const> lists);
     Outcome prepareOne(const ListFile& list, Resolver& resolver);
     Outcome write(RunControl& control, const CarryOutHooks& hooks);
     void leave(const BytePath& place, const std::string& sentence);
+    /// Whether an entry that is known to lead to one of the places was not found to: it cannot be looked at now.
+    Result<bool> lacksEntries(const ListFile& list, const ReadList& read, std::size_t found) const;
     Outcome leaveAllOf(const ListFile& list, const std::string& sentence);
 
     const Catalogue* catalogue_;
@@ -46,6 +59,7 @@ class Following {
     PlayerShelf shelf_;
     NewPlaces places_; ///< but for those that were left
     NewPlaces led_;    ///< by which the lists were written
+    WrittenLists* written_;
     std::vector<Change> changes_; ///< prepared, then written
     std::unordered_map<BytePath, std::string> left_;
     std::uint64_t references_ = 0;

@@ -12,10 +12,6 @@
 namespace sober {
 namespace {
 
-Checksum128 checksumOfText(std::string_view text) {
-    return checksumOf({reinterpret_cast<const std::uint8_t*>(text.data()), text.size()});
-}
-
 /// The checksum of what stands at a list's place; nothing where nothing can be read there.
 std::optional<Checksum128> checksumAt(const BytePath& list) {
     const auto text = wholeFile(list, largestList);

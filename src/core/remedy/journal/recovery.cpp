@@ -102,8 +102,8 @@ class Recovery {
         Doing doing;
         doing.action = std::move(placed->action);
         if (!placed->atHand) {
-            doing.action.sentence = fmt::format("{} waits to be settled: {} is away.",
-                                                displayPath(action.place), placed->volume);
+            placed->action = doing.action;
+            doing.action.sentence = waitingSentence(*placed);
             waiting_.push_back(std::move(doing.action));
             return done();
         }
