@@ -222,6 +222,7 @@ SEND_AS(sendfile64)
     }
 ON_FILE_AS(fsync, fsyncCall)
 ON_FILE_AS(fdatasync, fdatasyncCall)
+ON_FILE_AS(syncfs, fsyncCall)
 
 #define TRUNCATE_AS(NAME)                                                                                      \
     extern "C" int NAME(int file, off_t length) noexcept {                                                     \

@@ -265,6 +265,18 @@ Outcome Catalogue::together(const std::function<Outcome()>& work) const {
     });
 }
 
+Catalogue::Snapshot::Snapshot(const Catalogue& catalogue) : catalogue_(catalogue) {
+    auto* handle = catalogue_.database_->getHandle();
+    begun_ = sqlite3_get_autocommit(handle) != 0 &&
+             sqlite3_exec(handle, "BEGIN", nullptr, nullptr, nullptr) == SQLITE_OK;
+}
+
+Catalogue::Snapshot::~Snapshot() {
+    if (begun_) {
+        sqlite3_exec(catalogue_.database_->getHandle(), "COMMIT", nullptr, nullptr, nullptr);
+    }
+}
+
 void Catalogue::interrupt() {
     sqlite3_interrupt(database_->getHandle());
 }

@@ -44,8 +44,9 @@ Result<ContentComparison> compareContent(const BytePath& first, const BytePath& 
     if (stampA->size != stampB->size) {
         return comparison;
     }
-    std::vector<std::uint8_t> blockA(checksumBlock);
-    std::vector<std::uint8_t> blockB(checksumBlock);
+    const auto blockLength = std::min<std::uint64_t>(checksumBlock, stampA->size);
+    std::vector<std::uint8_t> blockA(blockLength);
+    std::vector<std::uint8_t> blockB(blockLength);
     ChecksumPass checksums(false);
     for (std::uint64_t at = 0; at < stampA->size; at += checksumBlock) {
         if (!control.proceed()) {

@@ -6,6 +6,7 @@
 
 #include <sys/sendfile.h>
 #include <sys/stat.h>
+#include <sys/vfs.h>
 #include <sys/xattr.h>
 
 #include <cerrno>
@@ -196,6 +197,24 @@ Outcome flushFile(const BytePath& path) {
         return systemError(errno, "flush", path);
     }
     posix_fadvise(file.get(), 0, 0, POSIX_FADV_DONTNEED);
+    return done();
+}
+
+Outcome flushFiles(std::span<const BytePath> paths) {
+    constexpr std::size_t few = 16;
+    constexpr auto inUserSpace = 0x65735546; // FUSE_SUPER_MAGIC, statfs(2): syncfs does nothing there
+    if (paths.size() > few) {
+        const FileHandle file(open(paths.front().c_str(), O_RDONLY | O_CLOEXEC | O_NOFOLLOW));
+        struct statfs system {};
+        if (file && fstatfs(file.get(), &system) == 0 && system.f_type != inUserSpace) {
+            return syncfs(file.get()) == 0 ? done() : Outcome(systemError(errno, "flush", paths.front()));
+        }
+    }
+    for (const auto& path : paths) {
+        if (const auto flushed = flushFile(path); !flushed) {
+            return flushed;
+        }
+    }
     return done();
 }
 

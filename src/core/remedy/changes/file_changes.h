@@ -35,6 +35,9 @@ Outcome copyToNew(const BytePath& from, const BytePath& to, Unflushed& unflushed
 /// Flushes a file's content to the medium and lets the system forget it, so that it is read from there next.
 Outcome flushFile(const BytePath& path);
 
+/// Flushes the content of files of one file system; many at once by flushing all of it, where it can do that.
+Outcome flushFiles(std::span<const BytePath> paths);
+
 /// Flushes the names in a folder. Where a file system cannot do that, the kernel's order has to do.
 Outcome flushFolder(const BytePath& folder);
 

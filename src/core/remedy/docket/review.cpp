@@ -174,6 +174,7 @@ Outcome consentToLoss(const Catalogue& catalogue, HoldingId holding) {
 }
 
 Result<DocketReview> reviewDocket(const Catalogue& catalogue) {
+    const Catalogue::Snapshot snapshot(catalogue);
     const auto actions = DocketStore(catalogue).all();
     const auto volumes = Volumes(catalogue).all();
     const auto shelf = PlayerShelf::of(catalogue);

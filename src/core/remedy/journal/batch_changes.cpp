@@ -102,13 +102,23 @@ Outcome Batch::noteAll() {
             }
         }
     }
+    std::map<BytePath, std::vector<Doing*>> noted; // by folder
     for (auto* doing : going()) {
-        if (!doing->action.note.empty()) {
-            if (const auto flushed = flushFile(doing->action.note); !flushed) {
+        if (has(doing->type(), Step::note)) {
+            noted[BytePath(parentOf(doing->action.note))].push_back(doing);
+        }
+    }
+    for (const auto& [folder, doings] : noted) {
+        std::vector<BytePath> notes;
+        std::ranges::transform(doings, std::back_inserter(notes),
+                               [](const Doing* each) { return each->action.note; });
+        const auto flushed = flushFiles(notes);
+        for (auto* doing : doings) {
+            if (flushed) {
+                hooks_.onInstant(Instant::noteWritten);
+            } else {
                 doing->failure = flushed.error();
-                continue;
             }
-            hooks_.onInstant(Instant::noteWritten);
         }
     }
     return done();
