@@ -1,6 +1,7 @@
 // bench-actions FOLDER [COUNT]: moves and retires so many small files that are all in a player's list, takes
 // both back, and holds each against a C program that renames as many and flushes their folders once for each
 // 256. A few times in turn; the median of the ratios.
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/audit/plan_places.h"
 #include "core/base/text.h"
 #include "core/catalogue/docket_store.h"
@@ -154,6 +155,9 @@ double median(std::vector<double> values) {
 } // namespace
 
 int main(int argc, char** argv) {
+    if (const auto served = serveAsEvidenceWorker(argc, argv)) {
+        return *served;
+    }
     if (argc < 2) {
         fmt::print(stderr, "bench-actions FOLDER [COUNT]: needs an empty folder on a lasting file system\n");
         return 2;

@@ -1,4 +1,5 @@
 #include "bench/bench_support.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/audit/match_recordings.h"
 #include "core/catalogue/catalogue.h"
 #include "core/catalogue/evidence_store.h"
@@ -98,6 +99,9 @@ double peakMegabytes() {
 /// bench-matching [FOLDER]: finds the sets among 10,000, 30,000 and 100,000 fingerprints of a catalogue;
 /// seconds, and how many times as long as sha256sum takes to read that catalogue.
 int main(int argc, char** argv) {
+    if (const auto served = serveAsEvidenceWorker(argc, argv)) {
+        return *served;
+    }
     const std::filesystem::path folder = argc > 1 ? argv[1] : "/tmp/bench-matching";
     std::filesystem::create_directories(folder);
     double before = 0;

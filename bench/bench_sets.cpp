@@ -5,7 +5,7 @@
 #include "app/workbench.h"
 #include "bench/bench_support.h"
 #include "bench/bench_windows.h"
-#include "core/evidence/evidence_worker.h"
+#include "core/evidence/worker/evidence_worker.h"
 
 #include <QApplication>
 #include <QLabel>

@@ -2,7 +2,7 @@
 #include "app/theme/theme.h"
 #include "app/words.h"
 #include "core/base/user_folders.h"
-#include "core/evidence/evidence_worker.h"
+#include "core/evidence/worker/evidence_worker.h"
 
 #include <QApplication>
 #include <QFile>

@@ -6,6 +6,7 @@
 #include "core/audit/tag_takeover.h"
 #include "core/base/text.h"
 #include "core/catalogue/fixity_store.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 #include "core/work/carry_out.h"
@@ -126,14 +127,15 @@ Outcome addRetag(const Catalogue& catalogue, const BytePath& file, const std::ve
         return volumes.error();
     }
     const auto holding = holdingAt(catalogue, *volumes, file);
-    const auto own = readTagFields(file);
+    EvidenceWorker worker;
+    const auto own = worker.readTags(file);
     if (!holding || !own) {
         return holding ? own.error() : holding.error();
     }
     std::vector<TagFields> theirs;
     std::string from;
     for (const auto& other : others) {
-        auto read = readTagFields(other);
+        auto read = worker.readTags(other);
         if (!read) {
             return read.error();
         }

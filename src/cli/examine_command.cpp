@@ -6,7 +6,7 @@
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
-#include "core/evidence/evidence_worker.h"
+#include "core/evidence/worker/evidence_worker.h"
 
 #include <fmt/format.h>
 

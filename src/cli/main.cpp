@@ -11,7 +11,7 @@
 #include "cli/verify_command.h"
 #include "core/base/file_handle.h"
 #include "core/base/user_folders.h"
-#include "core/evidence/evidence_worker.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/remedy/docket/review.h"
 
 #include <CLI/CLI.hpp>

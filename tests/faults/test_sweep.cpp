@@ -9,6 +9,7 @@
 #include <cstdlib>
 #include <iostream>
 #include <random>
+#include <sstream>
 
 using namespace sober;
 using namespace sober::test;
@@ -37,6 +38,14 @@ const std::map<std::string, Words>& waysToFail() {
     return ways;
 }
 
+/// $SOBER_FAULT_ONLY, "CALL NTH HOW", is one fault to be looked at again.
+std::vector<FaultScene::Plan> onlyOne() {
+    const char* only = std::getenv("SOBER_FAULT_ONLY");
+    std::istringstream in(only != nullptr ? only : "");
+    FaultScene::Plan plan;
+    return in >> plan.call >> plan.nth >> plan.how ? std::vector{plan} : std::vector<FaultScene::Plan>{};
+}
+
 std::uint64_t seedOfRun() {
     const char* seed = std::getenv("SOBER_FAULT_SEED");
     return seed != nullptr ? std::strtoull(seed, nullptr, 10) : 15;
@@ -44,6 +53,9 @@ std::uint64_t seedOfRun() {
 
 /// So many different faults of those that there can be, taking turns between the calls.
 std::vector<FaultScene::Plan> chosen(const std::map<std::string, std::uint64_t>& counts, std::size_t most) {
+    if (auto only = onlyOne(); !only.empty()) {
+        return only;
+    }
     std::mt19937_64 random(seedOfRun());
     std::vector<std::vector<FaultScene::Plan>> byCall;
     for (const auto& [call, count] : counts) {

@@ -1,4 +1,4 @@
-#include "core/evidence/evidence_worker.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/work/carry_out.h"
 #include "core/work/open_for_work.h"
 #include "core/remedy/journal/taking_back.h"

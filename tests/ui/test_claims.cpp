@@ -311,7 +311,7 @@ TEST_CASE("what an audio output pulls is the file's sound, from any place") {
     writeMusic(folder / "in.flac", 3, 4);
     ffmpeg({"-i", folder / "in.flac", "-f", "s16le", folder / "all.raw"});
     const auto whole = readFile(folder / "all.raw");
-    auto reader = PcmReader::open(folder / "in.flac");
+    auto reader = CagedListening::open(folder / "in.flac");
     REQUIRE(reader.ok());
     app::ListeningSource source(std::move(*reader), nullptr);
     CHECK(source.seconds() == Approx(4));

@@ -1,5 +1,5 @@
 #define CATCH_CONFIG_RUNNER
-#include "core/evidence/evidence_worker.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "support/test_home.h"
 
 #include <QApplication>

@@ -8,6 +8,7 @@
 #include "app/listening/listening_bar.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 
@@ -611,7 +612,7 @@ void CopiesDesk::comparePair(std::size_t keeper, std::size_t member) {
     workbench().look<DecodeComparison>(
         this,
         [first = pathOf(keeper), second = pathOf(member), coarse = chain ? chain->offset : 0.0](
-            RunControl& control) { return compareDecodes(first, second, coarse, control); },
+            RunControl& control) { return EvidenceWorker().compare(first, second, coarse, control); },
         [this, asked = pairAsked_](const DecodeComparison& made) {
             if (asked == pairAsked_) {
                 overlay_->setComparison(made);

@@ -11,7 +11,7 @@
 #include "app/words.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
-#include "core/media/byte_source.h"
+#include "core/evidence/worker/evidence_worker.h"
 
 #include <QLabel>
 #include <QVBoxLayout>
@@ -24,21 +24,9 @@ namespace {
 constexpr std::size_t pictureColumns = 720;
 
 Result<std::pair<TimeSpectrum, BytePath>> pictureOf(const BytePath& path, RunControl& control) {
-    const auto file = openForReading(path);
-    if (!file) {
-        return file.error();
-    }
-    const auto stamp = stampOf(*file, path);
-    if (!stamp) {
-        return stamp.error();
-    }
-    OpenFileSource source(*file, path, stamp->size);
-    TimeSpectrumPass pass(pictureColumns);
-    const auto decoded = decodeAudio(source, path, pass, control);
-    if (!decoded) {
-        return decoded.error();
-    }
-    return std::pair(pass.finish(), path);
+    auto picture = EvidenceWorker().timePicture(path, pictureColumns, control);
+    return picture ? Result(std::pair(std::move(*picture), path))
+                   : Result<std::pair<TimeSpectrum, BytePath>>(picture.error());
 }
 
 QString capitalised(QString sentence) {

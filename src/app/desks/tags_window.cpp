@@ -167,9 +167,11 @@ void TagsWindow::addPictures(QGridLayout& grid) {
     picture_->setMinimumHeight(pictureSize + 8);
     picture_->addItem(tr("none added"));
     for (const auto& offered : takeover.pictures) {
-        QPixmap pixmap;
         const auto& bytes = offered.picture.bytes;
-        pixmap.loadFromData(reinterpret_cast<const uchar*>(bytes.data()), static_cast<uint>(bytes.size()));
+        const auto& small = offered.small;
+        const auto pixmap = QPixmap::fromImage(
+            QImage(reinterpret_cast<const uchar*>(small.pixels.data()), small.width, small.height,
+                   small.width * 4, QImage::Format_RGBA8888));
         const QString words = tr("%1   (%2)").arg(shown(humanBytes(bytes.size())), namesOf(offered.from));
         if (pixmap.isNull()) {
             picture_->addItem(words);

@@ -103,7 +103,7 @@ void ListeningBar::switchTo(const BytePath& path, double later, double gain) {
         return;
     }
     path_ = path;
-    openFile(path, sink_->format().sampleRate(), [this, later](PcmReader reader) {
+    openFile(path, sink_->format().sampleRate(), [this, later](CagedListening reader) {
         if (source_) {
             source_->goOnWith(std::move(reader), source_->place() + later);
             source_->setFactor(static_cast<float>(std::pow(10.0, gain_ / 20)));
@@ -111,9 +111,9 @@ void ListeningBar::switchTo(const BytePath& path, double later, double gain) {
     });
 }
 
-void ListeningBar::openFile(const BytePath& path, int rate, std::function<void(PcmReader)> then) {
+void ListeningBar::openFile(const BytePath& path, int rate, std::function<void(CagedListening)> then) {
     opener_.post([this, path, rate, asked = ++asked_, then = std::move(then)] {
-        auto opened = std::make_shared<Result<PcmReader>>(PcmReader::open(path, rate));
+        auto opened = std::make_shared<Result<CagedListening>>(CagedListening::open(path, rate));
         QMetaObject::invokeMethod(this, [this, opened, asked, then, path] {
             if (asked != asked_) {
                 return;
@@ -137,7 +137,7 @@ void ListeningBar::play() {
         say(tr("The audio device takes no 16-bit stereo sound."));
         return;
     }
-    openFile(path_, format.sampleRate(), [this, device, format](PcmReader reader) {
+    openFile(path_, format.sampleRate(), [this, device, format](CagedListening reader) {
         source_ = std::make_unique<ListeningSource>(std::move(reader), nullptr);
         source_->setFactor(static_cast<float>(std::pow(10.0, gain_ / 20)));
         if (startAt_ > 0) {

@@ -2,7 +2,7 @@
 
 #include "app/work_thread.h"
 #include "core/base/paths.h"
-#include "core/media/pcm_reader.h"
+#include "core/evidence/worker/caged_listening.h"
 
 #include <QPointer>
 #include <QWidget>
@@ -46,7 +46,7 @@ class ListeningBar : public QWidget {
     void follow();
     void say(const QString& text);
     /// Opens the file on a thread of its own; `then` hears of it unless another was asked for meanwhile.
-    void openFile(const BytePath& path, int rate, std::function<void(PcmReader)> then);
+    void openFile(const BytePath& path, int rate, std::function<void(CagedListening)> then);
 
     BytePath path_;
     QPushButton* button_;

@@ -12,7 +12,7 @@ constexpr qint64 bytesPerFrame = 2 * sizeof(std::int16_t);
 
 } // namespace
 
-ListeningSource::ListeningSource(PcmReader reader, QObject* parent)
+ListeningSource::ListeningSource(CagedListening reader, QObject* parent)
     : QIODevice(parent), reader_(std::move(reader)), seconds_(reader_.seconds()) {
     open(QIODevice::ReadOnly | QIODevice::Unbuffered);
 }
@@ -35,7 +35,7 @@ double ListeningSource::seconds() const {
     return seconds_;
 }
 
-void ListeningSource::goOnWith(PcmReader reader, double place) {
+void ListeningSource::goOnWith(CagedListening reader, double place) {
     reader.seek(std::max(0.0, place));
     const QMutexLocker lock(&mutex_);
     reader_ = std::move(reader);

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/media/pcm_reader.h"
+#include "core/evidence/worker/caged_listening.h"
 
 #include <QIODevice>
 #include <QMutex>
@@ -14,14 +14,14 @@ class ListeningSource : public QIODevice {
     Q_OBJECT
 
   public:
-    ListeningSource(PcmReader reader, QObject* parent);
+    ListeningSource(CagedListening reader, QObject* parent);
 
     double seconds() const; ///< of the whole, as stated
     /// Of what was handed out so far.
     double place() const;
     void goTo(double seconds);
     /// Goes on with another decode at `place` seconds of it, without a gap: what was handed out stays.
-    void goOnWith(PcmReader reader, double place);
+    void goOnWith(CagedListening reader, double place);
     /// What every sample is multiplied by, 1 at most.
     void setFactor(float factor);
 
@@ -35,7 +35,7 @@ class ListeningSource : public QIODevice {
 
   private:
     mutable QMutex mutex_; ///< the output may pull from a thread of its own
-    PcmReader reader_;
+    CagedListening reader_;
     double seconds_;
     float factor_ = 1;
     double start_ = 0;        ///< seconds: where the last jump went

@@ -7,7 +7,9 @@
 #include "core/catalogue/recording_pairs.h"
 #include "core/catalogue/volumes.h"
 #include "core/evidence/fingerprint_index.h"
+#include "core/evidence/worker/evidence_worker.h"
 
+#include <tbb/enumerable_thread_specific.h>
 #include <tbb/parallel_for.h>
 
 #include <algorithm>
@@ -258,7 +260,7 @@ class Matcher {
             RecordingPair pair{first.holding.payload, second.holding.payload, batch[at].bitErrors,
                                batch[at].offset, std::nullopt};
             if (!first.path.empty() && !second.path.empty()) {
-                const auto compared = compareDecodes(first.path, second.path, batch[at].offset, control_);
+                const auto compared = workers_.local().compare(first.path, second.path, batch[at].offset, control_);
                 if (!compared) {
                     return; // as if it had not been met: the next survey comes back to it
                 }
@@ -317,6 +319,7 @@ class Matcher {
     const Catalogue& catalogue_;
     EvidenceStore store_;
     RunControl& control_;
+    tbb::enumerable_thread_specific<EvidenceWorker> workers_;
     const ProgressSink& onProgress_;
     std::vector<Recording> recordings_;
     std::set<std::pair<std::size_t, std::size_t>> known_; ///< compared before

@@ -3,9 +3,7 @@
 #include "core/base/text.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
-#include "core/evidence/file_pass.h"
-#include "core/media/byte_source.h"
-#include "core/media/probe.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/survey/walk.h"
 
 #include <fmt/format.h>
@@ -147,6 +145,7 @@ std::size_t addFromFolder(RelinkCandidates& candidates, const BytePath& folder,
     Progress progress;
     progress.totalFiles = walked.files.size();
     std::size_t added = 0;
+    EvidenceWorker worker;
     for (const auto& file : walked.files) {
         if (!control.proceed()) {
             break;
@@ -162,17 +161,12 @@ std::size_t addFromFolder(RelinkCandidates& candidates, const BytePath& folder,
         candidate.path = path;
         candidate.size = file.stamp.size;
         if (sizes.contains(candidate.size)) {
-            const auto pass = passOverFile(path, control, [](std::uint64_t) {});
+            const auto pass = worker.passOver(path, control, [](std::uint64_t) {});
             if (pass) {
                 candidate.content = pass->checksums.file;
             }
         }
-        const auto handle = openForReading(path);
-        if (!handle) {
-            continue;
-        }
-        OpenFileSource source(*handle, path, candidate.size);
-        auto probed = probe(source, path);
+        auto probed = worker.probe(path);
         if (!probed) {
             continue; // no audio, or none that can be opened
         }

@@ -1,6 +1,7 @@
 #include "core/audit/tag_takeover.h"
 
 #include "core/base/text.h"
+#include "core/evidence/worker/evidence_worker.h"
 
 #include <algorithm>
 #include <array>
@@ -53,12 +54,12 @@ FieldOffer offerOf(const std::string& field, const TagFields& keeper, std::span<
     return offer;
 }
 
-Result<TagFields> fieldsOf(const Holding& holding, std::span<const Volume> volumes) {
+Result<TagFields> fieldsOf(const Holding& holding, std::span<const Volume> volumes, EvidenceWorker& worker) {
     const auto volume = std::ranges::find(volumes, holding.volume, &Volume::id);
     if (volume == volumes.end() || !volume->atHand) {
         return Error{Cause::notFound, holding.path, displayPath(holding.path) + " is away."};
     }
-    return readTagFields(joinPath(volume->root, holding.path));
+    return worker.readTags(joinPath(volume->root, holding.path));
 }
 
 } // namespace
@@ -89,7 +90,7 @@ TagTakeover takeoverOf(const TagFields& keeper, std::span<const TagFields> other
             if (known != takeover.pictures.end()) {
                 known->from.push_back(at);
             } else {
-                takeover.pictures.push_back({picture, {at}});
+                takeover.pictures.push_back({picture, {at}, {}});
             }
         }
     }
@@ -122,7 +123,8 @@ std::optional<std::size_t> stayingMember(const SetDetail& detail) {
 }
 
 Result<SetTags> readSetTags(const SetDetail& detail, std::size_t keeper, std::span<const Volume> volumes) {
-    const auto own = fieldsOf(detail.members[keeper], volumes);
+    EvidenceWorker worker;
+    const auto own = fieldsOf(detail.members[keeper], volumes, worker);
     if (!own) {
         return own.error();
     }
@@ -132,12 +134,17 @@ Result<SetTags> readSetTags(const SetDetail& detail, std::size_t keeper, std::sp
         if (at == keeper) {
             continue;
         }
-        if (auto theirs = fieldsOf(detail.members[at], volumes)) {
+        if (auto theirs = fieldsOf(detail.members[at], volumes, worker)) {
             tags.others.push_back(at);
             read.push_back(std::move(*theirs));
         }
     }
     tags.takeover = takeoverOf(*own, read);
+    constexpr int shownPixels = 256;
+    for (auto& offered : tags.takeover.pictures) {
+        auto small = worker.picture(offered.picture.bytes, shownPixels);
+        offered.small = small ? std::move(*small) : SmallPicture{};
+    }
     return tags;
 }
 

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/audit/set_choice.h"
+#include "core/media/small_picture.h"
 #include "core/media/tag_fields.h"
 
 #include <span>
@@ -26,6 +27,7 @@ struct FieldOffer {
 struct OfferedPicture {
     Picture picture;
     std::vector<std::size_t> from;
+    SmallPicture small = {}; ///< to be shown; empty where it is of no kind that we know
 };
 
 /// What the other copies know that the one that stays does not.

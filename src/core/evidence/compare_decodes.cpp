@@ -5,6 +5,7 @@
 #include "core/media/pcm_reader.h"
 
 #include <algorithm>
+#include <fcntl.h>
 #include <cmath>
 #include <complex>
 #include <numbers>
@@ -501,14 +502,25 @@ class Comparer {
 
 } // namespace
 
-Result<DecodeComparison> compareDecodes(const BytePath& first, const BytePath& second, double coarse,
-                                        RunControl& control) {
-    auto one = PcmReader::open(first, rate);
-    auto other = PcmReader::open(second, rate);
+Result<DecodeComparison> compareOpen(const FileHandle& first, const BytePath& firstPath,
+                                     const FileHandle& second, const BytePath& secondPath, double coarse,
+                                     RunControl& control) {
+    auto one = PcmReader::open(FileHandle(fcntl(first.get(), F_DUPFD_CLOEXEC, 0)), firstPath, rate);
+    auto other = PcmReader::open(FileHandle(fcntl(second.get(), F_DUPFD_CLOEXEC, 0)), secondPath, rate);
     if (!one || !other) {
         return one ? other.error() : one.error();
     }
     return Comparer(Stream(std::move(*one)), Stream(std::move(*other)), control).run(coarse);
+}
+
+Result<DecodeComparison> compareDecodes(const BytePath& first, const BytePath& second, double coarse,
+                                        RunControl& control) {
+    const auto one = openForReading(first);
+    const auto other = openForReading(second);
+    if (!one || !other) {
+        return one ? other.error() : one.error();
+    }
+    return compareOpen(*one, first, *other, second, coarse, control);
 }
 
 } // namespace sober

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/base/paths.h"
+#include "core/base/file_handle.h"
 #include "core/base/result.h"
 #include "core/base/run_control.h"
 
@@ -36,6 +36,9 @@ struct DecodeComparison {
 /// Decodes both files and lays them on each other from `coarse` seconds (as in `offset`, within a quarter
 /// of a second). The offset is found by cross-correlation and followed; memory does not grow with
 /// length. Fails where one cannot be decoded or the run is cancelled.
+Result<DecodeComparison> compareOpen(const FileHandle& first, const BytePath& firstPath,
+                                     const FileHandle& second, const BytePath& secondPath, double coarse,
+                                     RunControl& control);
 Result<DecodeComparison> compareDecodes(const BytePath& first, const BytePath& second, double coarse,
                                         RunControl& control);
 

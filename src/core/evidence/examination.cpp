@@ -139,19 +139,21 @@ Evidence evidenceFrom(Listeners& listeners, DecodeReport& decode, const Claims& 
 } // namespace
 
 Result<FileRecord> examineFile(const BytePath& path, RunControl& control,
-                               const std::function<void(std::uint64_t)>& onBytes) {
+                                const std::function<void(std::uint64_t)>& onBytes) {
     const auto file = openForReading(path);
-    if (!file) {
-        return file.error();
-    }
-    const auto before = stampOf(*file, path);
+    return file ? examineOpen(*file, path, control, onBytes) : Result<FileRecord>(file.error());
+}
+
+Result<FileRecord> examineOpen(const FileHandle& file, const BytePath& path, RunControl& control,
+                                const std::function<void(std::uint64_t)>& onBytes) {
+    const auto before = stampOf(file, path);
     if (!before) {
         return before.error();
     }
     if (before->size == 0) {
         return Error{Cause::notAudio, path, displayPath(path) + " is empty."};
     }
-    OpenFileSource bytes(*file, path, before->size);
+    OpenFileSource bytes(file, path, before->size);
     std::unique_ptr<StructureCheck> structure;
     bool begun = false;
     ChecksummingSource source(bytes, [&](std::span<const std::uint8_t> fresh) {
@@ -190,7 +192,7 @@ Result<FileRecord> examineFile(const BytePath& path, RunControl& control,
         record.problem = probed.error().sentence;
     }
     auto checksums = source.finish();
-    const auto after = stampOf(*file, path);
+    const auto after = stampOf(file, path);
     if (!checksums || !after || !after->sameContentAs(*before)) {
         return Error{Cause::changed, path, displayPath(path) + " was written to while it was read."};
     }

@@ -8,6 +8,8 @@ namespace sober {
 /// packets to the payload checksum, its samples to levels, spectrum, trace and fingerprint. Fails as
 /// passOverFile does; a file that begins like audio and does not decode yields a record with a problem
 /// and without evidence.
+Result<FileRecord> examineOpen(const FileHandle& file, const BytePath& path, RunControl& control,
+                                const std::function<void(std::uint64_t)>& onBytes);
 Result<FileRecord> examineFile(const BytePath& path, RunControl& control,
                                const std::function<void(std::uint64_t)>& onBytes);
 

@@ -31,11 +31,13 @@ Outcome askContainer(const FileHandle& file, const BytePath& path, std::uint64_t
 
 Result<FileRecord> passOverFile(const BytePath& path, RunControl& control,
                                 const std::function<void(std::uint64_t)>& onBytes) {
-    auto file = openForReading(path);
-    if (!file) {
-        return file.error();
-    }
-    const auto before = stampOf(*file, path);
+    const auto file = openForReading(path);
+    return file ? passOverOpen(*file, path, control, onBytes) : Result<FileRecord>(file.error());
+}
+
+Result<FileRecord> passOverOpen(const FileHandle& file, const BytePath& path, RunControl& control,
+                                const std::function<void(std::uint64_t)>& onBytes) {
+    const auto before = stampOf(file, path);
     if (!before) {
         return before.error();
     }
@@ -43,9 +45,9 @@ Result<FileRecord> passOverFile(const BytePath& path, RunControl& control,
     if (size == 0) {
         return notAudio(path, "is empty.");
     }
-    posix_fadvise(file->get(), 0, 0, POSIX_FADV_SEQUENTIAL);
+    posix_fadvise(file.get(), 0, 0, POSIX_FADV_SEQUENTIAL);
 
-    PassedOverSource source(*file, path, size);
+    PassedOverSource source(file, path, size);
     ChecksumPass checksums(false);
     const auto piece = std::make_unique_for_overwrite<std::uint8_t[]>(pieceLength);
     for (std::uint64_t at = 0; at < size; at += pieceLength) {
@@ -54,7 +56,7 @@ Result<FileRecord> passOverFile(const BytePath& path, RunControl& control,
         }
         const auto length = static_cast<std::size_t>(std::min<std::uint64_t>(pieceLength, size - at));
         const std::span bytes(piece.get(), length);
-        const auto got = readAt(*file, path, at, bytes);
+        const auto got = readAt(file, path, at, bytes);
         if (!got) {
             return got.error();
         }
@@ -67,7 +69,7 @@ Result<FileRecord> passOverFile(const BytePath& path, RunControl& control,
                 return notAudio(path, "holds no audio.");
             }
             if (kind == Sniffed::perhaps) {
-                if (const auto asked = askContainer(*file, path, size); !asked) {
+                if (const auto asked = askContainer(file, path, size); !asked) {
                     return asked.error();
                 }
             }
@@ -89,7 +91,7 @@ Result<FileRecord> passOverFile(const BytePath& path, RunControl& control,
         record.problem = probed.error().sentence;
     }
 
-    const auto after = stampOf(*file, path);
+    const auto after = stampOf(file, path);
     if (!after) {
         return after.error();
     }

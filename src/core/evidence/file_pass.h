@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/base/file_handle.h"
 #include "core/base/result.h"
 #include "core/base/run_control.h"
 #include "core/evidence/evidence.h"
@@ -26,6 +27,8 @@ struct FileRecord {
 /// Nothing is decoded. `onBytes` hears how many bytes have gone by.
 /// Fails with Cause::notAudio (little more than the head was read), Cause::changed (it grew or was
 /// written to meanwhile), Cause::interrupted, or the file system's refusal.
+Result<FileRecord> passOverOpen(const FileHandle& file, const BytePath& path, RunControl& control,
+                                const std::function<void(std::uint64_t)>& onBytes);
 Result<FileRecord> passOverFile(const BytePath& path, RunControl& control,
                                 const std::function<void(std::uint64_t)>& onBytes);
 

@@ -120,14 +120,15 @@ PcmReader& PcmReader::operator=(PcmReader&&) noexcept = default;
 
 Result<PcmReader> PcmReader::open(const BytePath& path, int rate) {
     auto file = openForReading(path);
-    if (!file) {
-        return file.error();
-    }
-    const auto stamp = stampOf(*file, path);
+    return file ? open(std::move(*file), path, rate) : Result<PcmReader>(file.error());
+}
+
+Result<PcmReader> PcmReader::open(FileHandle file, const BytePath& path, int rate) {
+    const auto stamp = stampOf(file, path);
     if (!stamp) {
         return stamp.error();
     }
-    auto state = std::make_unique<State>(std::move(*file), path, stamp->size);
+    auto state = std::make_unique<State>(std::move(file), path, stamp->size);
     if (!state->openStream()) {
         return Error{Cause::unreadable, path,
                      displayPath(path) + " cannot be played: it holds no audio that can be decoded."};

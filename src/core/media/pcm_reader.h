@@ -13,7 +13,8 @@ namespace sober {
 /// place.
 class PcmReader {
   public:
-    /// `rate` in Hz; 0 takes the file's own.
+    /// `rate` in Hz; 0 takes the file's own. `path` is for sentences.
+    static Result<PcmReader> open(FileHandle file, const BytePath& path, int rate = 0);
     static Result<PcmReader> open(const BytePath& path, int rate = 0);
     ~PcmReader();
     PcmReader(PcmReader&&) noexcept;

@@ -1,6 +1,7 @@
 #include "core/media/tag_fields.h"
 
 #include "core/base/text.h"
+#include "core/media/tag_stream.h"
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
@@ -115,7 +116,13 @@ using Json = nlohmann::json;
 } // namespace
 
 Result<TagFields> readTagFields(const BytePath& path) {
-    TagLib::FileRef reference(path.c_str(), false);
+    const auto file = openForReading(path);
+    return file ? readTagFields(*file, path) : Result<TagFields>(file.error());
+}
+
+Result<TagFields> readTagFields(const FileHandle& file, const BytePath& path) {
+    TagStream stream(file, path, true);
+    const TagLib::FileRef reference(&stream, false);
     if (reference.isNull()) {
         return Error{Cause::unreadable, path,
                      displayPath(path) + " is of a kind whose tags cannot be read field by field."};

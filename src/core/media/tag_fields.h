@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/base/file_handle.h"
 #include "core/base/result.h"
 
 #include <map>
@@ -36,7 +37,9 @@ struct TagChange {
     bool operator==(const TagChange&) const = default;
 };
 
-/// Reads all fields and pictures. Cause::unreadable where the format keeps no tags that we know.
+/// Reads all fields and pictures. Cause::unreadable where the format keeps no tags that we know. The ending of
+/// the path tells the format first.
+Result<TagFields> readTagFields(const FileHandle& file, const BytePath& path);
 Result<TagFields> readTagFields(const BytePath& path);
 
 /// What the fields are after a change.

@@ -1,5 +1,6 @@
 #include "core/players/read_players.h"
 
+#include "core/base/presence.h"
 #include "core/base/file_handle.h"
 #include "core/base/text.h"
 #include "core/catalogue/volumes.h"
@@ -73,8 +74,14 @@ class Reading {
         std::vector<ListFileId> gone;
         for (const auto& [path, list] : known_) {
             const bool own = std::ranges::find(list.players, player.id) != list.players.end();
-            if (own && !list.away && std::ranges::find(found, path) == found.end()) {
+            if (!own || list.away || std::ranges::find(found, path) != found.end()) {
+                continue;
+            }
+            // A folder that cannot be listed now has lost none of its lists.
+            if (presenceOf(path) == Presence::gone) {
                 gone.push_back(list.id);
+            } else {
+                found.push_back(path);
             }
         }
         if (const auto forgotten = store_.forgetLists(player.id, gone); !forgotten) {
@@ -162,6 +169,8 @@ class Reading {
             if (const auto before = remembered.find(reference.location); before != remembered.end()) {
                 reference.holding = before->second->holding;
                 reference.content = before->second->content;
+                reference.state = before->second->state;
+                reference.path = before->second->path;
             }
             references.push_back(std::move(reference));
         }
@@ -184,6 +193,13 @@ class Reading {
         auto resolution = resolver_.resolve(reference.location, context);
         auto& path = resolution.state == ReferenceState::loosely ? resolution.instead : resolution.path;
         if (resolution.state == reference.state && path == reference.path) {
+            return false;
+        }
+        // What cannot be looked at now, or only could not a moment ago, leads where it led.
+        const bool led =
+            reference.state == ReferenceState::resolved || reference.state == ReferenceState::loosely;
+        if (led && resolution.state == ReferenceState::broken &&
+            presenceOf(reference.path) != Presence::gone) {
             return false;
         }
         reference.state = resolution.state;

@@ -1,7 +1,7 @@
 #include "core/survey/read_changed.h"
 
 #include "core/base/text.h"
-#include "core/evidence/evidence_worker.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/evidence/file_content.h"
 #include "core/survey/volume_identity.h"
 
@@ -113,7 +113,7 @@ class ReadingPool {
         }
         const auto onBytes = [this](std::uint64_t bytes) { bytes_ += bytes; };
         auto record = effort_ == Effort::full ? workers_.local().examine(path, control_, onBytes)
-                                              : passOverFile(path, control_, onBytes);
+                                              : workers_.local().passOver(path, control_, onBytes);
         // A holding whose beginning is destroyed is still the holding: it has drifted.
         const bool isHolding =
             job.before != nullptr && job.before->id != 0 && job.before->state == HoldingState::present;

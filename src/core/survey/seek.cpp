@@ -2,7 +2,7 @@
 
 #include "core/base/text.h"
 #include "core/catalogue/fixity_store.h"
-#include "core/evidence/file_pass.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/survey/walk.h"
 
 #include <algorithm>
@@ -48,9 +48,10 @@ Result<SeekReport> seekHealthyCopies(const Catalogue& catalogue, std::span<const
         }
     }
     progress.totalFiles = candidates.size();
+    EvidenceWorker worker;
     for (const auto& [path, size] : candidates) {
         progress.at = displayPath(path);
-        const auto record = passOverFile(path, control, [&](std::uint64_t bytes) {
+        const auto record = worker.passOver(path, control, [&](std::uint64_t bytes) {
             progress.bytes += bytes;
             onProgress(progress);
         });

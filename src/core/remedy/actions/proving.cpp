@@ -4,7 +4,7 @@
 #include "core/base/text.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/evidence/compare_content.h"
-#include "core/evidence/compare_decodes.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/evidence/file_content.h"
 #include "core/evidence/fingerprint.h"
 
@@ -95,7 +95,7 @@ Outcome Prover::comparePair(const PlannedAction& planned, const Carrier& carrier
     }
     const auto match = matchFingerprints((*goes)->fingerprint, (*stays)->fingerprint, wholeReach);
     const auto compared =
-        compareDecodes(planned.path, carrier.path, match.offset * fingerprintWordSeconds, control_);
+        EvidenceWorker().compare(planned.path, carrier.path, match.offset * fingerprintWordSeconds, control_);
     if (!compared) {
         return compared.error();
     }

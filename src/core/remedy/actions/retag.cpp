@@ -1,11 +1,10 @@
 #include "core/remedy/actions/retag.h"
 
 #include "core/base/text.h"
-#include "core/evidence/evidence_worker.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/remedy/actions/legs.h"
 #include "core/remedy/actions/reach.h"
 #include "core/remedy/actions/take_in.h"
-#include "core/remedy/actions/write_tags.h"
 #include "core/remedy/changes/file_changes.h"
 
 #include <algorithm>
@@ -49,11 +48,12 @@ Result<Proven> proveTaggable(DoingContext& context, const PlannedAction& planned
 
 Result<FileRecord> makeRetagged(const BytePath& from, const BytePath& to, const TagChange& change,
                                 RunControl& control) {
-    const auto tagsBefore = readTagFields(from);
+    EvidenceWorker worker;
+    const auto tagsBefore = worker.readTags(from);
     if (!tagsBefore) {
         return tagsBefore.error();
     }
-    const auto before = EvidenceWorker().examine(from, control, [](std::uint64_t) {});
+    const auto before = worker.examine(from, control, [](std::uint64_t) {});
     if (!before) {
         return before.error();
     }
@@ -64,8 +64,12 @@ Result<FileRecord> makeRetagged(const BytePath& from, const BytePath& to, const 
     if (const auto copied = copyToNew(from, to, unflushed); !copied) {
         return copied.error();
     }
-    if (const auto written = writeTagFields(to, change); !written) {
-        return written.error();
+    {
+        const auto file = openForChanging(to);
+        const auto written = file ? worker.writeTags(*file, to, change) : Outcome(file.error());
+        if (!written) {
+            return written.error();
+        }
     }
     auto made = readBack(to, control);
     if (!made) {
@@ -76,7 +80,7 @@ Result<FileRecord> makeRetagged(const BytePath& from, const BytePath& to, const 
         made->evidence->problems.size() > before->evidence->problems.size()) {
         return refused(from, ": with the new tags its audio data would not be the same; it stays as it is.");
     }
-    const auto tagsNow = readTagFields(to);
+    const auto tagsNow = worker.readTags(to);
     if (!tagsNow) {
         return tagsNow.error();
     }

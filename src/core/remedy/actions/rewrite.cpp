@@ -1,50 +1,18 @@
 #include "core/remedy/actions/rewrite.h"
 
 #include "core/base/text.h"
-#include "core/evidence/evidence_worker.h"
-#include "core/media/structure.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/remedy/actions/legs.h"
 #include "core/remedy/actions/reach.h"
 #include "core/remedy/actions/take_in.h"
 #include "core/remedy/changes/file_changes.h"
 
-#include <memory>
-
 namespace sober {
 namespace {
 
-constexpr std::size_t pieceLength = 1U << 20;
-
 Error refused(const BytePath& path, std::string_view why) {
     return {Cause::refused, path, displayPath(path) + std::string(why)};
-}
-
-Result<std::vector<ByteRange>> junkIn(const BytePath& path, RunControl& control) {
-    const auto file = openForReading(path);
-    const auto stamp = file ? stampOf(*file, path) : Result<FileStamp>(file.error());
-    if (!stamp) {
-        return stamp.error();
-    }
-    std::unique_ptr<StructureCheck> check;
-    std::vector<std::uint8_t> piece(pieceLength);
-    for (std::uint64_t at = 0; at < stamp->size; at += pieceLength) {
-        const auto got = readAt(*file, path, at, piece);
-        if (!got) {
-            return got.error();
-        }
-        if (!control.proceed()) {
-            return Error{Cause::interrupted, path, "Stopped."};
-        }
-        const auto bytes = std::span<const std::uint8_t>(piece).first(*got);
-        if (at == 0) {
-            check = structureCheckFor(bytes, stamp->size);
-        }
-        if (check) {
-            check->feed(bytes);
-        }
-    }
-    return check ? check->finish().junk : std::vector<ByteRange>{};
 }
 
 Result<Refusal> whyNotRewrite(ReviewContext& context, PlannedAction& planned, const Volume& volume) {
@@ -80,14 +48,15 @@ bool canBeRewritten(const Claims& claims, const Evidence& evidence) {
 }
 
 Result<FileRecord> makeRewritten(const BytePath& from, const BytePath& to, RunControl& control) {
-    const auto before = EvidenceWorker().examine(from, control, [](std::uint64_t) {});
+    EvidenceWorker worker;
+    const auto before = worker.examine(from, control, [](std::uint64_t) {});
     if (!before) {
         return before.error();
     }
     if (!before->evidence || !canBeRewritten(before->claims, *before->evidence)) {
         return refused(from, " holds nothing beside its audio and its tags.");
     }
-    const auto junk = junkIn(from, control);
+    const auto junk = worker.junkIn(from, control);
     if (!junk) {
         return junk.error();
     }

@@ -3,7 +3,7 @@
 #include "core/base/text.h"
 #include "core/catalogue/holding_writer.h"
 #include "core/catalogue/holdings.h"
-#include "core/evidence/evidence_worker.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/evidence/file_content.h"
 #include "core/remedy/actions/planned_action.h"
 #include "core/remedy/changes/file_changes.h"

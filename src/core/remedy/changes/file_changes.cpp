@@ -152,6 +152,11 @@ Outcome appendTo(const BytePath& path, std::string_view content) {
     return file ? writeAll(file, path, content) : Outcome(systemError(errno, "write", path));
 }
 
+Result<FileHandle> openForChanging(const BytePath& path) {
+    FileHandle file(open(path.c_str(), O_RDWR | O_CLOEXEC | O_NOFOLLOW));
+    return file ? Result(std::move(file)) : Result<FileHandle>(systemError(errno, "write", path));
+}
+
 Outcome copyToNew(const BytePath& from, const BytePath& to, Unflushed& unflushed,
                   std::span<const ByteRange> without) {
     const auto source = openForReading(from);

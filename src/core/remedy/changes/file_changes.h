@@ -27,6 +27,9 @@ Outcome writeNewFile(const BytePath& path, std::string_view content, Unflushed& 
 /// Adds to the end of a file that was made by writeNewFile. Not yet flushed.
 Outcome appendTo(const BytePath& path, std::string_view content);
 
+/// Opens what was made, to be changed further.
+Result<FileHandle> openForChanging(const BytePath& path);
+
 /// A new file with the content, mode, owner and extended attributes of another, some bytes (in order) left
 /// out; fails with alreadyThere where the name is taken. Not yet flushed.
 Outcome copyToNew(const BytePath& from, const BytePath& to, Unflushed& unflushed,

@@ -1,6 +1,7 @@
-#include "core/remedy/actions/write_tags.h"
+#include "core/media/tag_writing.h"
 
 #include "core/base/text.h"
+#include "core/media/tag_stream.h"
 
 #include <taglib/aifffile.h>
 #include <taglib/apetag.h>
@@ -117,8 +118,9 @@ bool save(TagLib::File& file) {
 
 } // namespace
 
-Outcome writeTagFields(const BytePath& path, const TagChange& change) {
-    TagLib::FileRef reference(path.c_str(), false);
+Outcome writeTagFields(const FileHandle& writable, const BytePath& path, const TagChange& change) {
+    TagStream stream(writable, path, false);
+    const TagLib::FileRef reference(&stream, false);
     if (reference.isNull() || reference.file()->readOnly()) {
         return Error{Cause::unreadable, path,
                      displayPath(path) + " is of a kind whose tags cannot be written."};

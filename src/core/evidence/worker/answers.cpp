@@ -1,0 +1,178 @@
+#include "core/evidence/worker/answers.h"
+
+#include <cstring>
+
+namespace sober {
+namespace {
+
+using Bytes = std::vector<std::uint8_t>;
+
+Json floatsShape(const std::vector<float>& floats) {
+    const auto* bytes = reinterpret_cast<const char*>(floats.data());
+    return bytesShape({bytes, floats.size() * sizeof(float)});
+}
+
+std::vector<float> floatsFrom(const Json& json) {
+    const auto bytes = bytesFrom(json);
+    std::vector<float> floats(bytes.size() / sizeof(float));
+    std::memcpy(floats.data(), bytes.data(), floats.size() * sizeof(float));
+    return floats;
+}
+
+} // namespace
+
+Json bytesShape(std::string_view bytes) {
+    return Json::binary(Bytes(bytes.begin(), bytes.end()));
+}
+
+std::string bytesFrom(const Json& json) {
+    const auto& bytes = json.get_binary();
+    return {bytes.begin(), bytes.end()};
+}
+
+std::string packed(const Json& json) {
+    std::string bytes;
+    Json::to_cbor(json, bytes);
+    return bytes;
+}
+
+Json unpacked(std::string_view bytes) {
+    return Json::from_cbor(bytes.begin(), bytes.end(), true, false);
+}
+
+Json shapeOf(const Nothing& /*nothing*/) {
+    return true;
+}
+void takeFrom(const Json& /*json*/, Nothing& /*nothing*/) {}
+
+Json shapeOf(const Probed& probed) {
+    const auto& claims = probed.claims;
+    const auto& tags = probed.tags;
+    return {{"container", claims.container}, {"codec", claims.codec},
+            {"lossless", claims.lossless},   {"bitrate", claims.bitrate},
+            {"rate", claims.sampleRate},     {"channels", claims.channels},
+            {"depth", claims.bitDepth},      {"duration", claims.duration},
+            {"title", tags.title},           {"artist", tags.artist},
+            {"album", tags.album},           {"track", tags.track},
+            {"date", tags.date}};
+}
+
+void takeFrom(const Json& json, Probed& probed) {
+    auto& claims = probed.claims;
+    auto& tags = probed.tags;
+    json.at("container").get_to(claims.container);
+    json.at("codec").get_to(claims.codec);
+    json.at("lossless").get_to(claims.lossless);
+    json.at("bitrate").get_to(claims.bitrate);
+    json.at("rate").get_to(claims.sampleRate);
+    json.at("channels").get_to(claims.channels);
+    json.at("depth").get_to(claims.bitDepth);
+    json.at("duration").get_to(claims.duration);
+    json.at("title").get_to(tags.title);
+    json.at("artist").get_to(tags.artist);
+    json.at("album").get_to(tags.album);
+    json.at("track").get_to(tags.track);
+    json.at("date").get_to(tags.date);
+}
+
+Json shapeOf(const TagFields& tags) {
+    auto pictures = Json::array();
+    for (const auto& picture : tags.pictures) {
+        pictures.push_back({bytesShape(picture.mime), picture.kind, bytesShape(picture.bytes)});
+    }
+    auto fields = Json::array();
+    for (const auto& [name, values] : tags.fields) {
+        auto field = Json::array({bytesShape(name)});
+        for (const auto& value : values) {
+            field.push_back(bytesShape(value));
+        }
+        fields.push_back(std::move(field));
+    }
+    return {{"fields", std::move(fields)}, {"pictures", std::move(pictures)}};
+}
+
+void takeFrom(const Json& json, TagFields& tags) {
+    for (const auto& field : json.at("fields")) {
+        auto& values = tags.fields[bytesFrom(field.at(0))];
+        for (std::size_t i = 1; i < field.size(); ++i) {
+            values.push_back(bytesFrom(field.at(i)));
+        }
+    }
+    for (const auto& picture : json.at("pictures")) {
+        tags.pictures.push_back(
+            {bytesFrom(picture.at(0)), picture.at(1).get<int>(), bytesFrom(picture.at(2))});
+    }
+}
+
+Json shapeOf(const DecodeComparison& comparison) {
+    const std::vector<float> bands(comparison.byBand.begin(), comparison.byBand.end());
+    return {{"offset", comparison.offset},       {"drift", comparison.drift},
+            {"gain", comparison.gain},           {"spread", comparison.spread},
+            {"residual", comparison.residual},   {"agreeing", comparison.agreeing},
+            {"compared", comparison.compared},   {"first", comparison.firstSide},
+            {"second", comparison.secondSide},   {"time", floatsShape(comparison.overTime)},
+            {"block", comparison.blockSeconds}, {"bands", floatsShape(bands)}};
+}
+
+void takeFrom(const Json& json, DecodeComparison& comparison) {
+    json.at("offset").get_to(comparison.offset);
+    json.at("drift").get_to(comparison.drift);
+    json.at("gain").get_to(comparison.gain);
+    json.at("spread").get_to(comparison.spread);
+    json.at("residual").get_to(comparison.residual);
+    json.at("agreeing").get_to(comparison.agreeing);
+    json.at("compared").get_to(comparison.compared);
+    json.at("first").get_to(comparison.firstSide);
+    json.at("second").get_to(comparison.secondSide);
+    comparison.overTime = floatsFrom(json.at("time"));
+    json.at("block").get_to(comparison.blockSeconds);
+    const auto bands = floatsFrom(json.at("bands"));
+    std::copy_n(bands.begin(), std::min(bands.size(), comparison.byBand.size()), comparison.byBand.begin());
+}
+
+Json shapeOf(const std::vector<ByteRange>& ranges) {
+    return ranges;
+}
+void takeFrom(const Json& json, std::vector<ByteRange>& ranges) {
+    json.get_to(ranges);
+}
+
+Json shapeOf(const TimeSpectrum& picture) {
+    return {{"columns", picture.columns},
+            {"seconds", picture.seconds},
+            {"highest", picture.highest},
+            {"levels", floatsShape(picture.levels)}};
+}
+
+void takeFrom(const Json& json, TimeSpectrum& picture) {
+    json.at("columns").get_to(picture.columns);
+    json.at("seconds").get_to(picture.seconds);
+    json.at("highest").get_to(picture.highest);
+    picture.levels = floatsFrom(json.at("levels"));
+    // Whoever draws it goes by the columns.
+    picture.columns = std::min(picture.columns, picture.levels.size() / TimeSpectrum::rows);
+}
+
+Json shapeOf(const SmallPicture& picture) {
+    return {{"width", picture.width}, {"height", picture.height}, {"pixels", bytesShape(picture.pixels)}};
+}
+
+void takeFrom(const Json& json, SmallPicture& picture) {
+    json.at("width").get_to(picture.width);
+    json.at("height").get_to(picture.height);
+    picture.pixels = bytesFrom(json.at("pixels"));
+    const auto wanted = std::uint64_t{4} * static_cast<unsigned>(std::max(0, picture.width)) *
+                        static_cast<unsigned>(std::max(0, picture.height));
+    picture = picture.pixels.size() == wanted ? picture : SmallPicture{};
+}
+
+Json shapeOf(const ListeningFormat& format) {
+    return {{"rate", format.rate}, {"seconds", format.seconds}};
+}
+
+void takeFrom(const Json& json, ListeningFormat& format) {
+    json.at("rate").get_to(format.rate);
+    json.at("seconds").get_to(format.seconds);
+}
+
+} // namespace sober

@@ -1,0 +1,87 @@
+#include "core/evidence/worker/caged_listening.h"
+
+#include "core/base/text.h"
+#include "core/evidence/worker/answers.h"
+#include "core/evidence/worker/serving.h"
+
+#include <algorithm>
+#include <cstring>
+
+namespace sober {
+namespace {
+
+/// Nobody listens for days: what decodes runs as long as it is listened to, and is slow to be given up.
+constexpr WorkerLimits limits{2ULL << 30, 3'600, 2};
+
+template <typename Value>
+std::string_view bytesOf(const Value& value) {
+    return {reinterpret_cast<const char*>(&value), sizeof value};
+}
+
+} // namespace
+
+Result<CagedListening> CagedListening::open(const BytePath& path, int rate) {
+    const auto file = openForReading(path);
+    if (!file) {
+        return file.error();
+    }
+    auto process = std::make_unique<WorkerProcess>(limits);
+    const Json question{{"path", bytesShape(path)}, {"rate", rate}};
+    const int descriptor = file->get();
+    RunControl control;
+    if (!process->ask(listenQuestion, packed(question), std::span(&descriptor, 1), 0)) {
+        return Error{Cause::busy, path, "No process could be started to play " + displayPath(path) + "."};
+    }
+    const auto answer = process->await(control, [](std::uint64_t) {});
+    if (answer.came != WorkerProcess::Came::answer) {
+        return Error{Cause::unreadable, path,
+                     displayPath(path) + " cannot be played: " + process->howItEnded() + "."};
+    }
+    const auto format = unpackAnswer<ListeningFormat>(answer.bytes, path);
+    if (!format) {
+        return format.error();
+    }
+    CagedListening listening(std::move(process));
+    listening.rate_ = format->rate;
+    listening.seconds_ = format->seconds;
+    return listening;
+}
+
+bool CagedListening::fetch() {
+    constexpr std::uint32_t atOnce = 8'192; // frames, about a fifth of a second
+    RunControl control;
+    fetched_.clear();
+    used_ = 0;
+    if (process_->ask(listenOnQuestion, bytesOf(atOnce), {}, 0)) {
+        auto answer = process_->await(control, [](std::uint64_t) {});
+        fetched_ = answer.came == WorkerProcess::Came::answer ? std::move(answer.bytes) : std::string();
+    }
+    return !fetched_.empty();
+}
+
+std::size_t CagedListening::read(std::span<std::int16_t> stereo) {
+    constexpr std::size_t frame = 2 * sizeof(std::int16_t);
+    std::size_t filled = 0; // frames
+    const std::size_t wanted = stereo.size() / 2;
+    while (filled < wanted && (used_ + frame <= fetched_.size() || fetch())) {
+        const auto now = std::min(wanted - filled, (fetched_.size() - used_) / frame);
+        std::memcpy(stereo.data() + 2 * filled, fetched_.data() + used_, now * frame);
+        used_ += now * frame;
+        filled += now;
+        if (now == 0) {
+            break;
+        }
+    }
+    return filled;
+}
+
+void CagedListening::seek(double seconds) {
+    RunControl control;
+    fetched_.clear();
+    used_ = 0;
+    if (process_->ask(listenAtQuestion, bytesOf(seconds), {}, 0)) {
+        process_->await(control, [](std::uint64_t) {});
+    }
+}
+
+} // namespace sober

@@ -1,0 +1,189 @@
+#include "core/evidence/worker/evidence_worker.h"
+
+#include "core/base/text.h"
+#include "core/evidence/file_content.h"
+#include "core/evidence/packed_evidence.h"
+#include "core/evidence/worker/answers.h"
+
+#include <fmt/format.h>
+
+#include <array>
+
+namespace sober {
+namespace {
+
+std::uint64_t sizeOf(const FileHandle& file) {
+    const auto stamp = stampOf(file, {});
+    return stamp ? stamp->size : 0;
+}
+
+Error cannotStart(const BytePath& path) {
+    return {Cause::busy, path, "No process could be started to look into " + displayPath(path) + "."};
+}
+
+Error stopped(const BytePath& path) {
+    return {Cause::interrupted, path, "Stopped while " + displayPath(path) + " was examined."};
+}
+
+Error endedByOthers(const BytePath& path) {
+    return {Cause::interrupted, path,
+            displayPath(path) + " was not examined: its process was ended from outside. The next survey "
+                                "comes back to it."};
+}
+
+} // namespace
+
+EvidenceWorker::EvidenceWorker(const WorkerLimits& limits) : process_(std::make_unique<WorkerProcess>(limits)) {}
+EvidenceWorker::~EvidenceWorker() = default;
+
+template <typename T>
+Result<T> EvidenceWorker::ask(char letter, std::string_view question,
+                              std::span<const FileHandle* const> files, const BytePath& path,
+                              RunControl& control) {
+    std::vector<int> descriptors;
+    std::uint64_t bytes = 0;
+    for (const auto* file : files) {
+        descriptors.push_back(file->get());
+        bytes += sizeOf(*file);
+    }
+    if (!process_->ask(letter, question, descriptors, bytes)) {
+        return cannotStart(path);
+    }
+    const auto answer = process_->await(control, [](std::uint64_t) {});
+    switch (answer.came) {
+    case WorkerProcess::Came::answer:
+        return unpackAnswer<T>(answer.bytes, path);
+    case WorkerProcess::Came::cancelled:
+        return stopped(path);
+    case WorkerProcess::Came::ended:
+        break;
+    }
+    return process_->wasEndedFromOutside()
+               ? endedByOthers(path)
+               : Error{Cause::unreadable, path,
+                       displayPath(path) + " could not be looked into: " + process_->howItEnded() + "."};
+}
+
+/// Cause::damaged where the process died of the file.
+Result<FileRecord> EvidenceWorker::askForRecord(char letter, const BytePath& path, RunControl& control,
+                                                const std::function<void(std::uint64_t)>& onBytes,
+                                                std::uint64_t& told) {
+    const auto file = openForReading(path);
+    if (!file) {
+        return file.error();
+    }
+    const auto descriptor = file->get();
+    if (!process_->ask(letter, path, std::span(&descriptor, 1), sizeOf(*file))) {
+        return cannotStart(path);
+    }
+    // What was told of before is not counted twice.
+    auto answer = process_->await(control, [&](std::uint64_t bytes) {
+        const auto again = std::min(told, bytes);
+        told -= again;
+        onBytes(bytes - again);
+    });
+    if (answer.came == WorkerProcess::Came::cancelled) {
+        return stopped(path);
+    }
+    auto record = answer.came == WorkerProcess::Came::answer ? unpackRecord(answer.bytes) : std::nullopt;
+    if (record) {
+        return std::move(*record);
+    }
+    return process_->wasEndedFromOutside() ? endedByOthers(path)
+                                           : Error{Cause::damaged, path, process_->howItEnded()};
+}
+
+Result<FileRecord> EvidenceWorker::examine(const BytePath& path, RunControl& control,
+                                           const std::function<void(std::uint64_t)>& onBytes) {
+    std::uint64_t told = 0;
+    std::uint64_t heard = 0;
+    const auto counting = [&](std::uint64_t bytes) {
+        heard += bytes;
+        onBytes(bytes);
+    };
+    auto record = askForRecord(examineQuestion, path, control, counting, told);
+    if (record || record.error().cause != Cause::damaged) {
+        return record;
+    }
+    const auto ending = record.error().sentence;
+    told = heard;
+    record = askForRecord(passOverQuestion, path, control, onBytes, told);
+    if (!record && record.error().cause == Cause::damaged) {
+        record = recordOfBytes(path, control);
+    }
+    if (record) {
+        record->problem = displayPath(path) + " could not be examined: " + ending + ".";
+    }
+    return record;
+}
+
+Result<FileRecord> EvidenceWorker::passOver(const BytePath& path, RunControl& control,
+                                            const std::function<void(std::uint64_t)>& onBytes) {
+    std::uint64_t told = 0;
+    auto record = askForRecord(passOverQuestion, path, control, onBytes, told);
+    if (record || record.error().cause != Cause::damaged) {
+        return record;
+    }
+    const auto ending = record.error().sentence;
+    record = recordOfBytes(path, control);
+    if (record) {
+        record->problem = displayPath(path) + " could not be looked into: " + ending + ".";
+    }
+    return record;
+}
+
+Result<Probed> EvidenceWorker::probe(const BytePath& path) {
+    RunControl control;
+    const auto file = openForReading(path);
+    return file ? ask<Probed>(probeQuestion, path, std::array{&*file}, path, control)
+                : Result<Probed>(file.error());
+}
+
+Result<TagFields> EvidenceWorker::readTags(const BytePath& path) {
+    RunControl control;
+    const auto file = openForReading(path);
+    return file ? ask<TagFields>(readTagsQuestion, path, std::array{&*file}, path, control)
+                : Result<TagFields>(file.error());
+}
+
+Outcome EvidenceWorker::writeTags(const FileHandle& file, const BytePath& path, const TagChange& change) {
+    RunControl control;
+    const Json question{{"path", bytesShape(path)}, {"change", bytesShape(packTagChange(change))}};
+    return ask<Nothing>(writeTagsQuestion, packed(question), std::array{&file}, path, control);
+}
+
+Result<std::vector<ByteRange>> EvidenceWorker::junkIn(const BytePath& path, RunControl& control) {
+    const auto file = openForReading(path);
+    return file ? ask<std::vector<ByteRange>>(junkQuestion, path, std::array{&*file}, path, control)
+                : Result<std::vector<ByteRange>>(file.error());
+}
+
+Result<DecodeComparison> EvidenceWorker::compare(const BytePath& first, const BytePath& second, double coarse,
+                                                 RunControl& control) {
+    const auto one = openForReading(first);
+    const auto other = openForReading(second);
+    if (!one || !other) {
+        return one ? other.error() : one.error();
+    }
+    const Json question{{"path", bytesShape(first)}, {"other", bytesShape(second)}, {"coarse", coarse}};
+    return ask<DecodeComparison>(compareQuestion, packed(question), std::array{&*one, &*other}, first,
+                                 control);
+}
+
+Result<TimeSpectrum> EvidenceWorker::timePicture(const BytePath& path, std::size_t columns,
+                                                 RunControl& control) {
+    const auto file = openForReading(path);
+    const Json question{{"path", bytesShape(path)}, {"columns", columns}};
+    return file ? ask<TimeSpectrum>(timePictureQuestion, packed(question), std::array{&*file}, path, control)
+                : Result<TimeSpectrum>(file.error());
+}
+
+Result<SmallPicture> EvidenceWorker::picture(std::string_view bytes, int mostPixels) {
+    RunControl control;
+    const auto most = static_cast<std::int32_t>(mostPixels);
+    std::string question(reinterpret_cast<const char*>(&most), sizeof most);
+    question += bytes;
+    return ask<SmallPicture>(pictureQuestion, question, {}, {}, control);
+}
+
+} // namespace sober

@@ -1,0 +1,55 @@
+#pragma once
+
+#include "core/evidence/compare_decodes.h"
+#include "core/evidence/file_pass.h"
+#include "core/evidence/time_spectrum.h"
+#include "core/evidence/worker/serving.h"
+#include "core/evidence/worker/worker_process.h"
+#include "core/media/small_picture.h"
+#include "core/media/tag_fields.h"
+
+#include <memory>
+
+namespace sober {
+
+/// Looks into files in a process of its own, one after another: whatever foreign bytes do there, they do in a
+/// cage, and it costs one answer and a new process. Not shared between threads.
+class EvidenceWorker {
+  public:
+    explicit EvidenceWorker(const WorkerLimits& limits = {});
+    ~EvidenceWorker();
+
+    /// As examineOpen. Where the process dies of the file, the record comes from what can be told without
+    /// decoding, and its problem says so.
+    Result<FileRecord> examine(const BytePath& path, RunControl& control,
+                               const std::function<void(std::uint64_t)>& onBytes);
+    /// As passOverOpen. Where the process dies of the file, the record comes from its bytes alone.
+    Result<FileRecord> passOver(const BytePath& path, RunControl& control,
+                                const std::function<void(std::uint64_t)>& onBytes);
+
+    Result<Probed> probe(const BytePath& path);
+    Result<TagFields> readTags(const BytePath& path);
+    /// Into a file that is open for writing.
+    Outcome writeTags(const FileHandle& file, const BytePath& path, const TagChange& change);
+    /// The bytes of a file that belong neither to its audio nor to its tags.
+    Result<std::vector<ByteRange>> junkIn(const BytePath& path, RunControl& control);
+    /// As compareOpen.
+    Result<DecodeComparison> compare(const BytePath& first, const BytePath& second, double coarse,
+                                     RunControl& control);
+    /// How loud each frequency is over time, in at most so many columns.
+    Result<TimeSpectrum> timePicture(const BytePath& path, std::size_t columns, RunControl& control);
+    /// A picture out of a file's tags, small.
+    Result<SmallPicture> picture(std::string_view bytes, int mostPixels);
+
+  private:
+    template <typename T>
+    Result<T> ask(char letter, std::string_view question, std::span<const FileHandle* const> files,
+                  const BytePath& path, RunControl& control);
+    Result<FileRecord> askForRecord(char letter, const BytePath& path, RunControl& control,
+                                    const std::function<void(std::uint64_t)>& onBytes,
+                                    std::uint64_t& told);
+
+    std::unique_ptr<WorkerProcess> process_;
+};
+
+} // namespace sober
