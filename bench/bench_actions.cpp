@@ -1,11 +1,11 @@
 // bench-actions FOLDER [COUNT]: moves and retires so many small files that are all in a player's list, takes
 // both back, and holds each against a C program that renames as many and flushes their folders once for each
 // 256. A few times in turn; the median of the ratios.
-#include "core/evidence/worker/evidence_worker.h"
 #include "core/audit/plan_places.h"
 #include "core/base/text.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/holdings.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/players/read_players.h"
 #include "core/survey/survey.h"
 #include "core/work/carry_out.h"
@@ -81,7 +81,8 @@ class Bench {
         }
         write(joinPath(folder_, "player/all.m3u8"), list);
         RunControl control;
-        orEnd(surveyVolume(catalogue_, {joinPath(folder_, "V"), {}, {}, {}}, control, [](const Progress&) {}));
+        orEnd(
+            surveyVolume(catalogue_, {joinPath(folder_, "V"), {}, {}, {}}, control, [](const Progress&) {}));
         Player player;
         player.name = "bench";
         player.places = {joinPath(folder_, "player")};
@@ -180,8 +181,8 @@ int main(int argc, char** argv) {
             const double plainBack = bench.plain(true);
             const double oursBack = bench.back();
             fmt::print("{} {}: {:.2f} s against {:.2f} s; back {:.2f} s against {:.2f} s\n",
-                       move ? "moved" : "retired", humanCount(static_cast<std::uint64_t>(count)), ours, plainForth,
-                       oursBack, plainBack);
+                       move ? "moved" : "retired", humanCount(static_cast<std::uint64_t>(count)), ours,
+                       plainForth, oursBack, plainBack);
             forth.push_back(ours / plainForth);
             back.push_back(oursBack / plainBack);
         }

@@ -1,9 +1,9 @@
 #include "bench/bench_support.h"
-#include "core/evidence/worker/evidence_worker.h"
 #include "core/audit/match_recordings.h"
 #include "core/catalogue/catalogue.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/recording_pairs.h"
+#include "core/evidence/worker/evidence_worker.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <sys/resource.h>

@@ -1,8 +1,8 @@
 #include "bench/bench_support.h"
 #include "bench/moved_library.h"
-#include "core/evidence/worker/evidence_worker.h"
 #include "core/audit/relink.h"
 #include "core/base/text.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/players/read_players.h"
 
 #include <fmt/format.h>
@@ -86,11 +86,12 @@ void judgeLinks(const bench::MovedLibrary& library) {
         knowable += known ? 1 : 0;
         there += library.truth.at(place).empty() ? 0 : 1;
     }
-    fmt::print("of {} that can be known {} are linked: {:.2f} % (limit 99.5); of all {} whose file is there {}; to "
-               "another recording: {} (limit 0)\n",
-               humanCount(knowable), humanCount(rightKnowable),
-               100.0 * static_cast<double>(rightKnowable) / static_cast<double>(knowable), humanCount(there),
-               humanCount(right), wrong);
+    fmt::print(
+        "of {} that can be known {} are linked: {:.2f} % (limit 99.5); of all {} whose file is there {}; to "
+        "another recording: {} (limit 0)\n",
+        humanCount(knowable), humanCount(rightKnowable),
+        100.0 * static_cast<double>(rightKnowable) / static_cast<double>(knowable), humanCount(there),
+        humanCount(right), wrong);
 }
 
 } // namespace
@@ -138,8 +139,8 @@ int main(int argc, char** argv) {
                    "rm -f " + quoted("catalogue.sqlite") + "-*; cp " + quoted("catalogue.fresh") + " " +
                        quoted("catalogue.sqlite"));
     bench::compare("opening it again, unchanged, against stat on each path", self + " open", stat, 3);
-    bench::compare("opening it after its player has written it anew, against stat on each path", self + " open",
-                   stat, 3, "touch " + quoted("player/library.xspf"));
+    bench::compare("opening it after its player has written it anew, against stat on each path",
+                   self + " open", stat, 3, "touch " + quoted("player/library.xspf"));
     if (std::system((self + " measure").c_str()) != 0) {
         return 1;
     }

@@ -51,8 +51,8 @@ enum Call : std::size_t {
     calls,
 };
 
-constexpr std::array<const char*, calls> names{"open",   "read",  "write",    "fsync",  "fdatasync",
-                                               "rename", "link",  "unlink",   "mkdir",  "ftruncate",
+constexpr std::array<const char*, calls> names{"open",   "read",    "write",    "fsync",     "fdatasync",
+                                               "rename", "link",    "unlink",   "mkdir",     "ftruncate",
                                                "chmod",  "utimens", "setxattr", "fallocate", "stat"};
 
 constexpr std::array<std::pair<std::string_view, int>, 10> errors{{{"EIO", EIO},
@@ -164,78 +164,78 @@ Function next(const char* symbol) {
 
 } // namespace
 
-#define OPEN_AS(NAME)                                                                                          \
-    extern "C" int NAME(const char* path, int flags, ...) {                                                    \
-        va_list rest;                                                                                          \
-        va_start(rest, flags);                                                                                 \
-        const mode_t mode = (flags & (O_CREAT | O_TMPFILE)) != 0 ? va_arg(rest, mode_t) : 0;                   \
-        va_end(rest);                                                                                          \
-        static const auto real = next<int (*)(const char*, int, mode_t)>(#NAME);                               \
-        return call(openCall, plan().concerns(path), [&] { return real(path, flags, mode); });                 \
+#define OPEN_AS(NAME)                                                                                        \
+    extern "C" int NAME(const char* path, int flags, ...) {                                                  \
+        va_list rest;                                                                                        \
+        va_start(rest, flags);                                                                               \
+        const mode_t mode = (flags & (O_CREAT | O_TMPFILE)) != 0 ? va_arg(rest, mode_t) : 0;                 \
+        va_end(rest);                                                                                        \
+        static const auto real = next<int (*)(const char*, int, mode_t)>(#NAME);                             \
+        return call(openCall, plan().concerns(path), [&] { return real(path, flags, mode); });               \
     }
 OPEN_AS(open)
 OPEN_AS(open64)
 
-#define OPEN_AT_AS(NAME)                                                                                       \
-    extern "C" int NAME(int folder, const char* path, int flags, ...) {                                        \
-        va_list rest;                                                                                          \
-        va_start(rest, flags);                                                                                 \
-        const mode_t mode = (flags & (O_CREAT | O_TMPFILE)) != 0 ? va_arg(rest, mode_t) : 0;                   \
-        va_end(rest);                                                                                          \
-        static const auto real = next<int (*)(int, const char*, int, mode_t)>(#NAME);                          \
-        const bool concerned = path[0] == '/' ? plan().concerns(path) : plan().concerns(folder);               \
-        return call(openCall, concerned, [&] { return real(folder, path, flags, mode); });                     \
+#define OPEN_AT_AS(NAME)                                                                                     \
+    extern "C" int NAME(int folder, const char* path, int flags, ...) {                                      \
+        va_list rest;                                                                                        \
+        va_start(rest, flags);                                                                               \
+        const mode_t mode = (flags & (O_CREAT | O_TMPFILE)) != 0 ? va_arg(rest, mode_t) : 0;                 \
+        va_end(rest);                                                                                        \
+        static const auto real = next<int (*)(int, const char*, int, mode_t)>(#NAME);                        \
+        const bool concerned = path[0] == '/' ? plan().concerns(path) : plan().concerns(folder);             \
+        return call(openCall, concerned, [&] { return real(folder, path, flags, mode); });                   \
     }
 OPEN_AT_AS(openat)
 OPEN_AT_AS(openat64)
 
-#define TRANSFER_AS(NAME, KIND, BYTES)                                                                         \
-    extern "C" ssize_t NAME(int file, BYTES bytes, size_t length) {                                            \
-        static const auto real = next<ssize_t (*)(int, BYTES, size_t)>(#NAME);                                 \
-        return transfer(KIND, file, length, [&](size_t part) { return real(file, bytes, part); });             \
+#define TRANSFER_AS(NAME, KIND, BYTES)                                                                       \
+    extern "C" ssize_t NAME(int file, BYTES bytes, size_t length) {                                          \
+        static const auto real = next<ssize_t (*)(int, BYTES, size_t)>(#NAME);                               \
+        return transfer(KIND, file, length, [&](size_t part) { return real(file, bytes, part); });           \
     }
 TRANSFER_AS(read, readCall, void*)
 TRANSFER_AS(write, writeCall, const void*)
 
-#define TRANSFER_AT_AS(NAME, KIND, BYTES)                                                                      \
-    extern "C" ssize_t NAME(int file, BYTES bytes, size_t length, off_t place) {                               \
-        static const auto real = next<ssize_t (*)(int, BYTES, size_t, off_t)>(#NAME);                          \
-        return transfer(KIND, file, length, [&](size_t part) { return real(file, bytes, part, place); });      \
+#define TRANSFER_AT_AS(NAME, KIND, BYTES)                                                                    \
+    extern "C" ssize_t NAME(int file, BYTES bytes, size_t length, off_t place) {                             \
+        static const auto real = next<ssize_t (*)(int, BYTES, size_t, off_t)>(#NAME);                        \
+        return transfer(KIND, file, length, [&](size_t part) { return real(file, bytes, part, place); });    \
     }
 TRANSFER_AT_AS(pread, readCall, void*)
 TRANSFER_AT_AS(pread64, readCall, void*)
 TRANSFER_AT_AS(pwrite, writeCall, const void*)
 TRANSFER_AT_AS(pwrite64, writeCall, const void*)
 
-#define SEND_AS(NAME)                                                                                          \
-    extern "C" ssize_t NAME(int to, int from, off_t* place, size_t length) {                                   \
-        static const auto real = next<ssize_t (*)(int, int, off_t*, size_t)>(#NAME);                           \
-        return transfer(writeCall, to, length, [&](size_t part) { return real(to, from, place, part); });      \
+#define SEND_AS(NAME)                                                                                        \
+    extern "C" ssize_t NAME(int to, int from, off_t* place, size_t length) {                                 \
+        static const auto real = next<ssize_t (*)(int, int, off_t*, size_t)>(#NAME);                         \
+        return transfer(writeCall, to, length, [&](size_t part) { return real(to, from, place, part); });    \
     }
 SEND_AS(sendfile)
 SEND_AS(sendfile64)
 
-#define ON_FILE_AS(NAME, KIND)                                                                                 \
-    extern "C" int NAME(int file) {                                                                            \
-        static const auto real = next<int (*)(int)>(#NAME);                                                    \
-        return call(KIND, plan().concerns(file), [&] { return real(file); });                                  \
+#define ON_FILE_AS(NAME, KIND)                                                                               \
+    extern "C" int NAME(int file) {                                                                          \
+        static const auto real = next<int (*)(int)>(#NAME);                                                  \
+        return call(KIND, plan().concerns(file), [&] { return real(file); });                                \
     }
 ON_FILE_AS(fsync, fsyncCall)
 ON_FILE_AS(fdatasync, fdatasyncCall)
 ON_FILE_AS(syncfs, fsyncCall)
 
-#define TRUNCATE_AS(NAME)                                                                                      \
-    extern "C" int NAME(int file, off_t length) noexcept {                                                     \
-        static const auto real = next<int (*)(int, off_t)>(#NAME);                                             \
-        return call(ftruncateCall, plan().concerns(file), [&] { return real(file, length); });                 \
+#define TRUNCATE_AS(NAME)                                                                                    \
+    extern "C" int NAME(int file, off_t length) noexcept {                                                   \
+        static const auto real = next<int (*)(int, off_t)>(#NAME);                                           \
+        return call(ftruncateCall, plan().concerns(file), [&] { return real(file, length); });               \
     }
 TRUNCATE_AS(ftruncate)
 TRUNCATE_AS(ftruncate64)
 
-#define ALLOCATE_AS(NAME)                                                                                      \
-    extern "C" int NAME(int file, int mode, off_t from, off_t length) {                                        \
-        static const auto real = next<int (*)(int, int, off_t, off_t)>(#NAME);                                 \
-        return call(fallocateCall, plan().concerns(file), [&] { return real(file, mode, from, length); });     \
+#define ALLOCATE_AS(NAME)                                                                                    \
+    extern "C" int NAME(int file, int mode, off_t from, off_t length) {                                      \
+        static const auto real = next<int (*)(int, int, off_t, off_t)>(#NAME);                               \
+        return call(fallocateCall, plan().concerns(file), [&] { return real(file, mode, from, length); });   \
     }
 ALLOCATE_AS(fallocate)
 ALLOCATE_AS(fallocate64)
@@ -292,20 +292,20 @@ extern "C" int fsetxattr(int file, const char* name, const void* value, size_t s
     return call(setxattrCall, plan().concerns(file), [&] { return real(file, name, value, size, flags); });
 }
 
-#define STAT_AS(NAME, STATUS)                                                                                  \
-    extern "C" int NAME(const char* path, struct STATUS* status) noexcept {                                    \
-        static const auto real = next<int (*)(const char*, struct STATUS*)>(#NAME);                            \
-        return call(statCall, plan().concerns(path), [&] { return real(path, status); });                      \
+#define STAT_AS(NAME, STATUS)                                                                                \
+    extern "C" int NAME(const char* path, struct STATUS* status) noexcept {                                  \
+        static const auto real = next<int (*)(const char*, struct STATUS*)>(#NAME);                          \
+        return call(statCall, plan().concerns(path), [&] { return real(path, status); });                    \
     }
 STAT_AS(stat, stat)
 STAT_AS(stat64, stat64)
 STAT_AS(lstat, stat)
 STAT_AS(lstat64, stat64)
 
-#define FSTAT_AS(NAME, STATUS)                                                                                 \
-    extern "C" int NAME(int file, struct STATUS* status) noexcept {                                            \
-        static const auto real = next<int (*)(int, struct STATUS*)>(#NAME);                                    \
-        return call(statCall, plan().concerns(file), [&] { return real(file, status); });                      \
+#define FSTAT_AS(NAME, STATUS)                                                                               \
+    extern "C" int NAME(int file, struct STATUS* status) noexcept {                                          \
+        static const auto real = next<int (*)(int, struct STATUS*)>(#NAME);                                  \
+        return call(statCall, plan().concerns(file), [&] { return real(file, status); });                    \
     }
 FSTAT_AS(fstat, stat)
 FSTAT_AS(fstat64, stat64)

@@ -1,14 +1,14 @@
 #include "app/workbench.h"
 
 #include "app/words.h"
-#include "core/audit/match_recordings.h"
 #include "core/audit/refresh_findings.h"
 #include "core/catalogue/findings.h"
 #include "core/players/read_players.h"
-#include "core/work/open_for_work.h"
 #include "core/remedy/journal/taking_back.h"
-#include "core/work/carry_out.h"
 #include "core/survey/volume_identity.h"
+#include "core/work/carry_out.h"
+#include "core/work/open_for_work.h"
+#include "core/work/take_in_survey.h"
 
 #include <array>
 #include <chrono>
@@ -167,17 +167,12 @@ void Workbench::survey(std::vector<SurveyRequest> requests) {
         LongWork::survey,
         [request, sink = progressSink()](Catalogue& catalogue, RunControl& control) {
             auto report = surveyVolume(catalogue, request, control, sink);
-            if (report && !report->interrupted && report->bytesRead > 0) {
-                const auto matched = matchRecordings(catalogue, control, sink);
-                if (!matched) {
-                    return Result<SurveyReport>(matched.error());
+            if (report) {
+                const auto taken = takeInSurvey(catalogue, *report, control, sink);
+                if (!taken) {
+                    return Result<SurveyReport>(taken.error());
                 }
-                report->interrupted = matched->interrupted;
-            }
-            if (const auto read =
-                    report ? sober::readPlayers(catalogue, control) : Result<PlayersRead>(report.error());
-                !read) {
-                return Result<SurveyReport>(read.error());
+                report->interrupted = report->interrupted || *taken;
             }
             return report;
         },

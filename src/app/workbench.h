@@ -4,10 +4,10 @@
 #include "core/audit/relink.h"
 #include "core/base/run_control.h"
 #include "core/catalogue/catalogue.h"
-#include "core/work/carry_out.h"
 #include "core/survey/seek.h"
 #include "core/survey/survey.h"
 #include "core/survey/verify.h"
+#include "core/work/carry_out.h"
 
 #include <QObject>
 #include <QPointer>

@@ -1,12 +1,10 @@
 #include "cli/commands.h"
 
 #include "cli/answers.h"
-#include "core/audit/match_recordings.h"
-#include "core/audit/refresh_findings.h"
 #include "core/audit/set_choice.h"
 #include "core/base/text.h"
 #include "core/catalogue/volumes.h"
-#include "core/players/read_players.h"
+#include "core/work/take_in_survey.h"
 
 #include <fmt/format.h>
 
@@ -115,20 +113,14 @@ int runSurvey(const CommonOptions& common, const SurveyOptions& options, RunCont
     }
     const auto all = reports.empty() ? SurveyReport{} : combined(reports);
     bool interrupted = all.interrupted;
-    if (!failure && !interrupted && all.bytesRead > 0) {
+    {
         ProgressLine line(common.quiet);
-        const auto matched =
-            matchRecordings(*catalogue, control, [&](const Progress& progress) { line(progress); });
-        interrupted = matched && matched->interrupted;
-        if (!matched) {
-            failure = matched.error();
+        const auto taken =
+            takeInSurvey(*catalogue, all, control, [&](const Progress& progress) { line(progress); });
+        interrupted = interrupted || (taken && *taken);
+        if (!taken) {
+            failure = taken.error();
         }
-    }
-    if (const auto refreshed = refreshFindings(*catalogue); !refreshed && !failure) {
-        failure = refreshed.error();
-    }
-    if (const auto read = readPlayers(*catalogue, control); !read && !failure) {
-        failure = read.error();
     }
     if (reports.empty()) {
         return failure ? fail(*failure) : exitCouldNot;

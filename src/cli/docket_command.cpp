@@ -1,17 +1,17 @@
 #include "cli/docket_command.h"
 
 #include "cli/answers.h"
+#include "core/audit/plan_places.h"
 #include "core/audit/refresh_findings.h"
 #include "core/audit/set_choice.h"
 #include "core/audit/tag_takeover.h"
 #include "core/base/text.h"
 #include "core/catalogue/fixity_store.h"
-#include "core/evidence/worker/evidence_worker.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
-#include "core/work/carry_out.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/remedy/docket/review.h"
-#include "core/audit/plan_places.h"
+#include "core/work/carry_out.h"
 
 #include <fmt/format.h>
 
@@ -179,15 +179,15 @@ Outcome addPath(const Catalogue& catalogue, std::span<const Volume> volumes, Act
     const bool isWhole = !drifted && unreadable->empty();
     const auto meant = kind == ActionKind::accept && drifted   ? ActionKind::acceptChange
                        : kind == ActionKind::repair && isWhole ? ActionKind::rewrite
-                                                       : kind;
+                                                               : kind;
     return DocketStore(catalogue).add(std::vector{DocketAction{0, meant, holding->id, reason, timeNow()}});
 }
 
 Outcome addOne(const Catalogue& catalogue, std::span<const Volume> volumes, ActionKind kind,
                const BytePath& path, const BytePath& target, const std::string& reason) {
-    return target.empty()     ? addPath(catalogue, volumes, kind, path, reason)
+    return target.empty()             ? addPath(catalogue, volumes, kind, path, reason)
            : kind == ActionKind::move ? planMove(catalogue, path, target, reason)
-                              : planRepoint(catalogue, path, target, reason);
+                                      : planRepoint(catalogue, path, target, reason);
 }
 
 /// What stands on the docket and is not about these paths: those are said anew.

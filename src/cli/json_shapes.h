@@ -4,9 +4,9 @@
 #include "core/audit/keeper.h"
 #include "core/audit/set_choice.h"
 #include "core/catalogue/ledger_store.h"
-#include "core/work/carry_out.h"
 #include "core/remedy/docket/review.h"
 #include "core/survey/survey.h"
+#include "core/work/carry_out.h"
 
 #include <nlohmann/json.hpp>
 

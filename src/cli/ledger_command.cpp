@@ -102,7 +102,8 @@ int runLedgerEntry(const CommonOptions& common, const std::string& word) {
     say("{:>5}  {}  {:<9}  {}{}\n", (*entry)->id, isoUtc((*entry)->time), (*entry)->kind, (*entry)->summary,
         isUndone(**entry) ? " (taken back)" : "");
     for (const auto& action : *actions) {
-        say("       {:<10}  {:<11}  {}\n", sober::word(action.kind), stepWords(action.step), displayPath(action.place));
+        say("       {:<10}  {:<11}  {}\n", sober::word(action.kind), stepWords(action.step),
+            displayPath(action.place));
         if (!action.sentence.empty()) {
             say("           {}\n", action.sentence);
         }

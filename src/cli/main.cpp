@@ -253,10 +253,7 @@ int runCommand(int argc, char** argv) {
     const auto kinds = kindsToAdd();
     std::vector<BytePath> paths;
     auto* addCommand = docketCommand->add_subcommand("add", "put actions on the docket");
-    addCommand
-        ->add_option(
-            "KIND", asked,
-            fmt::format("{}", fmt::join(kinds, ", ")))
+    addCommand->add_option("KIND", asked, fmt::format("{}", fmt::join(kinds, ", ")))
         ->required()
         ->check(CLI::IsMember(kinds));
     addCommand->add_option("PATH", paths, "the files");
@@ -388,8 +385,9 @@ int runCommand(int argc, char** argv) {
         }
         const auto kind = actionKindOf(asked);
         if ((kind == ActionKind::repoint || kind == ActionKind::move) != !target.empty()) {
-            return wrongUsage(fmt::format("Say where to: sober docket add {} PATH… --to TARGET",
-                                          word(kind == ActionKind::move ? ActionKind::move : ActionKind::repoint)));
+            return wrongUsage(
+                fmt::format("Say where to: sober docket add {} PATH… --to TARGET",
+                            word(kind == ActionKind::move ? ActionKind::move : ActionKind::repoint)));
         }
         if (consent && (kind != ActionKind::retire || paths.size() != 1)) {
             return wrongUsage(
@@ -398,7 +396,8 @@ int runCommand(int argc, char** argv) {
         if (!kind) {
             return runDocketAddSuggested(common, policy, control);
         }
-        if ((kind == ActionKind::retag) != !others.empty() || (kind == ActionKind::retag && paths.size() != 1)) {
+        if ((kind == ActionKind::retag) != !others.empty() ||
+            (kind == ActionKind::retag && paths.size() != 1)) {
             return wrongUsage(
                 "Say which file gets tags from which: sober docket add retag FILE --from OTHER…");
         }

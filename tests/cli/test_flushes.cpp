@@ -31,10 +31,10 @@ struct Waiting : TempFolder {
 
     /// The command on a drive that does not flush the lists' folder the `flush`-th time.
     ProgramRun say(const std::string& words, int flush) const {
-        return run({"env", std::string("LD_PRELOAD=") + FAILING_READS, "FAILING_FOLDER=" + (*this / "lists"),
-                    "FAILING_FLUSH=" + std::to_string(flush), "sh", "-c",
-                    std::string(SOBER_PROGRAM) + " --quiet --catalogue " + (*this / "c.sqlite") + " " +
-                        words});
+        return run(
+            {"env", std::string("LD_PRELOAD=") + FAILING_READS, "FAILING_FOLDER=" + (*this / "lists"),
+             "FAILING_FLUSH=" + std::to_string(flush), "sh", "-c",
+             std::string(SOBER_PROGRAM) + " --quiet --catalogue " + (*this / "c.sqlite") + " " + words});
     }
     std::vector<std::string> names() const {
         std::vector<std::string> found;

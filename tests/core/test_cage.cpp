@@ -24,7 +24,8 @@ namespace fs = std::filesystem;
 
 namespace {
 
-/// Does something in a process of its own after it went into the cage: 0 where it could, else the error number.
+/// Does something in a process of its own after it went into the cage: 0 where it could, else the error
+/// number.
 int inCage(const std::function<bool()>& act) {
     const auto child = fork();
     if (child == 0) {
@@ -53,7 +54,8 @@ TEST_CASE("in the cage nothing can be opened, reached or started") {
     const std::vector<Row> rows{
         {"open a file", [&] { return open((folder / "there").c_str(), O_RDONLY) >= 0; }},
         {"make a file", [&] { return open((folder / "new").c_str(), O_WRONLY | O_CREAT, 0600) >= 0; }},
-        {"look at a path", [&] {
+        {"look at a path",
+         [&] {
              struct stat status {};
              return stat((folder / "there").c_str(), &status) == 0;
          }},

@@ -1,9 +1,9 @@
 // Files whose beginning, middle or end is destroyed come back from a copy, whole or block by block.
 #include "core/base/user_folders.h"
-#include "core/work/carry_out.h"
 #include "core/remedy/docket/review.h"
 #include "core/remedy/journal/taking_back.h"
 #include "core/survey/verify.h"
+#include "core/work/carry_out.h"
 #include "support/collection.h"
 #include "support/sound.h"
 

@@ -2,8 +2,8 @@
 #include "core/audit/refresh_findings.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/standing_lists.h"
-#include "core/work/carry_out.h"
 #include "core/remedy/journal/taking_back.h"
+#include "core/work/carry_out.h"
 #include "support/collection.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"
@@ -210,7 +210,8 @@ TEST_CASE("an acceptance is refused where it makes no sense") {
     auto& catalogue = all.collection.catalogue();
     writeFile(all.at("V/new.wav"), smallWav(8));
     all.survey("V", Effort::index);
-    const std::vector<DocketAction> actions{{0, ActionKind::accept, all.id("V", "new.wav"), "fine", timeNow()}};
+    const std::vector<DocketAction> actions{
+        {0, ActionKind::accept, all.id("V", "new.wav"), "fine", timeNow()}};
     REQUIRE(DocketStore(catalogue).add(actions).ok());
     RunControl control;
     auto carried = carryOut(catalogue, control, {});
@@ -219,8 +220,9 @@ TEST_CASE("an acceptance is refused where it makes no sense") {
     REQUIRE(DocketStore(catalogue).clear().ok());
     const auto id = all.id("V", "false.flac");
     REQUIRE(all.store().accept(id, "kept").ok());
-    REQUIRE(
-        DocketStore(catalogue).add(std::vector<DocketAction>{{0, ActionKind::accept, id, "again", timeNow()}}).ok());
+    REQUIRE(DocketStore(catalogue)
+                .add(std::vector<DocketAction>{{0, ActionKind::accept, id, "again", timeNow()}})
+                .ok());
     carried = carryOut(catalogue, control, {});
     REQUIRE(carried->refused.size() == 1);
     CHECK(carried->refused[0].sentence == "It was accepted before: kept.");

@@ -1,8 +1,8 @@
 // Bytes are read whatever they are: checksums as other tools find them, past what a drive cannot give; and
 // what is destroyed is told from what was replaced.
 #include "core/evidence/drift.h"
-#include "core/evidence/worker/evidence_worker.h"
 #include "core/evidence/file_content.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/remedy/actions/what_stays.h"
 #include "support/collection.h"
 #include "support/mounts.h"

@@ -1,8 +1,8 @@
 // What stays carries what goes, or that very loss is consented to.
 #include "core/base/user_folders.h"
-#include "core/work/carry_out.h"
 #include "core/remedy/docket/review.h"
 #include "core/remedy/journal/taking_back.h"
+#include "core/work/carry_out.h"
 #include "support/examined_collection.h"
 
 #include <set>

@@ -75,8 +75,11 @@ TEST_CASE("a holding and a place stand on the docket once each, and are taken of
         action.target = target;
         return action;
     };
-    REQUIRE(store.add(std::vector{place(ActionKind::repoint, "/a", "/b"), place(ActionKind::repoint, "/c", "/d")}).ok());
-    REQUIRE(store.add(std::vector{place(ActionKind::writeOff, "/a", "")}).ok()); // another decision on the same place
+    REQUIRE(
+        store.add(std::vector{place(ActionKind::repoint, "/a", "/b"), place(ActionKind::repoint, "/c", "/d")})
+            .ok());
+    REQUIRE(store.add(std::vector{place(ActionKind::writeOff, "/a", "")})
+                .ok()); // another decision on the same place
     const auto all = store.all();
     REQUIRE(all->size() == 2);
     CHECK((*all)[0].kind == ActionKind::writeOff);

@@ -1,11 +1,11 @@
 // Random dockets on random trees: copies over several volumes, other ways to one file, damage, volumes that
 // are away, lists. No last copy is lost, no reference that resolved is broken, and all is undone byte for
 // byte. A sample of sixty; ten thousand by scripts/long-tests.
+#include "core/audit/plan_places.h"
 #include "core/base/user_folders.h"
+#include "core/remedy/journal/taking_back.h"
 #include "core/work/carry_out.h"
 #include "core/work/open_for_work.h"
-#include "core/audit/plan_places.h"
-#include "core/remedy/journal/taking_back.h"
 #include "support/player_collection.h"
 #include "support/small_audio.h"
 #include "support/sound.h"
@@ -80,7 +80,8 @@ class RandomTree : public PlayerCollection {
                     .ok());
         const auto missing = holdings.missing();
         for (const auto id : *missing) {
-            actions.push_back({0, pick(2) == 0 ? ActionKind::writeOff : ActionKind::restore, id, "", timeNow()});
+            actions.push_back(
+                {0, pick(2) == 0 ? ActionKind::writeOff : ActionKind::restore, id, "", timeNow()});
         }
         std::ranges::shuffle(actions, random_);
         REQUIRE(DocketStore(catalogue()).add(actions).ok());

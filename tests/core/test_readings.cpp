@@ -1,7 +1,7 @@
 // A location that resolves by whichever of its readings still resolves after what it leads to was moved or
 // retired, and is written in its list's own letters.
-#include "core/base/user_folders.h"
 #include "core/audit/plan_places.h"
+#include "core/base/user_folders.h"
 #include "core/remedy/docket/list_differences.h"
 #include "support/player_collection.h"
 #include "support/small_audio.h"

@@ -1,6 +1,6 @@
-#include "core/work/carry_out.h"
 #include "core/remedy/docket/review.h"
 #include "core/survey/verify.h"
+#include "core/work/carry_out.h"
 #include "support/collection.h"
 #include "support/examined.h"
 #include "support/killing.h"

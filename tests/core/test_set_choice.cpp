@@ -200,7 +200,7 @@ TEST_CASE("the docket's totals agree with its review") {
     }
     const auto one = DocketStore(collection.catalogue()).totals();
     CHECK(one->actions == 4);
-    CHECK(one->frees == 3 * smallWav(1).size());       // one name of the linked file goes, its bytes stay
+    CHECK(one->frees == 3 * smallWav(1).size()); // one name of the linked file goes, its bytes stay
     collection.putOnDocket(ActionKind::retire, "A", "pair.wav"); // a second time: still once
     CHECK(DocketStore(collection.catalogue()).totals()->actions == 4);
 }

@@ -3,9 +3,9 @@
 #include "core/audit/set_choice.h"
 #include "core/base/trash_places.h"
 #include "core/catalogue/policies.h"
+#include "core/remedy/journal/taking_back.h"
 #include "core/work/carry_out.h"
 #include "core/work/open_for_work.h"
-#include "core/remedy/journal/taking_back.h"
 #include "support/mounts.h"
 #include "support/small_audio.h"
 

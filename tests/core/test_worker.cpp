@@ -1,5 +1,5 @@
-#include "core/evidence/worker/evidence_worker.h"
 #include "core/evidence/packed_evidence.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "support/examined.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"

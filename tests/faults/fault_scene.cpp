@@ -75,8 +75,8 @@ void FaultScene::prepare() {
         writeFile(*this / "V/f/made.mp3", bytes);
     }
     RunControl control;
-    REQUIRE(surveyVolume(catalogue(), {*this / "V", {}, {}, Effort::full}, control, [](const Progress&) {
-            }).ok());
+    REQUIRE(
+        surveyVolume(catalogue(), {*this / "V", {}, {}, Effort::full}, control, [](const Progress&) {}).ok());
     const auto lists = [&](const std::vector<std::string>& names) {
         std::string absolute = "#EXTM3U\n";
         std::string relative = "#EXTM3U\r\n";
@@ -93,7 +93,8 @@ void FaultScene::prepare() {
     };
     if (listed_) {
         const bool isMade = kind_ == ActionKind::retag || kind_ == ActionKind::rewrite;
-        lists({"f/spare.wav", "only.wav", isMade ? "f/made.mp3" : "f/g/third.wav", "f/spare.wav", "keep.wav"});
+        lists(
+            {"f/spare.wav", "only.wav", isMade ? "f/made.mp3" : "f/g/third.wav", "f/spare.wav", "keep.wav"});
     }
     switch (kind_) {
     case ActionKind::retire:
@@ -104,7 +105,8 @@ void FaultScene::prepare() {
         REQUIRE(planMove(catalogue(), *this / "V/only.wav", *this / "V/new/only.wav", "").ok());
         break;
     case ActionKind::retag:
-        REQUIRE(planRetag(catalogue(), holding("V", "f/made.mp3")->id, {{{"GENRE", {"Polka"}}}, {}}, "").ok());
+        REQUIRE(
+            planRetag(catalogue(), holding("V", "f/made.mp3")->id, {{{"GENRE", {"Polka"}}}, {}}, "").ok());
         break;
     case ActionKind::rewrite:
         putKindOnDocket(kind_, {"f/made.mp3"});
@@ -151,9 +153,16 @@ void FaultScene::putKindOnDocket(ActionKind kind, const std::vector<BytePath>& n
 }
 
 FaultScene::Said FaultScene::say(const std::vector<std::string>& words, const Plan& plan) {
-    std::vector<std::string> line{"timeout", "-s", "KILL", "60", "env", std::string("LD_PRELOAD=") + FAILING_CALLS,
-                                  "FAILING_BELOW=" + (*this / ""), "FAILING_CALL=" + plan.call,
-                                  "FAILING_NTH=" + std::to_string(plan.nth), "FAILING_HOW=" + plan.how};
+    std::vector<std::string> line{"timeout",
+                                  "-s",
+                                  "KILL",
+                                  "60",
+                                  "env",
+                                  std::string("LD_PRELOAD=") + FAILING_CALLS,
+                                  "FAILING_BELOW=" + (*this / ""),
+                                  "FAILING_CALL=" + plan.call,
+                                  "FAILING_NTH=" + std::to_string(plan.nth),
+                                  "FAILING_HOW=" + plan.how};
     if (plan.call.empty()) {
         line.push_back("FAILING_COUNTS=" + (*this / "counts"));
     }

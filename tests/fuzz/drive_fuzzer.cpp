@@ -1,3 +1,5 @@
+#include "mutations.h"
+
 #include <cstdint>
 #include <cstdio>
 #include <cstdlib>
@@ -7,11 +9,11 @@
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size);
 
-/// Runs the fuzz target on mutated beginnings of audio files: as many inputs as the argument says,
-/// always the same ones.
+/// fuzz-parsers COUNT [FOLDER [SEED]]: runs the fuzz target on as many inputs, made of beginnings that are
+/// written here and of the files below a folder by changing their structure; always the same ones for a seed.
 int main(int argc, char** argv) {
     const long count = argc > 1 ? std::atol(argv[1]) : 10000;
-    const std::vector<std::string> seeds{
+    const std::vector<std::string> written{
         "",
         "fLaC",
         "RIFF....WAVEfmt ",
@@ -40,25 +42,18 @@ int main(int argc, char** argv) {
         "</track></trackList></playlist>",
         "; comment\nname one.wav 1234abcd\nsub\\two.wav\tFFFFFFFF\n",
     };
-    std::mt19937 random(20261125);
-    for (long i = 0; i < count; ++i) {
-        std::string input = seeds[random() % seeds.size()];
-        const unsigned changes = random() % 8;
-        for (unsigned change = 0; change < changes; ++change) {
-            const std::size_t at = input.empty() ? 0 : random() % input.size();
-            switch (random() % 4) {
-            case 0:
-                input.insert(at, 1 + random() % 16, static_cast<char>(random()));
-                break;
-            case 1:
-                input.erase(at, 1 + random() % 16);
-                break;
-            default:
-                if (!input.empty()) {
-                    input[at] = static_cast<char>(random());
-                }
-            }
+    auto seeds = written;
+    if (argc > 2) {
+        constexpr std::size_t mostOfASeed = 48U << 10; // bytes
+        for (auto& seed : seedsBelow(argv[2], mostOfASeed)) {
+            seeds.push_back(std::move(seed));
         }
+    }
+    std::mt19937_64 random(argc > 3 ? std::strtoull(argv[3], nullptr, 10) : 20261125);
+    for (long i = 0; i < count; ++i) {
+        // Every other is of the short ones that are written here: they reach deep, and are quick.
+        const auto& seed = i % 4 == 0 ? seeds[random() % seeds.size()] : written[random() % written.size()];
+        const auto input = random() % 16 == 0 ? seed : mutated(seed, random);
         LLVMFuzzerTestOneInput(reinterpret_cast<const std::uint8_t*>(input.data()), input.size());
     }
     std::printf("%ld inputs, nothing broke\n", count);

@@ -1,7 +1,7 @@
 #include "core/evidence/worker/evidence_worker.h"
+#include "core/remedy/journal/taking_back.h"
 #include "core/work/carry_out.h"
 #include "core/work/open_for_work.h"
-#include "core/remedy/journal/taking_back.h"
 
 #include <csignal>
 #include <cstdlib>

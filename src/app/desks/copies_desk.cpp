@@ -8,9 +8,9 @@
 #include "app/listening/listening_bar.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
-#include "core/evidence/worker/evidence_worker.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
+#include "core/evidence/worker/evidence_worker.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>

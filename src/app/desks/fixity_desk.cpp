@@ -2,8 +2,8 @@
 
 #include "app/ask_folder.h"
 #include "app/desks/ask_window.h"
-#include "app/theme/theme.h"
 #include "app/desks/ledger_words.h"
+#include "app/theme/theme.h"
 #include "app/words.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/evidence_store.h"

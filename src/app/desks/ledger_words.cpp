@@ -41,16 +41,17 @@ QString entryText(const LedgerEntry& entry) {
 }
 
 QString kindText(std::optional<ActionKind> kind) {
-    return !kind ? QString() : shown(std::string(word(kind == ActionKind::acceptChange ? ActionKind::accept : *kind)));
+    return !kind ? QString()
+                 : shown(std::string(word(kind == ActionKind::acceptChange ? ActionKind::accept : *kind)));
 }
 
 Mark markOfKind(ActionKind kind) {
-    return kind == ActionKind::retire                                               ? Mark::retire
+    return kind == ActionKind::retire                                                       ? Mark::retire
            : kind == ActionKind::accept || kind == ActionKind::acceptChange                 ? Mark::accepted
-           : kind == ActionKind::retag                                              ? Mark::retag
+           : kind == ActionKind::retag                                                      ? Mark::retag
            : kind == ActionKind::repoint || kind == ActionKind::move                        ? Mark::moved
            : isMended(kind) || kind == ActionKind::rewrite || kind == ActionKind::bringBack ? Mark::sound
-                                                                            : Mark::writeOff;
+                                                                                            : Mark::writeOff;
 }
 
 QString stepText(ActionStep step) {

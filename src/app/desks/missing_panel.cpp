@@ -69,9 +69,10 @@ MissingPanel::MissingPanel(Workbench& workbench, QWidget* parent)
     std::vector<Column<MissingRow>> columns{
         {tr("State"),
          [](const MissingRow& missing) {
-             return missing.waiting == ActionKind::restore ? Cell{tr("to bring back"), Mark::sound, false, false, {}}
+             return missing.waiting == ActionKind::restore
+                        ? Cell{tr("to bring back"), Mark::sound, false, false, {}}
                     : missing.waiting ? Cell{tr("to write off"), Mark::writeOff, false, false, {}}
-                                               : Cell{tr("missing"), Mark::missing, false, false, {}};
+                                      : Cell{tr("missing"), Mark::missing, false, false, {}};
          }},
         {tr("Title"),
          [](const MissingRow& missing) {
@@ -122,7 +123,8 @@ MissingPanel::MissingPanel(Workbench& workbench, QWidget* parent)
     connect(typing, &QTimer::timeout, this, [this] { reload(); });
     connect(lists_, &StandingListBox::listChanged, this, [this] { reload(); });
     connect(back, &QPushButton::clicked, this, [this] { bringBack(); });
-    connect(off, &QPushButton::clicked, this, [this] { put(selected(), ActionKind::writeOff, "not missed"); });
+    connect(off, &QPushButton::clicked, this,
+            [this] { put(selected(), ActionKind::writeOff, "not missed"); });
     connect(wait, &QPushButton::clicked, this, [this] { this->wait(); });
     connect(list_, &QWidget::customContextMenuRequested, this, [this](const QPoint& at) { listMenu(at); });
 }

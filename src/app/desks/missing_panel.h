@@ -28,7 +28,7 @@ class MissingPanel : public QWidget {
         std::string volume;
         bool atHand = true;
         BytePath root;
-        BytePath elsewhere;       ///< "VOLUME/path" of another copy, "" for none
+        BytePath elsewhere;                ///< "VOLUME/path" of another copy, "" for none
         std::optional<ActionKind> waiting; ///< the kind of action that stands on the docket
     };
     struct Seen {

@@ -2,10 +2,10 @@
 
 #include "app/desks/ask_window.h"
 #include "app/words.h"
+#include "core/audit/plan_places.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/volumes.h"
 #include "core/remedy/docket/review.h"
-#include "core/audit/plan_places.h"
 
 #include <QHBoxLayout>
 #include <QLabel>

@@ -4,9 +4,9 @@
 #include "app/desks/ask_window.h"
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
+#include "core/audit/plan_places.h"
 #include "core/catalogue/docket_store.h"
 #include "core/remedy/docket/review.h"
-#include "core/audit/plan_places.h"
 
 #include <QFileDialog>
 #include <QHBoxLayout>
@@ -61,10 +61,11 @@ RelinkPanel::RelinkPanel(Workbench& workbench, QWidget* parent)
     std::vector<Column<PlaceRow>> columns{
         {tr("State"),
          [](const PlaceRow& row) {
-             return row.waiting == ActionKind::repoint    ? Cell{tr("to repoint"), Mark::moved, false, false, {}}
-                    : row.waiting == ActionKind::writeOff ? Cell{tr("to write off"), Mark::writeOff, false, false, {}}
-                    : row.link                    ? Cell{tr("found"), Mark::moved, false, false, {}}
-                    : row.choice                  ? Cell{tr("asked"), Mark::doubtful, false, false, {}}
+             return row.waiting == ActionKind::repoint ? Cell{tr("to repoint"), Mark::moved, false, false, {}}
+                    : row.waiting == ActionKind::writeOff
+                        ? Cell{tr("to write off"), Mark::writeOff, false, false, {}}
+                    : row.link   ? Cell{tr("found"), Mark::moved, false, false, {}}
+                    : row.choice ? Cell{tr("asked"), Mark::doubtful, false, false, {}}
                                  : Cell{tr("not found"), Mark::missing, false, false, shown(row.reason)};
          }},
         {tr("References lead to"),

@@ -41,7 +41,7 @@ class RelinkPanel : public QWidget {
         double confidence = 0;
         std::uint64_t references = 0;
         std::string players;
-        std::string reason;  ///< why nothing was found
+        std::string reason;                ///< why nothing was found
         std::optional<ActionKind> waiting; ///< the kind of action that stands on the docket
     };
     struct CandidateRow {
@@ -54,7 +54,7 @@ class RelinkPanel : public QWidget {
         std::vector<Player> players;
         std::vector<PlayerFigures> figures;
         std::map<ListFileId, std::vector<std::string>> owners; ///< by list: players' names
-        std::map<BytePath, ActionKind> waiting;               ///< by place: the kind of action
+        std::map<BytePath, ActionKind> waiting;                ///< by place: the kind of action
     };
 
     QWidget* makeButtons();

@@ -169,9 +169,9 @@ void TagsWindow::addPictures(QGridLayout& grid) {
     for (const auto& offered : takeover.pictures) {
         const auto& bytes = offered.picture.bytes;
         const auto& small = offered.small;
-        const auto pixmap = QPixmap::fromImage(
-            QImage(reinterpret_cast<const uchar*>(small.pixels.data()), small.width, small.height,
-                   small.width * 4, QImage::Format_RGBA8888));
+        const auto pixmap =
+            QPixmap::fromImage(QImage(reinterpret_cast<const uchar*>(small.pixels.data()), small.width,
+                                      small.height, small.width * 4, QImage::Format_RGBA8888));
         const QString words = tr("%1   (%2)").arg(shown(humanBytes(bytes.size())), namesOf(offered.from));
         if (pixmap.isNull()) {
             picture_->addItem(words);

@@ -53,11 +53,12 @@ void DocketStrip::showWaiting(const std::vector<std::string>& sentences) {
         all << shown(sentence);
     }
     const auto others = sentences.size() - 1;
-    waiting_->setText(tr("Left by an interruption: %1%2")
-                          .arg(all.front(), others == 0   ? QString()
-                                            : others == 1 ? tr(" And 1 more; the ledger lists both.")
-                                                          : tr(" And %1 more; the ledger lists them.")
-                                                                .arg(shown(humanCount(others)))));
+    waiting_->setText(
+        tr("Left by an interruption: %1%2")
+            .arg(all.front(),
+                 others == 0   ? QString()
+                 : others == 1 ? tr(" And 1 more; the ledger lists both.")
+                               : tr(" And %1 more; the ledger lists them.").arg(shown(humanCount(others)))));
     waiting_->setToolTip(all.join(QLatin1Char('\n')));
 }
 

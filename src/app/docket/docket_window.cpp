@@ -43,9 +43,12 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
         {tr("Action"),
          [](const PlannedAction& planned) {
              return planned.awaitsConsent ? Cell{tr("needs consent"), Mark::doubtful, false, false, {}}
-                    : planned.refused
-                        ? Cell{tr("refused"), Mark::none, false, true, {}}
-                        : Cell{kindText(planned.action.kind), markOfKind(planned.action.kind), false, false, {}};
+                    : planned.refused     ? Cell{tr("refused"), Mark::none, false, true, {}}
+                                          : Cell{kindText(planned.action.kind),
+                                             markOfKind(planned.action.kind),
+                                             false,
+                                             false,
+                                             {}};
          }},
         {tr("Volume"),
          [](const PlannedAction& planned) {

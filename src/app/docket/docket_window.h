@@ -3,8 +3,8 @@
 #include "app/lists/list_view.h"
 #include "app/lists/row_list_model.h"
 #include "app/workbench.h"
-#include "core/remedy/docket/review.h"
 #include "core/remedy/docket/list_differences.h"
+#include "core/remedy/docket/review.h"
 
 #include <QDialog>
 

@@ -260,7 +260,8 @@ class Matcher {
             RecordingPair pair{first.holding.payload, second.holding.payload, batch[at].bitErrors,
                                batch[at].offset, std::nullopt};
             if (!first.path.empty() && !second.path.empty()) {
-                const auto compared = workers_.local().compare(first.path, second.path, batch[at].offset, control_);
+                const auto compared =
+                    workers_.local().compare(first.path, second.path, batch[at].offset, control_);
                 if (!compared) {
                     return; // as if it had not been met: the next survey comes back to it
                 }

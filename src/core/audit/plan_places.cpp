@@ -35,8 +35,8 @@ BytePath placeNamed(const BytePath& given) {
         Resolver({}).canonical(path.starts_with('/') ? path : joinPath(realPathOf(".").value_or("/"), path)));
 }
 
-Outcome addPlace(const Catalogue& catalogue, ActionKind kind, const BytePath& place,
-                 const BytePath& target, const std::string& reason) {
+Outcome addPlace(const Catalogue& catalogue, ActionKind kind, const BytePath& place, const BytePath& target,
+                 const std::string& reason) {
     const auto leading = PlayerStore(catalogue).leadingTo(std::array{place});
     if (!leading) {
         return leading.error();

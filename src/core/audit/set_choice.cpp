@@ -52,8 +52,8 @@ Advised advisedFor(const SetDetail& detail, std::span<const Volume> volumes) {
     }
     for (const auto& advice : detail.advice) {
         if (advice.advice == Advice::retire) {
-            advised.actions.push_back(
-                {0, ActionKind::retire, advice.holding, instead + "; " + joinedReasons(advice.reasons), timeNow()});
+            advised.actions.push_back({0, ActionKind::retire, advice.holding,
+                                       instead + "; " + joinedReasons(advice.reasons), timeNow()});
         }
     }
     return advised;
@@ -252,7 +252,8 @@ Outcome setRetire(const Catalogue& catalogue, const SetDetail& detail, HoldingId
     if (!retire) {
         return docket.remove(one);
     }
-    const std::vector<DocketAction> action{{0, ActionKind::retire, member, "the custodian's choice", timeNow()}};
+    const std::vector<DocketAction> action{
+        {0, ActionKind::retire, member, "the custodian's choice", timeNow()}};
     if (const auto added = docket.add(action); !added) {
         return added;
     }

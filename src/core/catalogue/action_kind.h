@@ -21,10 +21,10 @@ enum class ActionKind {
     bringBack,    ///< in the ledger alone: a missing holding was restored, nothing had to be set aside
 };
 
-inline constexpr std::array everyKind{
-    ActionKind::retire,  ActionKind::writeOff, ActionKind::accept,  ActionKind::acceptChange,
-    ActionKind::restore, ActionKind::repair,   ActionKind::rewrite, ActionKind::retag,
-    ActionKind::repoint, ActionKind::move,     ActionKind::bringBack};
+inline constexpr std::array everyKind{ActionKind::retire,       ActionKind::writeOff, ActionKind::accept,
+                                      ActionKind::acceptChange, ActionKind::restore,  ActionKind::repair,
+                                      ActionKind::rewrite,      ActionKind::retag,    ActionKind::repoint,
+                                      ActionKind::move,         ActionKind::bringBack};
 
 /// The word that stands for it in the catalogue, the command and the windows.
 std::string_view word(ActionKind kind);

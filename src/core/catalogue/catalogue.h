@@ -42,8 +42,8 @@ class Catalogue {
     /// Does all of `work` with this catalogue or, where it yields an Error, nothing of it.
     Outcome together(const std::function<Outcome()>& work) const;
 
-    /// While it lives, everything that is asked of this catalogue is answered as it was at the first question:
-    /// and faster, since each answer needs no lock of its own. Nothing is written meanwhile.
+    /// While it lives, everything that is asked of this catalogue is answered as it was at the first
+    /// question: and faster, since each answer needs no lock of its own. Nothing is written meanwhile.
     class Snapshot {
       public:
         explicit Snapshot(const Catalogue& catalogue);

@@ -63,8 +63,8 @@ WritingTransaction::WritingTransaction(SQLite::Database& database)
 WritingTransaction::~WritingTransaction() {
     if (!committed_) {
         // Where SQLite has rolled back already there is nothing left to do.
-        sqlite3_exec(database_.getHandle(), isInner_ ? "ROLLBACK TO inner; RELEASE inner" : "ROLLBACK", nullptr,
-                     nullptr, nullptr);
+        sqlite3_exec(database_.getHandle(), isInner_ ? "ROLLBACK TO inner; RELEASE inner" : "ROLLBACK",
+                     nullptr, nullptr, nullptr);
     }
 }
 

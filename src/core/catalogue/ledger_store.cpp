@@ -61,9 +61,9 @@ std::vector<LedgerAction> actionsFrom(SQLite::Statement& ask) {
     return actions;
 }
 
-constexpr const char* actionSelect =
-    "SELECT id, entry, kind, holding, place, aside, note, size, xxh3, step, sentence, made, made_xxh3, stays, unflushed FROM "
-    "ledger_actions ";
+constexpr const char* actionSelect = "SELECT id, entry, kind, holding, place, aside, note, size, xxh3, step, "
+                                     "sentence, made, made_xxh3, stays, unflushed FROM "
+                                     "ledger_actions ";
 
 /// The statements that settling takes, prepared once for many actions.
 class Settling {
@@ -119,7 +119,8 @@ class Settling {
 
     void move(HoldingId holding, VolumeId volume, const BytePath& path) {
         run(remember_,
-            "INSERT OR IGNORE INTO former_places(volume, path, holding) SELECT volume, path, id FROM holdings "
+            "INSERT OR IGNORE INTO former_places(volume, path, holding) SELECT volume, path, id FROM "
+            "holdings "
             "WHERE id = ?",
             holding);
         // What was missing at the new place is there again, as this holding.
@@ -337,7 +338,8 @@ Outcome LedgerStore::markAll(std::span<const LedgerAction* const> actions, Actio
 
 Outcome LedgerStore::setUnflushed(const LedgerAction& action, bool unflushed) const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement write(catalogue_.database(), "UPDATE ledger_actions SET unflushed = ? WHERE id = ?");
+        SQLite::Statement write(catalogue_.database(),
+                                "UPDATE ledger_actions SET unflushed = ? WHERE id = ?");
         write.bind(1, unflushed ? 1 : 0);
         write.bind(2, action.id);
         write.exec();

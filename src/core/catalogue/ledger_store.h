@@ -34,7 +34,7 @@ struct LedgerAction {
     Checksum128 checksum;
     ActionStep step = ActionStep::started;
     std::string sentence;
-    BytePath stays;         ///< absolute, of what is retired: the copy that stays; "" otherwise
+    BytePath stays; ///< absolute, of what is retired: the copy that stays; "" otherwise
     /// It has ended, and its drive did not confirm that it outlasts a loss of power, or did not let something
     /// of ours be removed that is left.
     bool unflushed = false;

@@ -136,13 +136,16 @@ std::uint64_t countAt(SQLite::Statement& row, int column) {
 /// Within the caller's transaction.
 ListFileId writeList(SQLite::Database& database, std::span<const Volume> volumes, const ListFile& list,
                      PlayerId player) {
+    // One that is known stays where it is known, also while its volume seems to be away.
     const auto place = placeFor(volumes, list.path);
     SQLite::Statement insert(
-        database, "INSERT INTO lists(volume, path, size, mtime, ctime, inode, problem, as_uri) "
-                  "VALUES(?,?,?,?,?,?,?,?) "
-                  "ON CONFLICT(volume, path) DO UPDATE SET size = excluded.size, mtime = excluded.mtime, "
-                  "ctime = excluded.ctime, inode = excluded.inode, problem = excluded.problem, as_uri = "
-                  "excluded.as_uri RETURNING id");
+        database,
+        "INSERT INTO lists(volume, path, size, mtime, ctime, inode, problem, as_uri) "
+        "SELECT coalesce(k.volume, ?1), coalesce(k.path, ?2), ?3, ?4, ?5, ?6, ?7, ?8 FROM (SELECT 1) "
+        "LEFT JOIN lists k ON k.id = ?9 WHERE true "
+        "ON CONFLICT(volume, path) DO UPDATE SET size = excluded.size, mtime = excluded.mtime, "
+        "ctime = excluded.ctime, inode = excluded.inode, problem = excluded.problem, as_uri = "
+        "excluded.as_uri RETURNING id");
     insert.bind(1, place.volume);
     bindBytes(insert, 2, place.path);
     insert.bind(3, static_cast<std::int64_t>(list.stamp.size));
@@ -151,6 +154,7 @@ ListFileId writeList(SQLite::Database& database, std::span<const Volume> volumes
     insert.bind(6, static_cast<std::int64_t>(list.stamp.inode));
     insert.bind(7, list.problem);
     insert.bind(8, list.asUri ? 1 : 0);
+    insert.bind(9, list.id);
     insert.executeStep();
     const auto id = insert.getColumn(0).getInt64();
     insert.reset();

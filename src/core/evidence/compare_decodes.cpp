@@ -5,9 +5,9 @@
 #include "core/media/pcm_reader.h"
 
 #include <algorithm>
-#include <fcntl.h>
 #include <cmath>
 #include <complex>
+#include <fcntl.h>
 #include <numbers>
 #include <optional>
 

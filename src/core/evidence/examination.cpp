@@ -139,13 +139,13 @@ Evidence evidenceFrom(Listeners& listeners, DecodeReport& decode, const Claims& 
 } // namespace
 
 Result<FileRecord> examineFile(const BytePath& path, RunControl& control,
-                                const std::function<void(std::uint64_t)>& onBytes) {
+                               const std::function<void(std::uint64_t)>& onBytes) {
     const auto file = openForReading(path);
     return file ? examineOpen(*file, path, control, onBytes) : Result<FileRecord>(file.error());
 }
 
 Result<FileRecord> examineOpen(const FileHandle& file, const BytePath& path, RunControl& control,
-                                const std::function<void(std::uint64_t)>& onBytes) {
+                               const std::function<void(std::uint64_t)>& onBytes) {
     const auto before = stampOf(file, path);
     if (!before) {
         return before.error();

@@ -9,7 +9,7 @@ namespace sober {
 /// passOverFile does; a file that begins like audio and does not decode yields a record with a problem
 /// and without evidence.
 Result<FileRecord> examineOpen(const FileHandle& file, const BytePath& path, RunControl& control,
-                                const std::function<void(std::uint64_t)>& onBytes);
+                               const std::function<void(std::uint64_t)>& onBytes);
 Result<FileRecord> examineFile(const BytePath& path, RunControl& control,
                                const std::function<void(std::uint64_t)>& onBytes);
 

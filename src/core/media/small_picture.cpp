@@ -15,8 +15,8 @@ namespace {
 
 constexpr int largestSide = 16'384; // pixels: what a picture states beyond is not decoded
 
-/// By how their files begin: the PNG specification (5.2), ITU-T T.81 (B.1.1.3), GIF89a (17), the RIFF container
-/// of WebP (RFC 9649), and the two letters of a Windows bitmap.
+/// By how their files begin: the PNG specification (5.2), ITU-T T.81 (B.1.1.3), GIF89a (17), the RIFF
+/// container of WebP (RFC 9649), and the two letters of a Windows bitmap.
 AVCodecID formatOf(std::string_view bytes) {
     return bytes.starts_with("\x89PNG")                                       ? AV_CODEC_ID_PNG
            : bytes.starts_with("\xFF\xD8")                                    ? AV_CODEC_ID_MJPEG
@@ -27,6 +27,7 @@ AVCodecID formatOf(std::string_view bytes) {
 }
 
 OwnedFrame decoded(std::string_view bytes) {
+    av_log_set_level(AV_LOG_QUIET);
     const AVCodec* decoder = avcodec_find_decoder(formatOf(bytes));
     OwnedCodec codec(decoder != nullptr ? avcodec_alloc_context3(decoder) : nullptr);
     const OwnedPacket packet(av_packet_alloc());
@@ -42,8 +43,8 @@ OwnedFrame decoded(std::string_view bytes) {
         return nullptr;
     }
     std::copy(bytes.begin(), bytes.end(), packet->data);
-    const bool sent = avcodec_send_packet(codec.get(), packet.get()) >= 0 &&
-                      avcodec_send_packet(codec.get(), nullptr) >= 0;
+    const bool sent =
+        avcodec_send_packet(codec.get(), packet.get()) >= 0 && avcodec_send_packet(codec.get(), nullptr) >= 0;
     return sent && avcodec_receive_frame(codec.get(), frame.get()) >= 0 ? std::move(frame) : nullptr;
 }
 
@@ -55,7 +56,8 @@ Result<SmallPicture> smallPictureOf(std::string_view bytes, int mostPixels) {
     if (!frame || frame->width <= 0 || frame->height <= 0 || mostPixels <= 0) {
         return cannot;
     }
-    const double scale = std::min(1.0, static_cast<double>(mostPixels) / std::max(frame->width, frame->height));
+    const double scale =
+        std::min(1.0, static_cast<double>(mostPixels) / std::max(frame->width, frame->height));
     SmallPicture picture;
     picture.width = std::max(1, static_cast<int>(frame->width * scale));
     picture.height = std::max(1, static_cast<int>(frame->height * scale));

@@ -37,8 +37,8 @@ struct TagChange {
     bool operator==(const TagChange&) const = default;
 };
 
-/// Reads all fields and pictures. Cause::unreadable where the format keeps no tags that we know. The ending of
-/// the path tells the format first.
+/// Reads all fields and pictures. Cause::unreadable where the format keeps no tags that we know. The ending
+/// of the path tells the format first.
 Result<TagFields> readTagFields(const FileHandle& file, const BytePath& path);
 Result<TagFields> readTagFields(const BytePath& path);
 

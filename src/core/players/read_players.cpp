@@ -1,7 +1,7 @@
 #include "core/players/read_players.h"
 
-#include "core/base/presence.h"
 #include "core/base/file_handle.h"
+#include "core/base/presence.h"
 #include "core/base/text.h"
 #include "core/catalogue/volumes.h"
 #include "core/players/list_reading.h"

@@ -4,8 +4,8 @@
 #include "core/base/text.h"
 #include "core/catalogue/volumes.h"
 #include "core/exchange/bag.h"
-#include "core/remedy/changes/file_changes.h"
 #include "core/remedy/actions/reach.h"
+#include "core/remedy/changes/file_changes.h"
 #include "core/survey/walk.h"
 
 #include <fmt/format.h>
@@ -64,10 +64,11 @@ Outcome writeTagFile(const BytePath& path, const std::string& text, Unflushed& u
 
 Outcome confirm(const BytePath& to, Unflushed& unflushed) {
     unflushed.flush();
-    return unflushed.isEmpty() ? done()
-                               : Outcome(Error{Cause::unreadable, to,
-                                               displayPath(to) + ": its drive has not confirmed that the bag is "
-                                                                 "written; check it, or write it again."});
+    return unflushed.isEmpty()
+               ? done()
+               : Outcome(Error{Cause::unreadable, to,
+                               displayPath(to) + ": its drive has not confirmed that the bag is "
+                                                 "written; check it, or write it again."});
 }
 
 Outcome writeTagFiles(const BytePath& to, const WrittenBag& bag, std::span<const ListedFile> payload,
@@ -92,7 +93,8 @@ Outcome writeTagFiles(const BytePath& to, const WrittenBag& bag, std::span<const
         }
         listed.push_back({name, std::move(*sum)});
     }
-    if (const auto written = writeTagFile(joinPath(to, "tagmanifest-sha256.txt"), bagManifestText(listed), unflushed);
+    if (const auto written =
+            writeTagFile(joinPath(to, "tagmanifest-sha256.txt"), bagManifestText(listed), unflushed);
         !written) {
         return written;
     }

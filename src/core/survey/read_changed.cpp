@@ -1,8 +1,8 @@
 #include "core/survey/read_changed.h"
 
 #include "core/base/text.h"
-#include "core/evidence/worker/evidence_worker.h"
 #include "core/evidence/file_content.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/survey/volume_identity.h"
 
 #include <tbb/enumerable_thread_specific.h>

@@ -5,8 +5,8 @@
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/ledger_store.h"
 #include "core/catalogue/volumes.h"
-#include "core/evidence/worker/evidence_worker.h"
 #include "core/evidence/file_content.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/survey/volume_identity.h"
 
 #include <fmt/format.h>

@@ -43,8 +43,9 @@ Result<CarriedOut> carryOut(Catalogue& catalogue, RunControl& control, const Car
         return CarriedOut{};
     }
     const auto volumes = Volumes(catalogue).all();
-    return volumes ? endRun(catalogue, carryOutReviewed(catalogue, control, hooks, std::move(*review), *volumes))
-                   : Result<CarriedOut>(volumes.error());
+    return volumes
+               ? endRun(catalogue, carryOutReviewed(catalogue, control, hooks, std::move(*review), *volumes))
+               : Result<CarriedOut>(volumes.error());
 }
 
 Result<CarriedOut> undoEntry(Catalogue& catalogue, EntryId entry, RunControl& control,

@@ -56,7 +56,8 @@ Result<OpenedForWork> openAndRecover(const BytePath& cataloguePath) {
     }
     // Without anything to be settled the first screen does not wait for a look at all drives.
     const auto unfinished = LedgerStore(*catalogue).unfinished();
-    const auto looked = unfinished && !unfinished->empty() ? lookForVolumesAndMark(*catalogue) : Result(false);
+    const auto looked =
+        unfinished && !unfinished->empty() ? lookForVolumesAndMark(*catalogue) : Result(false);
     if (!unfinished || !looked) {
         return unfinished ? looked.error() : unfinished.error();
     }
@@ -84,8 +85,8 @@ Result<OpenedForWork> openToLook(const BytePath& cataloguePath) {
     }
     const auto looked = lookForVolumesAndMark(*catalogue);
     const auto refreshed = looked ? refreshFindings(*catalogue) : Outcome(looked.error());
-    auto waiting = refreshed ? waitingToBeSettled(*catalogue)
-                             : Result<std::vector<std::string>>(refreshed.error());
+    auto waiting =
+        refreshed ? waitingToBeSettled(*catalogue) : Result<std::vector<std::string>>(refreshed.error());
     return waiting ? Result<OpenedForWork>(OpenedForWork{std::move(*catalogue), {}, std::move(*waiting)})
                    : Result<OpenedForWork>(waiting.error());
 }

@@ -48,12 +48,18 @@ void takeFrom(const Json& /*json*/, Nothing& /*nothing*/) {}
 Json shapeOf(const Probed& probed) {
     const auto& claims = probed.claims;
     const auto& tags = probed.tags;
-    return {{"container", claims.container}, {"codec", claims.codec},
-            {"lossless", claims.lossless},   {"bitrate", claims.bitrate},
-            {"rate", claims.sampleRate},     {"channels", claims.channels},
-            {"depth", claims.bitDepth},      {"duration", claims.duration},
-            {"title", tags.title},           {"artist", tags.artist},
-            {"album", tags.album},           {"track", tags.track},
+    return {{"container", claims.container},
+            {"codec", claims.codec},
+            {"lossless", claims.lossless},
+            {"bitrate", claims.bitrate},
+            {"rate", claims.sampleRate},
+            {"channels", claims.channels},
+            {"depth", claims.bitDepth},
+            {"duration", claims.duration},
+            {"title", tags.title},
+            {"artist", tags.artist},
+            {"album", tags.album},
+            {"track", tags.track},
             {"date", tags.date}};
 }
 
@@ -106,11 +112,11 @@ void takeFrom(const Json& json, TagFields& tags) {
 
 Json shapeOf(const DecodeComparison& comparison) {
     const std::vector<float> bands(comparison.byBand.begin(), comparison.byBand.end());
-    return {{"offset", comparison.offset},       {"drift", comparison.drift},
-            {"gain", comparison.gain},           {"spread", comparison.spread},
-            {"residual", comparison.residual},   {"agreeing", comparison.agreeing},
-            {"compared", comparison.compared},   {"first", comparison.firstSide},
-            {"second", comparison.secondSide},   {"time", floatsShape(comparison.overTime)},
+    return {{"offset", comparison.offset},      {"drift", comparison.drift},
+            {"gain", comparison.gain},          {"spread", comparison.spread},
+            {"residual", comparison.residual},  {"agreeing", comparison.agreeing},
+            {"compared", comparison.compared},  {"first", comparison.firstSide},
+            {"second", comparison.secondSide},  {"time", floatsShape(comparison.overTime)},
             {"block", comparison.blockSeconds}, {"bands", floatsShape(bands)}};
 }
 

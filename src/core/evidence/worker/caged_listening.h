@@ -8,8 +8,8 @@
 
 namespace sober {
 
-/// A file as it is listened to, decoded in a process of its own: 16-bit stereo frames at a rate that the device
-/// takes, from any place. Where the process dies of the file, the sound ends there.
+/// A file as it is listened to, decoded in a process of its own: 16-bit stereo frames at a rate that the
+/// device takes, from any place. Where the process dies of the file, the sound ends there.
 class CagedListening {
   public:
     /// `rate` in Hz; 0 takes the file's own.

@@ -33,7 +33,8 @@ Error endedByOthers(const BytePath& path) {
 
 } // namespace
 
-EvidenceWorker::EvidenceWorker(const WorkerLimits& limits) : process_(std::make_unique<WorkerProcess>(limits)) {}
+EvidenceWorker::EvidenceWorker(const WorkerLimits& limits)
+    : process_(std::make_unique<WorkerProcess>(limits)) {}
 EvidenceWorker::~EvidenceWorker() = default;
 
 template <typename T>

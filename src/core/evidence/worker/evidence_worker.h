@@ -46,8 +46,7 @@ class EvidenceWorker {
     Result<T> ask(char letter, std::string_view question, std::span<const FileHandle* const> files,
                   const BytePath& path, RunControl& control);
     Result<FileRecord> askForRecord(char letter, const BytePath& path, RunControl& control,
-                                    const std::function<void(std::uint64_t)>& onBytes,
-                                    std::uint64_t& told);
+                                    const std::function<void(std::uint64_t)>& onBytes, std::uint64_t& told);
 
     std::unique_ptr<WorkerProcess> process_;
 };

@@ -115,7 +115,7 @@ std::optional<Message> receiveMessage(int line) {
     received.letter = head.letter;
     received.bytes.resize(head.length);
     return receiveAll(line, received.bytes.data(), received.bytes.size()) ? std::optional(std::move(received))
-                                                                         : std::nullopt;
+                                                                          : std::nullopt;
 }
 
 } // namespace sober

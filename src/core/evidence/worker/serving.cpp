@@ -12,9 +12,9 @@
 #include <sys/resource.h>
 
 #include <csignal>
-#include <fcntl.h>
 #include <cstdlib>
 #include <cstring>
+#include <fcntl.h>
 #include <unistd.h>
 
 namespace sober {
@@ -91,8 +91,9 @@ class Server {
         case passOverQuestion: {
             Teller told;
             const auto onBytes = [&](std::uint64_t bytes) { told(bytes); };
-            return packRecord(message.letter == examineQuestion ? examineOpen(file, path, control_, onBytes)
-                                                                : passOverOpen(file, path, control_, onBytes));
+            return packRecord(message.letter == examineQuestion
+                                  ? examineOpen(file, path, control_, onBytes)
+                                  : passOverOpen(file, path, control_, onBytes));
         }
         case probeQuestion: {
             const auto stamp = stampOf(file, path);

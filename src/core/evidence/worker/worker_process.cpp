@@ -58,7 +58,8 @@ bool WorkerProcess::ask(char letter, std::string_view question, std::span<const 
         limits_.seconds + static_cast<std::uint32_t>(bytes / 1'000'000) * limits_.secondsPerMegabyte;
     const auto limit = fmt::format("{:08x}", seconds);
     const auto sent = [&] {
-        return (child_ != 0 || start()) && sendMessage(line_.get(), letter, limit + std::string(question), files);
+        return (child_ != 0 || start()) &&
+               sendMessage(line_.get(), letter, limit + std::string(question), files);
     };
     if (sent()) {
         return true;

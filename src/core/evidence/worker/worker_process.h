@@ -15,8 +15,8 @@ struct WorkerLimits {
     unsigned secondsPerMegabyte = 2;   ///< and for each 10^6 bytes of it
 };
 
-/// A process of this program's own that answers questions about files in a cage (cage.h). It is started when it
-/// is needed; what breaks it costs one answer.
+/// A process of this program's own that answers questions about files in a cage (cage.h). It is started when
+/// it is needed; what breaks it costs one answer.
 class WorkerProcess {
   public:
     explicit WorkerProcess(const WorkerLimits& limits) : limits_(limits) {}
@@ -24,8 +24,8 @@ class WorkerProcess {
     WorkerProcess(const WorkerProcess&) = delete;
     WorkerProcess& operator=(const WorkerProcess&) = delete;
 
-    /// Sends a question with open files of `bytes` in all; starts the process where there is none. False where
-    /// that cannot be had.
+    /// Sends a question with open files of `bytes` in all; starts the process where there is none. False
+    /// where that cannot be had.
     bool ask(char letter, std::string_view question, std::span<const int> files, std::uint64_t bytes);
 
     /// What came of a question.
@@ -38,8 +38,8 @@ class WorkerProcess {
         Came came = Came::ended;
         std::string bytes;
     };
-    /// Waits for the answer; `onBytes` hears how many more bytes of the files have gone by. A paused run holds
-    /// the process where it is; a cancelled one ends it.
+    /// Waits for the answer; `onBytes` hears how many more bytes of the files have gone by. A paused run
+    /// holds the process where it is; a cancelled one ends it.
     Answer await(RunControl& control, const std::function<void(std::uint64_t)>& onBytes);
 
     /// Of one that ended: whether somebody else ended it, and what became of it, for a sentence.

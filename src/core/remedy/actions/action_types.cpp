@@ -14,16 +14,11 @@ namespace sober {
 
 const ActionType& typeOf(ActionKind kind) {
     static const std::map<ActionKind, ActionType> table{
-        {ActionKind::retire, retireType()},
-        {ActionKind::writeOff, writeOffType()},
-        {ActionKind::accept, acceptType()},
-        {ActionKind::acceptChange, acceptChangeType()},
-        {ActionKind::restore, restoreType()},
-        {ActionKind::repair, repairType()},
-        {ActionKind::rewrite, rewriteType()},
-        {ActionKind::retag, retagType()},
-        {ActionKind::repoint, repointType()},
-        {ActionKind::move, moveType()},
+        {ActionKind::retire, retireType()},       {ActionKind::writeOff, writeOffType()},
+        {ActionKind::accept, acceptType()},       {ActionKind::acceptChange, acceptChangeType()},
+        {ActionKind::restore, restoreType()},     {ActionKind::repair, repairType()},
+        {ActionKind::rewrite, rewriteType()},     {ActionKind::retag, retagType()},
+        {ActionKind::repoint, repointType()},     {ActionKind::move, moveType()},
         {ActionKind::bringBack, bringBackType()},
     };
     return table.at(kind);

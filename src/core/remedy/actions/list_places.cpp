@@ -34,8 +34,8 @@ bool isOpenForWriting(const BytePath& list) {
 std::optional<std::string> whyNeverChange(const BytePath& list) {
     struct stat status {};
     if (lstat(list.c_str(), &status) != 0) {
-        return displayPath(list) + (errno == ENOENT || errno == ENOTDIR ? " is not there now."
-                                                                        : " cannot be looked at now.");
+        return displayPath(list) +
+               (errno == ENOENT || errno == ENOTDIR ? " is not there now." : " cannot be looked at now.");
     }
     if (status.st_nlink > 1) {
         return displayPath(list) +

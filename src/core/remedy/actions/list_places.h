@@ -16,7 +16,8 @@ struct PlayerShelf {
 
     static Result<PlayerShelf> of(const Catalogue& catalogue);
     const ListFile* list(ListFileId id) const;
-    /// Why a list cannot be changed, whoever has it open: it is away, gone, read-only, or waits to be settled.
+    /// Why a list cannot be changed, whoever has it open: it is away, gone, read-only, or waits to be
+    /// settled.
     std::optional<std::string> whyNever(const ListFile& list) const;
 };
 

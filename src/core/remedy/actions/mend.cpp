@@ -39,8 +39,8 @@ Result<Refusal> whyNotMend(ReviewContext& context, PlannedAction& planned, const
 
 Result<Proven> proveMendable(DoingContext& context, const PlannedAction& planned, LedgerAction& action) {
     const auto mending = mendingOf(context.catalogue, planned.holding.id, context.volumes);
-    const auto stamp = mending ? context.prover.mendable(planned, action)
-                               : Result<FileStamp>(mending.error());
+    const auto stamp =
+        mending ? context.prover.mendable(planned, action) : Result<FileStamp>(mending.error());
     if (!stamp) {
         return stamp.error();
     }
@@ -70,9 +70,9 @@ Result<Proven> proveBringable(DoingContext& context, const PlannedAction& planne
 Result<FileRecord> makeRecorded(DoingContext& context, const PlannedAction& planned,
                                 const LedgerAction& action) {
     const auto mending = mendingOf(context.catalogue, planned.holding.id, context.volumes);
-    return mending ? makeMended(*mending, planned.action.kind == ActionKind::repair, action.made,
-                                context.control)
-                   : Result<FileRecord>(mending.error());
+    return mending
+               ? makeMended(*mending, planned.action.kind == ActionKind::repair, action.made, context.control)
+               : Result<FileRecord>(mending.error());
 }
 
 } // namespace

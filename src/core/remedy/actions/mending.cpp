@@ -4,8 +4,8 @@
 #include "core/base/text.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
-#include "core/remedy/changes/file_changes.h"
 #include "core/remedy/actions/take_in.h"
+#include "core/remedy/changes/file_changes.h"
 
 #include <algorithm>
 #include <array>

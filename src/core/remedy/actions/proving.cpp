@@ -4,9 +4,9 @@
 #include "core/base/text.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/evidence/compare_content.h"
-#include "core/evidence/worker/evidence_worker.h"
 #include "core/evidence/file_content.h"
 #include "core/evidence/fingerprint.h"
+#include "core/evidence/worker/evidence_worker.h"
 
 #include <fmt/format.h>
 

@@ -21,11 +21,11 @@ Result<Refusal> whyNotRetire(ReviewContext& context, PlannedAction& planned, con
     planned.carriers = std::move(*carriers);
     if (planned.carriers.empty()) {
         const auto all = carriersOf(context.catalogue, planned.holding, context.volumes, {});
-        return !all           ? Result<Refusal>(all.error())
-               : all->empty() ? Refusal("It is the only copy at hand.")
-                              : Refusal(fmt::format(
-                                    "All {} copies at hand are told to retire; one of them has to stay.",
-                                    all->size() + 1));
+        return !all ? Result<Refusal>(all.error())
+               : all->empty()
+                   ? Refusal("It is the only copy at hand.")
+                   : Refusal(fmt::format("All {} copies at hand are told to retire; one of them has to stay.",
+                                         all->size() + 1));
     }
     planned.loss = planned.carriers.front().loss;
     planned.awaitsConsent = planned.loss != Loss::none && planned.action.consent != lossWord(planned.loss);

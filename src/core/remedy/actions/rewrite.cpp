@@ -1,8 +1,8 @@
 #include "core/remedy/actions/rewrite.h"
 
 #include "core/base/text.h"
-#include "core/evidence/worker/evidence_worker.h"
 #include "core/catalogue/evidence_store.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/remedy/actions/legs.h"
 #include "core/remedy/actions/reach.h"
 #include "core/remedy/actions/take_in.h"

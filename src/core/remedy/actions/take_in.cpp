@@ -3,8 +3,8 @@
 #include "core/base/text.h"
 #include "core/catalogue/holding_writer.h"
 #include "core/catalogue/holdings.h"
-#include "core/evidence/worker/evidence_worker.h"
 #include "core/evidence/file_content.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/remedy/actions/planned_action.h"
 #include "core/remedy/changes/file_changes.h"
 
@@ -36,7 +36,7 @@ Result<FileRecord> readAsItIs(const BytePath& path, RunControl& control) {
 Outcome holds(const BytePath& path, const Checksum128& checksum) {
     RunControl control;
     const auto content = readContent(path, control);
-    return !content                                 ? Outcome(content.error())
+    return !content                              ? Outcome(content.error())
            : content->checksums.file == checksum ? done()
                                                  : Outcome(anotherFile(path));
 }
@@ -64,7 +64,8 @@ Outcome takeIn(Catalogue& catalogue, const LedgerAction& action, const FileRecor
     HoldingWriter writer(catalogue, holdings->front().volume, timeNow());
     // What was mended is its baseline again; what is given back after that is not.
     const bool concernsFixity = isMended(action.kind) || action.kind == ActionKind::bringBack;
-    writer.rewrite(action.holding, record, concernsFixity ? "changed" : word(action.kind), holdings->front().path);
+    writer.rewrite(action.holding, record, concernsFixity ? "changed" : word(action.kind),
+                   holdings->front().path);
     return writer.commit();
 }
 

@@ -74,7 +74,7 @@ void Batch::prove(std::span<const PlannedAction* const> actions,
         doing.action.size = planned->holding.size;
         doing.action.checksum = planned->holding.checksum;
         const auto& type = doing.type();
-        auto proven = planned->refused     ? Result<Proven>(refusedError(planned->path, *planned->refused))
+        auto proven = planned->refused        ? Result<Proven>(refusedError(planned->path, *planned->refused))
                       : type.prove != nullptr ? type.prove(context_, *planned, doing.action)
                                               : Result(Proven{});
         if (!proven && proven.error().cause == Cause::interrupted) {
@@ -125,8 +125,8 @@ Outcome Batch::lead(References when) {
         return done();
     }
     RunControl toTheEnd; // stopped between two batches, not within one
-    auto following = Following::lead(context_.catalogue, result_.entry, std::move(places), toTheEnd, hooks_,
-                                     &written_);
+    auto following =
+        Following::lead(context_.catalogue, result_.entry, std::move(places), toTheEnd, hooks_, &written_);
     if (!following) {
         return following.error();
     }
@@ -144,10 +144,9 @@ Outcome Batch::record() {
     for (auto* doing : going()) {
         auto& action = doing->action;
         action.unflushed = isUnflushed(action, unflushed_);
-        auto settlement =
-            action.kind == ActionKind::move
-                ? settlementMoved(action, ActionStep::carriedOut, action.made, context_.volumes)
-                : Result(settlementFor(action, ActionStep::carriedOut));
+        auto settlement = action.kind == ActionKind::move
+                              ? settlementMoved(action, ActionStep::carriedOut, action.made, context_.volumes)
+                              : Result(settlementFor(action, ActionStep::carriedOut));
         if (settlement) {
             settlements.push_back(std::move(*settlement));
         } else {

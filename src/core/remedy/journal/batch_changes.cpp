@@ -1,8 +1,7 @@
 // What a batch changes on a volume: the other half of batch.cpp.
-#include "core/remedy/journal/batch.h"
-
 #include "core/base/text.h"
 #include "core/remedy/changes/file_changes.h"
+#include "core/remedy/journal/batch.h"
 #include "core/remedy/journal/steps.h"
 
 #include <fmt/format.h>
@@ -150,8 +149,8 @@ void Batch::change(Doing& doing) {
     // now.
     if (!doing.failure && doing.proven->stays) {
         if (auto gone = whyNotThere(*doing.proven->stays)) {
-            doing.failure = refusedError(
-                doing.action.place, *gone + " " + displayPath(doing.action.place) + " was put back.");
+            doing.failure = refusedError(doing.action.place,
+                                         *gone + " " + displayPath(doing.action.place) + " was put back.");
         }
     }
 }

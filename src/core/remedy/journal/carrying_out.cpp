@@ -17,7 +17,7 @@ constexpr std::uint64_t longestReading = 1 << 30; // bytes that are read between
 /// What an action reads before anything is changed.
 std::uint64_t bytesToRead(const PlannedAction& planned) {
     const auto& type = typeOf(planned.action.kind);
-    const std::uint64_t times = planned.refused                                 ? 0
+    const std::uint64_t times = planned.refused                               ? 0
                                 : type.references == References::beforeItGoes ? 2
                                 : type.isMade()                               ? 1
                                                                               : 0;
@@ -65,9 +65,8 @@ class CarryingOut {
             const auto outcome =
                 batch.front()->action.kind == ActionKind::repoint
                     ? repoint(batch)
-                    : Batch(context_, hooks_, result_, written_).run(batch, [this](const PlannedAction& planned) {
-                          tell(planned.path);
-                      });
+                    : Batch(context_, hooks_, result_, written_)
+                          .run(batch, [this](const PlannedAction& planned) { tell(planned.path); });
             if (!outcome) {
                 return outcome.error();
             }
@@ -109,9 +108,8 @@ class CarryingOut {
             }
         }
         tell(batch.front()->path);
-        const auto following =
-            Following::lead(context_.catalogue, result_.entry, std::move(places), control_, hooks_,
-                            &written_);
+        const auto following = Following::lead(context_.catalogue, result_.entry, std::move(places), control_,
+                                               hooks_, &written_);
         if (!following) {
             return following.error();
         }

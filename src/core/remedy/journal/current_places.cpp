@@ -35,8 +35,8 @@ std::optional<BytePath> movedTop(const BytePath& top, const BytePath& before, co
 
 std::string waitingSentence(const PlacedAction& placed) {
     const auto& action = placed.action;
-    return !placed.atHand ? fmt::format("{} waits to be settled: {} is away.", displayPath(action.place),
-                                        placed.volume)
+    return !placed.atHand
+               ? fmt::format("{} waits to be settled: {} is away.", displayPath(action.place), placed.volume)
            : !action.sentence.empty()
                ? action.sentence
                : displayPath(action.place) + " waits to be settled; the next work here does that.";

@@ -8,8 +8,7 @@
 namespace sober {
 
 Result<Following> Following::lead(const Catalogue& catalogue, EntryId entry, NewPlaces places,
-                                  RunControl& control, const CarryOutHooks& hooks,
-                                  WrittenLists* written) {
+                                  RunControl& control, const CarryOutHooks& hooks, WrittenLists* written) {
     auto shelf = places.empty() ? Result(PlayerShelf{}) : PlayerShelf::of(catalogue);
     if (!shelf) {
         return shelf.error();
@@ -47,9 +46,9 @@ Outcome Following::prepareOne(const ListFile& list, Resolver& resolver) {
         return leaveAllOf(list, *shelf_.whyNever(list));
     }
     auto read = readList(list.path);
-    auto rewritten = read ? rewrittenList(list, *read, contextOf(list, shelf_.players), resolver,
-                                          shelf_.volumes, places_)
-                          : Result<RewrittenList>(read.error());
+    auto rewritten =
+        read ? rewrittenList(list, *read, contextOf(list, shelf_.players), resolver, shelf_.volumes, places_)
+             : Result<RewrittenList>(read.error());
     if (!rewritten) {
         return leaveAllOf(list, rewritten.error().sentence);
     }
@@ -58,9 +57,10 @@ Outcome Following::prepareOne(const ListFile& list, Resolver& resolver) {
         return lacks.error();
     }
     if (*lacks) {
-        return leaveAllOf(list, "The list " + displayPath(list.path) +
-                                    " leads there by an entry that cannot be looked at now. Look to its drive, "
-                                    "then try again.");
+        return leaveAllOf(list,
+                          "The list " + displayPath(list.path) +
+                              " leads there by an entry that cannot be looked at now. Look to its drive, "
+                              "then try again.");
     }
     for (const auto& each : rewritten->unreachable) {
         leave(each.place, each.sentence);
@@ -78,8 +78,8 @@ Outcome Following::prepareOne(const ListFile& list, Resolver& resolver) {
 Result<bool> Following::lacksEntries(const ListFile& list, const ReadList& read, std::size_t found) const {
     // What its player wrote since it was read says itself where it leads.
     const auto& stamp = list.stamp;
-    bool isAsKnown = read.stamp.inode == stamp.inode && read.stamp.size == stamp.size &&
-                     read.stamp.mtime == stamp.mtime;
+    bool isAsKnown =
+        read.stamp.inode == stamp.inode && read.stamp.size == stamp.size && read.stamp.mtime == stamp.mtime;
     if (!isAsKnown && written_ != nullptr) {
         const auto ours = written_->find(list.path);
         isAsKnown = ours != written_->end() && ours->second == checksumOfText(read.text);

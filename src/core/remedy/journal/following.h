@@ -50,7 +50,8 @@ class Following {
     Outcome prepareOne(const ListFile& list, Resolver& resolver);
     Outcome write(RunControl& control, const CarryOutHooks& hooks);
     void leave(const BytePath& place, const std::string& sentence);
-    /// Whether an entry that is known to lead to one of the places was not found to: it cannot be looked at now.
+    /// Whether an entry that is known to lead to one of the places was not found to: it cannot be looked at
+    /// now.
     Result<bool> lacksEntries(const ListFile& list, const ReadList& read, std::size_t found) const;
     Outcome leaveAllOf(const ListFile& list, const std::string& sentence);
 

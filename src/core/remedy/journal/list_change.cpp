@@ -41,8 +41,9 @@ class Exchange {
             made = flushFile(action_.made);
         }
         if (made && checksumAt(action_.made) != action_.madeChecksum) {
-            made = Outcome(Error{Cause::unreadable, action_.made,
-                                 displayPath(action_.place) + ": what was written is not what is read back."});
+            made =
+                Outcome(Error{Cause::unreadable, action_.made,
+                              displayPath(action_.place) + ": what was written is not what is read back."});
         }
         if (made) {
             hooks_.onInstant(Instant::made);
@@ -62,7 +63,8 @@ class Exchange {
             if (checksumAt(action_.made) != action_.checksum) {
                 return swapBack(writtenMeanwhile(action_.place));
             }
-            isTidy_ = removeFile(action_.made, unflushed_).ok(); // the list is changed, whatever becomes of that
+            isTidy_ =
+                removeFile(action_.made, unflushed_).ok(); // the list is changed, whatever becomes of that
             return done();
         }
         if (!exchanged) {
@@ -152,9 +154,8 @@ Result<LeftList> changeList(const LedgerStore& ledger, EntryId entry, const Byte
         changed = unchanged ? exchange.swap() : exchange.giveUp(writtenMeanwhile(list));
     }
     action->unflushed = !exchange.flush();
-    const auto marked =
-        ledger.mark(*action, changed ? ActionStep::carriedOut : ActionStep::takenBack,
-                    changed ? std::string() : changed.error().sentence);
+    const auto marked = ledger.mark(*action, changed ? ActionStep::carriedOut : ActionStep::takenBack,
+                                    changed ? std::string() : changed.error().sentence);
     if (!marked) {
         return marked.error();
     }
@@ -221,8 +222,8 @@ bool tidyList(const LedgerAction& action, Unflushed& unflushed) {
 Result<ListRecovery> recoverListChange(const LedgerStore& ledger, const LedgerAction& action) {
     const bool forth = action.step == ActionStep::started;
     const auto presence = presenceOf(action.place);
-    const bool canTell = presence != Presence::unknown &&
-                         presenceOf(BytePath(parentOf(action.place))) == Presence::there;
+    const bool canTell =
+        presence != Presence::unknown && presenceOf(BytePath(parentOf(action.place))) == Presence::there;
     if (!canTell || (presence == Presence::there && !checksumAt(action.place))) {
         return ListRecovery{false, "The change of the list " + displayPath(action.place) +
                                        " waits to be settled: it cannot be looked at now."};

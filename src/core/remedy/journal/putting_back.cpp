@@ -28,8 +28,7 @@ Outcome PuttingBack::begin(std::vector<Doing>& doings) {
         auto& action = doing.action;
         const auto back = doing.type().back;
         // What was brought back goes to the trash, and needs a name there.
-        if (!back.empty() && back.front().step == Step::note &&
-            presenceOf(action.place) == Presence::there) {
+        if (!back.empty() && back.front().step == Step::note && presenceOf(action.place) == Presence::there) {
             const auto trash = trashFor(action.place, unflushed_);
             if (!trash) {
                 doing.failure = trash.error();
@@ -79,7 +78,7 @@ void PuttingBack::putBack(Doing& doing) {
             continue;
         }
         doing.taken.push_back(leg);
-        hooks_.onInstant(leg.step == Step::note         ? Instant::noteWritten
+        hooks_.onInstant(leg.step == Step::note       ? Instant::noteWritten
                          : leg.step == Step::setAside ? Instant::moved
                                                       : Instant::replaced);
     }
@@ -123,10 +122,9 @@ Outcome PuttingBack::record(std::vector<Doing>& doings) {
             }
             doing.made = std::move(*record);
         }
-        auto settlement =
-            action.kind == ActionKind::move
-                ? settlementMoved(action, ActionStep::undone, action.place, volumes_)
-                : Result(settlementFor(action, ActionStep::undone));
+        auto settlement = action.kind == ActionKind::move
+                              ? settlementMoved(action, ActionStep::undone, action.place, volumes_)
+                              : Result(settlementFor(action, ActionStep::undone));
         if (!settlement) {
             return settlement.error();
         }

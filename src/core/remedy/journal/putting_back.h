@@ -18,8 +18,8 @@ class PuttingBack {
 
     /// Changes them back. Those that could not be are no longer among them then.
     Outcome change(std::vector<Doing>& doings);
-    /// Those with a failure are changed as they were before or, where that fails too, wait to be settled; they
-    /// are no longer among them then.
+    /// Those with a failure are changed as they were before or, where that fails too, wait to be settled;
+    /// they are no longer among them then.
     Outcome giveUp(std::vector<Doing>& doings);
     /// Says that they are back.
     Outcome record(std::vector<Doing>& doings);

@@ -116,8 +116,8 @@ class Recovery {
         return done();
     }
 
-    /// Lists lead to where the file is now, whichever way it was under way. What leads there when a docket was
-    /// under way belongs to that docket; what is led while it was taken back belongs to the recovery.
+    /// Lists lead to where the file is now, whichever way it was under way. What leads there when a docket
+    /// was under way belongs to that docket; what is led while it was taken back belongs to the recovery.
     Outcome lead() {
         std::map<EntryId, NewPlaces> places;
         for (const auto* doings : {&finished_, &takenBack_}) {
@@ -157,8 +157,7 @@ class Recovery {
                 action.kind == ActionKind::move && (action.place == place || action.made == place);
             if (waits) {
                 waiting_.push_back(action);
-                waiting_.back().sentence =
-                    displayPath(action.place) + " waits to be settled: " + why;
+                waiting_.back().sentence = displayPath(action.place) + " waits to be settled: " + why;
             }
             return waits;
         });
@@ -170,8 +169,8 @@ class Recovery {
         for (auto& doing : finished_) {
             auto settlement = settlementOf(doing);
             if (!settlement) {
-                doing.action.sentence = displayPath(doing.action.place) +
-                                        " waits to be settled: " + settlement.error().sentence;
+                doing.action.sentence =
+                    displayPath(doing.action.place) + " waits to be settled: " + settlement.error().sentence;
                 waiting_.push_back(doing.action);
                 continue;
             }
@@ -201,16 +200,16 @@ class Recovery {
             return recorded;
         }
         for (const auto* doing : taken) {
-            say(doing->action, isForth(doing->action)
-                                   ? fmt::format(" had been {}; the ledger now says so.",
-                                                 pastOf(doing->action.kind))
-                                   : std::string(" had been put back; the ledger now says so."));
+            say(doing->action,
+                isForth(doing->action)
+                    ? fmt::format(" had been {}; the ledger now says so.", pastOf(doing->action.kind))
+                    : std::string(" had been put back; the ledger now says so."));
         }
         for (const auto& doing : takenBack_) {
-            say(doing.action, isForth(doing.action)
-                                  ? fmt::format(" was not {} yet; it still waits on the docket.",
-                                                pastOf(doing.action.kind))
-                                  : std::string(" was not put back yet."));
+            say(doing.action,
+                isForth(doing.action)
+                    ? fmt::format(" was not {} yet; it still waits on the docket.", pastOf(doing.action.kind))
+                    : std::string(" was not put back yet."));
         }
         return done();
     }
@@ -287,10 +286,10 @@ class Recovery {
 
     Outcome close() {
         return entry_ == 0 ? done()
-                           : ledger_.close(entry_, fmt::format("{} after an interruption",
-                                                               counted(recovered_.settled.size(),
-                                                                       "action put in order",
-                                                                       "actions put in order")));
+                           : ledger_.close(
+                                 entry_, fmt::format("{} after an interruption",
+                                                     counted(recovered_.settled.size(), "action put in order",
+                                                             "actions put in order")));
     }
 
     Catalogue& catalogue_;

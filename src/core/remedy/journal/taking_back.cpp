@@ -36,9 +36,8 @@ class TakingBack {
     Result<CarriedOut> run(std::vector<LedgerAction> actions) {
         std::erase_if(actions, [](const LedgerAction& each) { return each.step != ActionStep::carriedOut; });
         std::ranges::reverse(actions);
-        const auto lists = std::ranges::stable_partition(actions, [](const LedgerAction& each) {
-            return each.kind != ActionKind::repoint;
-        });
+        const auto lists = std::ranges::stable_partition(
+            actions, [](const LedgerAction& each) { return each.kind != ActionKind::repoint; });
         const std::span files(actions.begin(), lists.begin());
         std::ranges::stable_sort(files, {}, &LedgerAction::kind);
         progress_.totalFiles = actions.size();
@@ -110,9 +109,8 @@ class TakingBack {
 
     Outcome whyNot(const LedgerAction& action, bool atHand) const {
         if (!atHand && typeOf(action.kind).changesVolume()) {
-            return refusedError(action.place,
-                                fmt::format("{} cannot be put back now: its volume is away.",
-                                            displayPath(action.place)));
+            return refusedError(action.place, fmt::format("{} cannot be put back now: its volume is away.",
+                                                          displayPath(action.place)));
         }
         return canGoBack(action);
     }
@@ -249,8 +247,8 @@ Result<CarriedOut> takeBackEntry(Catalogue& catalogue, EntryId id, RunControl& c
     if (!opened) {
         return opened.error();
     }
-    const auto result = TakingBack(catalogue, *opened, std::move(*volumes), control, hooks)
-                            .run(std::move(*actions));
+    const auto result =
+        TakingBack(catalogue, *opened, std::move(*volumes), control, hooks).run(std::move(*actions));
     if (!result) {
         return result;
     }

@@ -11,11 +11,13 @@ namespace sober {
 namespace {
 
 Outcome cannot(const LedgerAction& action, Cause cause, std::string_view why) {
-    return Error{cause, action.place, fmt::format("{} cannot be put back: {}.", displayPath(action.place), why)};
+    return Error{cause, action.place,
+                 fmt::format("{} cannot be put back: {}.", displayPath(action.place), why)};
 }
 
 /// What is to return has to be where it went, and be what went there.
-Outcome isAt(const LedgerAction& action, const BytePath& path, std::string_view gone, std::string_view other) {
+Outcome isAt(const LedgerAction& action, const BytePath& path, std::string_view gone,
+             std::string_view other) {
     switch (presenceOf(path)) {
     case Presence::gone:
         return cannot(action, Cause::notFound, gone);
@@ -25,7 +27,7 @@ Outcome isAt(const LedgerAction& action, const BytePath& path, std::string_view 
         break;
     }
     const auto held = holdsWhatWentAside(path, action);
-    return held                                     ? held
+    return held                                   ? held
            : held.error().cause == Cause::changed ? cannot(action, Cause::changed, other)
                                                   : cannot(action, Cause::unreadable, held.error().sentence);
 }
@@ -53,7 +55,7 @@ Outcome isStillMade(const LedgerAction& action) {
         break;
     }
     const auto held = holds(action.place, action.madeChecksum);
-    return held                                     ? held
+    return held                                   ? held
            : held.error().cause == Cause::changed ? cannot(action, Cause::changed, "it was changed since")
                                                   : held;
 }
@@ -76,9 +78,7 @@ Outcome canGoBack(const LedgerAction& action) {
     }
     const auto there = isAt(action, action.aside, "the trash no longer holds it",
                             "what the trash holds under its name is another file");
-    return !there                      ? there
-           : first.step == Step::place ? isStillMade(action)
-                                       : isPlaceFree(action);
+    return !there ? there : first.step == Step::place ? isStillMade(action) : isPlaceFree(action);
 }
 
 } // namespace sober

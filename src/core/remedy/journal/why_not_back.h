@@ -1,7 +1,7 @@
 #pragma once
 
-#include "core/catalogue/ledger_store.h"
 #include "core/base/result.h"
+#include "core/catalogue/ledger_store.h"
 
 namespace sober {
 

@@ -1,0 +1,24 @@
+#include "core/work/take_in_survey.h"
+
+#include "core/audit/match_recordings.h"
+#include "core/audit/refresh_findings.h"
+#include "core/players/read_players.h"
+
+namespace sober {
+
+Result<bool> takeInSurvey(Catalogue& catalogue, const SurveyReport& report, RunControl& control,
+                          const ProgressSink& onProgress) {
+    const bool readAny = !report.interrupted && report.bytesRead > 0;
+    const auto matched =
+        readAny ? matchRecordings(catalogue, control, onProgress) : Result<MatchReport>(MatchReport{});
+    // Whatever failed before, what was surveyed is to be seen.
+    RunControl toTheEnd;
+    const auto read = readPlayers(catalogue, toTheEnd);
+    const auto refreshed = refreshFindings(catalogue);
+    if (!matched || !read || !refreshed) {
+        return !matched ? matched.error() : !read ? read.error() : refreshed.error();
+    }
+    return matched->interrupted;
+}
+
+} // namespace sober

@@ -1,0 +1,93 @@
+// fuzz-worker SECONDS FOLDER [SEED]: hands files that were changed in their structure to a worker by every
+// question there is. Whatever the decoders do, each question is answered by a record or a sentence, in time, and
+// the next is too.
+#include "core/evidence/worker/caged_listening.h"
+#include "core/evidence/worker/evidence_worker.h"
+#include "mutations.h"
+#include "support/temp_folder.h"
+
+#include <fmt/format.h>
+
+#include <chrono>
+#include <cstdlib>
+
+using namespace sober;
+
+namespace {
+
+struct Counts {
+    std::uint64_t files = 0;
+    std::uint64_t questions = 0;
+    std::uint64_t broke = 0; ///< the worker died of it, and said so
+    double longest = 0;      ///< seconds
+};
+
+class Asking {
+  public:
+    void ask(const BytePath& path, const std::string& bytes) {
+        RunControl control;
+        const auto onBytes = [](std::uint64_t) {};
+        judge(path, worker_.examine(path, control, onBytes));
+        judge(path, worker_.passOver(path, control, onBytes));
+        judge(path, worker_.probe(path));
+        judge(path, worker_.readTags(path));
+        judge(path, worker_.junkIn(path, control));
+        judge(path, worker_.compare(path, path, 0, control));
+        judge(path, worker_.timePicture(path, 64, control));
+        judge(path, worker_.picture(bytes, 64));
+        if (auto listening = CagedListening::open(path)) {
+            std::vector<std::int16_t> stereo(8192);
+            listening->read(stereo);
+            listening->seek(1e9);
+            listening->read(stereo);
+        }
+        ++counts.files;
+    }
+    Counts counts;
+
+  private:
+    template <typename T>
+    void judge(const BytePath& path, const Result<T>& result) {
+        const auto now = std::chrono::steady_clock::now();
+        counts.longest = std::max(counts.longest, std::chrono::duration<double>(now - last_).count());
+        last_ = now;
+        ++counts.questions;
+        const auto sentence = result ? std::string() : result.error().sentence;
+        counts.broke += sentence.find("the decoder broke") != std::string::npos ? 1 : 0;
+        if (!result && sentence.size() < 10) {
+            fmt::print(stderr, "{}: an error without a sentence\n", path);
+            std::exit(1);
+        }
+    }
+
+    EvidenceWorker worker_{WorkerLimits{1ULL << 30, 20, 2}};
+    std::chrono::steady_clock::time_point last_ = std::chrono::steady_clock::now();
+};
+
+} // namespace
+
+int main(int argc, char** argv) {
+    if (const auto served = serveAsEvidenceWorker(argc, argv)) {
+        return *served;
+    }
+    if (argc < 3) {
+        fmt::print(stderr, "fuzz-worker SECONDS FOLDER [SEED]\n");
+        return 2;
+    }
+    constexpr std::size_t mostOfASeed = 256U << 10; // bytes
+    const auto seeds = seedsBelow(argv[2], mostOfASeed);
+    std::mt19937_64 random(argc > 3 ? std::strtoull(argv[3], nullptr, 10) : 20261125);
+    const test::TempFolder folder;
+    Asking asking;
+    using Clock = std::chrono::steady_clock;
+    for (const auto until = Clock::now() + std::chrono::seconds(std::atol(argv[1])); Clock::now() < until;) {
+        const auto bytes = mutated(seeds[random() % seeds.size()], random);
+        const auto path = folder / "input";
+        test::writeFile(path, bytes);
+        asking.ask(path, bytes);
+    }
+    const auto& counts = asking.counts;
+    fmt::print("{} files, {} questions, all answered; {} times a decoder broke; the longest answer took {:.1f} s\n",
+               counts.files, counts.questions, counts.broke, counts.longest);
+    return counts.files > 0 ? 0 : 1;
+}
