@@ -4,12 +4,13 @@
 #include "core/evidence/worker/caged_listening.h"
 #include "core/evidence/worker/evidence_worker.h"
 #include "mutations.h"
-#include "support/temp_folder.h"
 
 #include <fmt/format.h>
 
 #include <chrono>
 #include <cstdlib>
+#include <filesystem>
+#include <fstream>
 
 using namespace sober;
 
@@ -77,15 +78,19 @@ int main(int argc, char** argv) {
     constexpr std::size_t mostOfASeed = 256U << 10; // bytes
     const auto seeds = seedsBelow(argv[2], mostOfASeed);
     std::mt19937_64 random(argc > 3 ? std::strtoull(argv[3], nullptr, 10) : 20261125);
-    const test::TempFolder folder;
+    std::string folder = (std::filesystem::temp_directory_path() / "sober-fuzz-XXXXXX").string();
+    if (mkdtemp(folder.data()) == nullptr) {
+        return 2;
+    }
+    const auto path = joinPath(folder, "input");
     Asking asking;
     using Clock = std::chrono::steady_clock;
     for (const auto until = Clock::now() + std::chrono::seconds(std::atol(argv[1])); Clock::now() < until;) {
         const auto bytes = mutated(seeds[random() % seeds.size()], random);
-        const auto path = folder / "input";
-        test::writeFile(path, bytes);
+        std::ofstream(path, std::ios::binary) << bytes;
         asking.ask(path, bytes);
     }
+    std::filesystem::remove_all(folder);
     const auto& counts = asking.counts;
     fmt::print("{} files, {} questions, all answered; {} times a decoder broke; the longest answer took {:.1f} s\n",
                counts.files, counts.questions, counts.broke, counts.longest);

@@ -138,13 +138,15 @@ QString Desktop::text(const QString& label) {
 void Desktop::settle() {
     // A survey of the demo takes its time beside other tests.
     constexpr int longest = 180'000; // milliseconds
-    REQUIRE(waitFor([this] { return !workbench_->isBusy() || workbench_->isPaused(); }, longest));
-    // An answer may ask again: idle has to hold through two rounds of the event loop.
-    int idleRounds = 0;
-    waitFor([&] {
-        idleRounds = workbench_->isIdle() ? idleRounds + 1 : 0;
-        return idleRounds > 2;
-    });
+    // An answer may ask again, or begin work: quiet has to hold through two rounds of the event loop.
+    int quietRounds = 0;
+    REQUIRE(waitFor(
+        [&] {
+            const bool works = workbench_->isBusy() && !workbench_->isPaused();
+            quietRounds = workbench_->isIdle() && !works ? quietRounds + 1 : 0;
+            return quietRounds > 2;
+        },
+        longest));
 }
 
 bool Desktop::waitFor(const std::function<bool()>& condition, int milliseconds) {

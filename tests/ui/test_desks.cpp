@@ -212,6 +212,7 @@ TEST_CASE("a folder is surveyed from the command line's arguments and from the m
     fs::remove(desktop.demo / "extra/caf\xE9.wav");
     writeFile(desktop.demo / "extra/other.wav", smallWav(5));
     desktop.press(Qt::Key_F5);
+    INFO(desktop.text("Message").toStdString());
     CHECK(desktop.text("Message").contains("1 missing"));
     desktop.press(Qt::Key_5, Qt::AltModifier);
     CHECK(desktop.cell("Missing holdings", 0, "Last place") == "caf%E9.wav");
