@@ -49,6 +49,7 @@ TEST_CASE("what is left on a volume that is away waits for it, and nothing else 
         CHECK(said.code == 0);
         CHECK(said.err.find("spare.wav waits to be settled: TERN is away.") != std::string::npos);
     }
+    CHECK(DocketStore(collection.catalogue()).totals()->actions == 0);
     // Other work goes on, and what waits is not acted on again.
     collection.putOnDocket(ActionKind::retire, "GANNET", "spare.wav");
     RunControl control;

@@ -21,20 +21,24 @@ Result<std::vector<DocketAction>> DocketStore::all() const {
 
 Result<DocketTotals> DocketStore::totals() const {
     return guarded(catalogue_, [&] {
-        const auto figure = [&](const char* sql) {
+        const auto figure = [&](const std::string& sql) {
             return static_cast<std::uint64_t>(catalogue_.database().execAndGet(sql).getInt64());
         };
         DocketTotals totals;
-        totals.actions = figure("SELECT count(*) FROM docket");
+        // What an interruption has left half-way is no decision that waits any more: it waits to be settled.
+        const std::string waiting = "(SELECT * FROM docket WHERE holding IS NULL OR holding NOT IN (SELECT holding "
+                                    "FROM ledger_actions WHERE step IN (1, 4) AND holding IS NOT NULL)) d ";
+        totals.actions = figure("SELECT count(*) FROM " + waiting);
         totals.frees =
             figure("SELECT coalesce(sum(bytes), 0) FROM (SELECT CASE WHEN count(*) >= max(h.links) THEN "
-                   "max(h.size) ELSE 0 END AS bytes FROM docket d JOIN holdings h ON h.id = d.holding WHERE "
-                   "d.kind = 'retire' GROUP BY h.volume, CASE WHEN h.links > 1 THEN -h.inode ELSE h.id END)");
-        totals.references =
-            figure("SELECT (SELECT count(*) FROM docket d JOIN list_references r ON r.holding = d.holding "
-                   "WHERE d.kind IN ('retire', 'move') AND r.state < 2) + "
-                   "(SELECT count(*) FROM docket d JOIN list_references r ON r.path = d.place WHERE d.kind = "
-                   "'repoint')");
+                   "max(h.size) ELSE 0 END AS bytes FROM " +
+                   waiting +
+                   "JOIN holdings h ON h.id = d.holding WHERE d.kind = 'retire' GROUP BY h.volume, CASE WHEN "
+                   "h.links > 1 THEN -h.inode ELSE h.id END)");
+        totals.references = figure("SELECT (SELECT count(*) FROM " + waiting +
+                                   "JOIN list_references r ON r.holding = d.holding WHERE d.kind IN ('retire', "
+                                   "'move') AND r.state < 2) + (SELECT count(*) FROM docket d JOIN "
+                                   "list_references r ON r.path = d.place WHERE d.kind = 'repoint')");
         return totals;
     });
 }
