@@ -1,10 +1,11 @@
-// bench-listening FILE…: how long it takes from asking for a file to its first fifth of a second, decoded in a
-// process of its own by the program with its windows, against the ffmpeg tool that decodes as much. Twenty
+// bench-listening FILE…: how long it takes from asking for a file to its first fifth of a second, decoded in
+// a process of its own by the program with its windows, against the ffmpeg tool that decodes as much. Twenty
 // times each in turn.
 #include "core/evidence/worker/caged_listening.h"
 #include "core/evidence/worker/serving.h"
 
 #include <QApplication>
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -48,9 +49,10 @@ int main(int argc, char** argv) {
                 "ffmpeg -nostdin -v quiet -i '{}' -t 0.2 -ar 48000 -f s16le - > /dev/null", argv[i]);
             tools.push_back(millisecondsOf([&] { (void)!std::system(command.c_str()); }));
         }
-        fmt::print("{}: {:.0f} ms in the median, {:.0f} ms at most (limit 200); ffmpeg {:.0f} ms, ratio {:.2f}\n",
-                   argv[i], median(ours), *std::ranges::max_element(ours), median(tools),
-                   median(ours) / median(tools));
+        fmt::print(
+            "{}: {:.0f} ms in the median, {:.0f} ms at most (limit 200); ffmpeg {:.0f} ms, ratio {:.2f}\n",
+            argv[i], median(ours), *std::ranges::max_element(ours), median(tools),
+            median(ours) / median(tools));
     }
     return 0;
 }

@@ -28,17 +28,19 @@ struct Tree {
     bool tagged;       ///< the player's list says titles, performers and lengths
 };
 
-const Tree trees[] = {{"stayed 1", Fate::stayed, 0, true},       {"stayed 2", Fate::stayed, 0, true},
-                      {"stayed 3", Fate::stayed, 0, true},       {"stayed 4", Fate::stayed, 0, true},
-                      {"all seen", Fate::renamed, 1, true},      {"some seen", Fate::renamed, 0.3, true},
-                      {"never seen", Fate::renamed, 0, true},    {"few seen, no tags", Fate::renamed, 0.02, false},
-                      {"flattened", Fate::flattened, 0.3, true}, {"reencoded", Fate::otherFormat, 0, true}};
+const Tree trees[] = {
+    {"stayed 1", Fate::stayed, 0, true},       {"stayed 2", Fate::stayed, 0, true},
+    {"stayed 3", Fate::stayed, 0, true},       {"stayed 4", Fate::stayed, 0, true},
+    {"all seen", Fate::renamed, 1, true},      {"some seen", Fate::renamed, 0.3, true},
+    {"never seen", Fate::renamed, 0, true},    {"few seen, no tags", Fate::renamed, 0.02, false},
+    {"flattened", Fate::flattened, 0.3, true}, {"reencoded", Fate::otherFormat, 0, true}};
 
 constexpr int perTree = 10'000;
 
 class Maker {
   public:
-    explicit Maker(const BytePath& folder) : catalogue_(open(folder)), volume_(addVolume(folder)), writer_(catalogue_, volume_, 1) {
+    explicit Maker(const BytePath& folder)
+        : catalogue_(open(folder)), volume_(addVolume(folder)), writer_(catalogue_, volume_, 1) {
         library_.folder = folder;
     }
 
@@ -79,7 +81,8 @@ class Maker {
     }
 
     /// A recording that nothing else carries, of some length.
-    FileRecord recording(const std::string& title, const std::string& artist, const std::string& album, double seconds) {
+    FileRecord recording(const std::string& title, const std::string& artist, const std::string& album,
+                         double seconds) {
         FileRecord record;
         const auto number = ++recordings_;
         std::memcpy(record.checksums.file.bytes.data(), &number, sizeof number);
@@ -106,7 +109,8 @@ class Maker {
         const auto artist = fmt::format("Performer {}", i / 500);
         const auto album = fmt::format("Album {}", i / 20);
         // A tenth of the names stands in every album; the rest says something.
-        const auto title = i % 10 == 0 ? fmt::format("Track {}", i % 20) : fmt::format("{} song number {}", tree.name, i);
+        const auto title =
+            i % 10 == 0 ? fmt::format("Track {}", i % 20) : fmt::format("{} song number {}", tree.name, i);
         const auto name = fmt::format("{:02} {}", i % 20 + 1, title);
         const auto below = fmt::format("{}/{}/{}", artist, album, name);
         const double seconds = 90 + random_() % 400'000 / 1000.0;
@@ -126,7 +130,8 @@ class Maker {
         const bool seen = static_cast<double>(random_() % 1000) < tree.catalogued * 1000;
         const bool gone = tree.fate != Fate::stayed && i % 50 == 7;
         if (!gone) {
-            present(now, tree.fate == Fate::otherFormat ? recording(title, artist, album, seconds + 0.04) : record);
+            present(now, tree.fate == Fate::otherFormat ? recording(title, artist, album, seconds + 0.04)
+                                                        : record);
         }
         if (seen && now != old) {
             writer_.markMissing(writer_.add(old, record, false), old, 1);
@@ -157,7 +162,8 @@ class Maker {
             present(fmt::format("{} (2).mp3", stemOf(now)), recording(title, artist, album, seconds + 31));
         }
         if (i % 50 == 17) { // a remix: the same tags, another length
-            present(fmt::format("remixes/{}/{}.mp3", tree.name, name), recording(title, artist, album, seconds + 47));
+            present(fmt::format("remixes/{}/{}.mp3", tree.name, name),
+                    recording(title, artist, album, seconds + 47));
         }
         const bool standsInItsPlace = gone && i % 100 == 7 && tree.fate == Fate::renamed && tree.tagged;
         if (standsInItsPlace) { // what is gone has its name taken by another, where the rule leads
@@ -167,10 +173,12 @@ class Maker {
 
     void list(const Tree& tree, const BytePath& old, const std::string& artist, const std::string& album,
               const std::string& title, double seconds) {
-        xspf_ += fmt::format("<track><location>{}</location>", fileUriOf(joinPath(joinPath(library_.folder, "V"), old)));
+        xspf_ += fmt::format("<track><location>{}</location>",
+                             fileUriOf(joinPath(joinPath(library_.folder, "V"), old)));
         if (tree.tagged) {
-            xspf_ += fmt::format("<title>{}</title><creator>{}</creator><album>{}</album><duration>{:.0f}</duration>",
-                                 title, artist, album, seconds * 1000);
+            xspf_ += fmt::format(
+                "<title>{}</title><creator>{}</creator><album>{}</album><duration>{:.0f}</duration>", title,
+                artist, album, seconds * 1000);
         }
         xspf_ += "</track>\n";
     }

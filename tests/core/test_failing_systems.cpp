@@ -56,7 +56,8 @@ struct Beside : Collection {
     /// The file system's process ends, as when a card is pulled: what is asked of it from now on fails.
     void pull() const {
         CHECK(run({"pkill", "-KILL", "-f", system.mount.front() + ".*" + card()}).code == 0);
-        for (int i = 0; i < 200 && run({"pgrep", "-f", system.mount.front() + ".*" + card()}).code == 0; ++i) {
+        for (int i = 0; i < 200 && run({"pgrep", "-f", system.mount.front() + ".*" + card()}).code == 0;
+             ++i) {
             usleep(10'000);
         }
     }
@@ -122,7 +123,8 @@ struct Beside : Collection {
 };
 
 bool hasUserSpace() {
-    return canMount() && run({"sh", "-c", "test -c /dev/fuse && command -v mount.exfat-fuse lowntfs-3g"}).code == 0;
+    return canMount() &&
+           run({"sh", "-c", "test -c /dev/fuse && command -v mount.exfat-fuse lowntfs-3g"}).code == 0;
 }
 
 } // namespace
@@ -162,7 +164,8 @@ TEST_CASE("a card that is pulled in the middle waits, and its work ends when it 
     collection.comesToItsEnd();
 }
 
-TEST_CASE("a drive that turns read-only in the middle keeps everything, and ends its work when it is mended") {
+TEST_CASE(
+    "a drive that turns read-only in the middle keeps everything, and ends its work when it is mended") {
     if (!canMount()) {
         WARN("not run: mounting is not allowed here");
         return;

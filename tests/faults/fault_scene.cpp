@@ -1,4 +1,4 @@
-#include "fault_scene.h"
+#include "faults/fault_scene.h"
 
 #include "core/audit/plan_places.h"
 #include "core/audit/tag_takeover.h"

@@ -1,6 +1,6 @@
 // fuzz-worker SECONDS FOLDER [SEED]: hands files that were changed in their structure to a worker by every
-// question there is. Whatever the decoders do, each question is answered by a record or a sentence, in time, and
-// the next is too.
+// question there is. Whatever the decoders do, each question is answered by a record or a sentence, in time,
+// and the next is too.
 #include "core/evidence/worker/caged_listening.h"
 #include "core/evidence/worker/evidence_worker.h"
 #include "mutations.h"
@@ -92,7 +92,8 @@ int main(int argc, char** argv) {
     }
     std::filesystem::remove_all(folder);
     const auto& counts = asking.counts;
-    fmt::print("{} files, {} questions, all answered; {} times a decoder broke; the longest answer took {:.1f} s\n",
-               counts.files, counts.questions, counts.broke, counts.longest);
+    fmt::print(
+        "{} files, {} questions, all answered; {} times a decoder broke; the longest answer took {:.1f} s\n",
+        counts.files, counts.questions, counts.broke, counts.longest);
     return counts.files > 0 ? 0 : 1;
 }

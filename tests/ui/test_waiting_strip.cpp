@@ -5,10 +5,10 @@
 #include "support/demo_copy.h"
 #include "support/run_program.h"
 
-#include <catch2/catch.hpp>
-
 #include <QLabel>
 #include <QTest>
+
+#include <catch2/catch.hpp>
 
 #include <csignal>
 #include <filesystem>

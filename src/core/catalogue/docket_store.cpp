@@ -2,7 +2,16 @@
 
 #include "core/catalogue/guarded.h"
 
+#include <fmt/format.h>
+
 namespace sober {
+namespace {
+
+std::string quoted(ActionKind kind) {
+    return fmt::format("'{}'", word(kind));
+}
+
+} // namespace
 
 Result<std::vector<DocketAction>> DocketStore::all() const {
     return guarded(catalogue_, [&] {
@@ -26,19 +35,22 @@ Result<DocketTotals> DocketStore::totals() const {
         };
         DocketTotals totals;
         // What an interruption has left half-way is no decision that waits any more: it waits to be settled.
-        const std::string waiting = "(SELECT * FROM docket WHERE holding IS NULL OR holding NOT IN (SELECT holding "
-                                    "FROM ledger_actions WHERE step IN (1, 4) AND holding IS NOT NULL)) d ";
+        const std::string waiting =
+            "(SELECT * FROM docket WHERE holding IS NULL OR holding NOT IN (SELECT holding "
+            "FROM ledger_actions WHERE step IN (1, 4) AND holding IS NOT NULL)) d ";
         totals.actions = figure("SELECT count(*) FROM " + waiting);
-        totals.frees =
-            figure("SELECT coalesce(sum(bytes), 0) FROM (SELECT CASE WHEN count(*) >= max(h.links) THEN "
-                   "max(h.size) ELSE 0 END AS bytes FROM " +
-                   waiting +
-                   "JOIN holdings h ON h.id = d.holding WHERE d.kind = 'retire' GROUP BY h.volume, CASE WHEN "
-                   "h.links > 1 THEN -h.inode ELSE h.id END)");
-        totals.references = figure("SELECT (SELECT count(*) FROM " + waiting +
-                                   "JOIN list_references r ON r.holding = d.holding WHERE d.kind IN ('retire', "
-                                   "'move') AND r.state < 2) + (SELECT count(*) FROM docket d JOIN "
-                                   "list_references r ON r.path = d.place WHERE d.kind = 'repoint')");
+        totals.frees = figure(
+            "SELECT coalesce(sum(bytes), 0) FROM (SELECT CASE WHEN count(*) >= max(h.links) THEN "
+            "max(h.size) ELSE 0 END AS bytes FROM " +
+            waiting + "JOIN holdings h ON h.id = d.holding WHERE d.kind = " + quoted(ActionKind::retire) +
+            " GROUP BY h.volume, CASE WHEN h.links > 1 THEN -h.inode ELSE h.id END)");
+        totals.references =
+            figure("SELECT (SELECT count(*) FROM " + waiting +
+                   "JOIN list_references r ON r.holding = d.holding WHERE d.kind IN (" +
+                   quoted(ActionKind::retire) + ", " + quoted(ActionKind::move) +
+                   ") AND r.state < 2) + (SELECT count(*) FROM docket d JOIN list_references r ON "
+                   "r.path = d.place WHERE d.kind = " +
+                   quoted(ActionKind::repoint) + ")");
         return totals;
     });
 }
