@@ -44,7 +44,7 @@ int main(int argc, char** argv) {
     };
     auto seeds = written;
     if (argc > 2) {
-        constexpr std::size_t mostOfASeed = 48U << 10; // bytes
+        constexpr std::size_t mostOfASeed = 6U << 10; // bytes: heads and tails, where structure is dense
         for (auto& seed : seedsBelow(argv[2], mostOfASeed)) {
             seeds.push_back(std::move(seed));
         }
