@@ -256,14 +256,13 @@ Result<CarriedOut> writeLinks(Catalogue& catalogue, const Relinking& relinking, 
 } // namespace
 
 int runPlayers(const CommonOptions& common, RunControl& control) {
-    const auto catalogue = openWorking(common);
-    if (!catalogue && catalogue.error().cause == Cause::busy) {
-        // Another program has the catalogue open: what is known is shown.
-        const auto looking = openLooking(common);
-        return looking ? showPlayers(common, *looking, false, {}) : fail(looking.error());
-    }
+    const auto catalogue = openLooking(common);
     if (!catalogue) {
         return fail(catalogue.error());
+    }
+    if (!catalogue->canWrite()) {
+        // Another program has the catalogue open: what is known is shown.
+        return showPlayers(common, *catalogue, false, {});
     }
     Result<PlayersRead> read = PlayersRead{};
     {

@@ -2,6 +2,7 @@
 
 #include "core/remedy/journal/taking_back.h"
 #include "core/work/carry_out.h"
+#include "core/work/open_for_work.h"
 #include "support/collection.h"
 #include "support/run_program.h"
 
@@ -35,9 +36,11 @@ int killAtEveryInstant(const std::string& work, Before before, After after) {
             const auto killed = run({CRASH_HELPER, collection.cataloguePath(), work, std::to_string(step)});
             ended = killed.code == 0;
             CHECK((ended || killed.code == -SIGKILL));
-            // What only asks changes nothing; the next work by the real program puts things in order.
+            // What only asks changes nothing; the next start of the program puts things in order.
             CHECK(sober(collection.cataloguePath(), {"condition"}).code == 0);
-            CHECK(sober(collection.cataloguePath(), {"players"}).code == 0);
+            const auto opened = openForWork(collection.cataloguePath());
+            REQUIRE(opened.ok());
+            CHECK(opened->waiting.empty());
         });
         collection.checkWhole();
         after(collection);
