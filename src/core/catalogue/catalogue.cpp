@@ -272,8 +272,9 @@ Catalogue::Snapshot::Snapshot(const Catalogue& catalogue) : catalogue_(catalogue
 }
 
 Catalogue::Snapshot::~Snapshot() {
-    if (begun_) {
-        sqlite3_exec(catalogue_.database_->getHandle(), "COMMIT", nullptr, nullptr, nullptr);
+    auto* handle = catalogue_.database_->getHandle();
+    if (begun_ && sqlite3_exec(handle, "COMMIT", nullptr, nullptr, nullptr) != SQLITE_OK) {
+        sqlite3_exec(handle, "ROLLBACK", nullptr, nullptr, nullptr);
     }
 }
 
