@@ -1,6 +1,7 @@
 // Lets every call that carrying out and taking back make fail once, in every way that systems fail, or be the
 // last of the process: for every kind of action, with references and without. A part of it in each run of the
 // tests, chosen by $SOBER_FAULT_SEED; all of it by scripts/faults.
+#include "core/remedy/actions/action_type.h"
 #include "core/work/open_for_work.h"
 #include "faults/fault_scene.h"
 #include "support/killing.h"
@@ -121,7 +122,7 @@ void sweepOne(FaultScene& scene, const Words& words, const FaultScene::Plan& pla
 }
 
 void sweep(ActionKind kind, bool listed) {
-    const std::size_t most = longForm() ? 300 : kind == ActionKind::repair ? 12 : 20;
+    const std::size_t most = longForm() ? 300 : typeOf(kind).isMade() ? 8 : 28;
     FaultScene scene(kind, listed);
     const auto counts = scene.countCalls({"docket", "carry-out"});
     scene.noteFinal();
