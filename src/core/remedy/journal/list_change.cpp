@@ -86,8 +86,12 @@ class Exchange {
 
     Outcome swapBack(const Error& error) {
         const auto back = exchangeEntries(action_.made, action_.place, unflushed_);
-        return back && *back ? giveUp(error) : Outcome(error);
+        isUndecided_ = !back || !*back;
+        return isUndecided_ ? Outcome(error) : giveUp(error);
     }
+
+    /// What its player wrote lies beside the list and could not go back yet.
+    bool isUndecided() const { return isUndecided_; }
 
     /// Flushes the names; false where that is not confirmed, or something of ours is left.
     bool flush() {
@@ -100,6 +104,7 @@ class Exchange {
     const CarryOutHooks& hooks_;
     Unflushed unflushed_;
     bool isTidy_ = true;
+    bool isUndecided_ = false;
 };
 
 BytePath placeForMadeList(const BytePath& list, EntryId entry) {
@@ -116,7 +121,9 @@ LedgerAction reversed(const LedgerAction& action, const Checksum128& now) {
 
 Result<ListRecovery> settled(const LedgerStore& ledger, const LedgerAction& action, ActionStep step,
                              std::string_view words) {
-    const auto marked = ledger.mark(action, step);
+    auto ended = action;
+    ended.waits = {};
+    const auto marked = ledger.mark(ended, step);
     return marked ? Result(ListRecovery{true, displayPath(action.place) + std::string(words)})
                   : Result<ListRecovery>(marked.error());
 }
@@ -154,7 +161,10 @@ Result<LeftList> changeList(const LedgerStore& ledger, EntryId entry, const Byte
         changed = unchanged ? exchange.swap() : exchange.giveUp(writtenMeanwhile(list));
     }
     action->unflushed = !exchange.flush();
-    const auto marked = ledger.mark(*action, changed ? ActionStep::carriedOut : ActionStep::takenBack,
+    const auto marked = ledger.mark(*action,
+                                    changed                  ? ActionStep::carriedOut
+                                    : exchange.isUndecided() ? ActionStep::started
+                                                             : ActionStep::takenBack,
                                     changed ? std::string() : changed.error().sentence);
     if (!marked) {
         return marked.error();
@@ -198,7 +208,9 @@ Result<LeftList> undoListChange(const LedgerStore& ledger, const LedgerAction& a
                       : exchange.giveUp(refusedError(action.place, changedSince()));
     }
     back.unflushed = !exchange.flush();
-    const auto marked = ledger.mark(back, changed ? ActionStep::undone : ActionStep::carriedOut);
+    const auto marked = ledger.mark(back, changed                  ? ActionStep::undone
+                                          : exchange.isUndecided() ? ActionStep::undoStarted
+                                                                   : ActionStep::carriedOut);
     if (!marked) {
         return marked.error();
     }
@@ -206,16 +218,22 @@ Result<LeftList> undoListChange(const LedgerStore& ledger, const LedgerAction& a
     return changed ? LeftList() : LeftList(changed.error().sentence);
 }
 
-bool tidyList(const LedgerAction& action, Unflushed& unflushed) {
+bool tidyList(const LedgerStore& ledger, const LedgerAction& action, Unflushed& unflushed) {
     const auto left = presenceOf(action.made);
     if (left != Presence::there) {
         return left == Presence::gone;
     }
-    // It was made and never became the list, or it is what the list was; a part of either was cut short.
-    const auto content = checksumAt(action.made);
-    const auto now = checksumAt(action.place);
-    const bool isOurs = content == action.madeChecksum || content == action.checksum ||
-                        (now && (now == action.madeChecksum || now == action.checksum));
+    // It is what was made and never became the list, or what the list was, or a part of either that was cut
+    // short; anything else is its player's.
+    const auto content = wholeFile(action.made, largestList);
+    const auto before = ledger.listBefore(action);
+    if (!content || !before) {
+        return false;
+    }
+    const auto checksum = checksumOfText(*content);
+    const bool neverBecame =
+        action.step == ActionStep::takenBack && checksumAt(action.place) == action.checksum;
+    const bool isOurs = checksum == action.madeChecksum || neverBecame || before->starts_with(*content);
     return isOurs && removeFile(action.made, unflushed).ok();
 }
 
@@ -229,6 +247,8 @@ Result<ListRecovery> recoverListChange(const LedgerStore& ledger, const LedgerAc
                                        " waits to be settled: it cannot be looked at now."};
     }
     if (presence == Presence::gone) {
+        Unflushed unflushed;
+        tidyList(ledger, action, unflushed);
         return settled(ledger, action, forth ? ActionStep::takenBack : ActionStep::undone,
                        " is not there any more; nothing is left to be changed in it.");
     }

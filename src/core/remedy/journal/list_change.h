@@ -32,6 +32,6 @@ struct ListRecovery {
 Result<ListRecovery> recoverListChange(const LedgerStore& ledger, const LedgerAction& action);
 
 /// Removes what was made for a list and is left beside it; what its player may have written stays.
-bool tidyList(const LedgerAction& action, Unflushed& unflushed);
+bool tidyList(const LedgerStore& ledger, const LedgerAction& action, Unflushed& unflushed);
 
 } // namespace sober
