@@ -10,8 +10,8 @@
 namespace sober {
 namespace {
 
-/// Nobody listens for days: what decodes runs as long as it is listened to, and is slow to be given up.
-constexpr WorkerLimits limits{2ULL << 30, 3'600, 2};
+/// For each question: whoever listens waits for the answer, in the window too.
+constexpr WorkerLimits limits{2ULL << 30, 5, 0};
 
 template <typename Value>
 std::string_view bytesOf(const Value& value) {
