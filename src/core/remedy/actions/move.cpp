@@ -43,7 +43,10 @@ Result<Refusal> whyNotMove(ReviewContext& context, PlannedAction& planned, const
 
 Result<Proven> proveMovable(DoingContext& /*context*/, const PlannedAction& planned, LedgerAction& action) {
     const auto stamp = stampAt(planned.path);
-    if (!stamp || stamp->size != planned.holding.size || stamp->mtime != planned.holding.mtime) {
+    if (!stamp) {
+        return stamp.error();
+    }
+    if (stamp->size != planned.holding.size || stamp->mtime != planned.holding.mtime) {
         return refusedError(planned.path,
                             displayPath(planned.path) + " is not what was recorded; survey it again.");
     }

@@ -57,6 +57,12 @@ Outcome hasRoomFor(const BytePath& beside, std::uint64_t bytes) {
     return done();
 }
 
+Result<Proven> asRecordedWithRoom(DoingContext& context, const PlannedAction& planned, std::uint64_t bytes) {
+    const auto stamp = context.prover.asRecorded(planned.path, planned.holding.checksum);
+    const auto room = stamp ? hasRoomFor(planned.path, bytes) : Outcome(stamp.error());
+    return room ? Result<Proven>(Proven{*stamp, std::nullopt}) : Result<Proven>(room.error());
+}
+
 Outcome isFree(const BytePath& place, std::string_view why) {
     switch (presenceOf(place)) {
     case Presence::gone:

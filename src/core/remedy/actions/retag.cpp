@@ -36,12 +36,7 @@ Result<Proven> proveTaggable(DoingContext& context, const PlannedAction& planned
     if (!change || change->isEmpty()) {
         return refusedError(planned.path, "What was to be written into its tags cannot be read any more.");
     }
-    const auto stamp = context.prover.asRecorded(planned.path, planned.holding.checksum);
-    if (!stamp) {
-        return stamp.error();
-    }
-    const auto room = hasRoomFor(planned.path, planned.holding.size + planned.action.change.size());
-    return room ? Result<Proven>(Proven{*stamp, std::nullopt}) : Result<Proven>(room.error());
+    return asRecordedWithRoom(context, planned, planned.holding.size + planned.action.change.size());
 }
 
 } // namespace

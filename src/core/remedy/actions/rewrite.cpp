@@ -33,12 +33,7 @@ Result<Refusal> whyNotRewrite(ReviewContext& context, PlannedAction& planned, co
 
 Result<Proven> proveRewritable(DoingContext& context, const PlannedAction& planned,
                                LedgerAction& /*action*/) {
-    const auto stamp = context.prover.asRecorded(planned.path, planned.holding.checksum);
-    if (!stamp) {
-        return stamp.error();
-    }
-    const auto room = hasRoomFor(planned.path, planned.holding.size);
-    return room ? Result<Proven>(Proven{*stamp, std::nullopt}) : Result<Proven>(room.error());
+    return asRecordedWithRoom(context, planned, planned.holding.size);
 }
 
 } // namespace
