@@ -6,6 +6,7 @@
 #include "app/desks/copies_desk.h"
 #include "app/desks/fixity_desk.h"
 #include "app/desks/ledger_desk.h"
+#include "app/desks/ledger_words.h"
 #include "app/desks/whereabouts_desk.h"
 #include "app/docket/docket_strip.h"
 #include "app/docket/docket_window.h"
@@ -223,7 +224,7 @@ void MainWindow::connectWork() {
         for (const auto& refused : result.refused) {
             text += QLatin1Char(' ') + shown(refused.sentence);
         }
-        say(text);
+        say(text + unflushedText(result));
     });
     connect(&workbench_, &Workbench::contentChanged, this, [this] {
         shelf_->reload();

@@ -85,11 +85,12 @@ int showCarriedOut(const CommonOptions& common, const CarriedOut& carried, std::
             say("{} of players taken along.\n", counted(carried.references, "reference"));
         }
     }
-    if (carried.unflushed > 0) {
+    for (const auto& path : carried.unflushed) {
         sayOn(stderr,
-              "{} done, but the drive has not confirmed that it would outlast a loss of power. This is asked "
-              "for again at the next start.\n",
-              counted(carried.unflushed, "action is", "actions are"));
+              "{}: done, but its drive has not confirmed that this outlasts a loss of power. Look to that "
+              "drive; "
+              "the next start asks again.\n",
+              displayPath(path));
     }
     for (const auto& refused : carried.refused) {
         sayOn(stderr, "{}: {}\n", displayPath(refused.path), refused.sentence);

@@ -81,7 +81,9 @@ int showAdded(const CommonOptions& common, const Catalogue& catalogue, const std
 /// The catalogued holding at a path that the user names.
 Result<Holding> holdingAt(const Catalogue& catalogue, std::span<const Volume> volumes,
                           const BytePath& given) {
-    const auto lexical = placeOf(given).value_or(given);
+    // A folder above it may be gone with it.
+    const auto lexical = placeOf(given).value_or(
+        given.starts_with('/') ? given : joinPath(realPathOf(".").value_or("/"), given));
     const Volume* best = nullptr;
     for (const auto& volume : volumes) {
         if (isWithin(lexical, volume.root) &&

@@ -61,7 +61,8 @@ TEST_CASE("a list that could not be flushed is what the command says that it is,
         CHECK(readFile(waiting.list()) == waiting.after());
         CHECK(isTaken(waiting / "V/a.wav") == (kind == "repoint"));
         CHECK(waiting.names().size() == 1);
-        unconfirmed += said.err.find("has not confirmed") != std::string::npos ? 1 : 0;
+        unconfirmed +=
+            said.err.find("one.m3u: done, but its drive has not confirmed") != std::string::npos ? 1 : 0;
         CHECK(waiting.say("undo last", 0).code == 0);
         CHECK(readFile(waiting.list()) == waiting.before());
         CHECK(isTaken(waiting / "V/a.wav"));

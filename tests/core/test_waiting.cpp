@@ -71,6 +71,22 @@ TEST_CASE("what is left on a volume that is away waits for it, and nothing else 
     CHECK(waitingToBeSettled(collection.catalogue())->empty());
 }
 
+TEST_CASE("what the ledger says of an action, a consent too, stays through waiting and settling") {
+    Interrupted collection;
+    const std::string consent = "Consented: no lossless copy of it would be left.";
+    const auto left = LedgerStore(collection.catalogue()).unfinished()->front();
+    REQUIRE(LedgerStore(collection.catalogue()).mark(left, left.step, consent).ok());
+    collection.say({"docket", "carry-out"});
+    CHECK(LedgerStore(collection.catalogue()).unfinished()->front().waits.find("TERN is away") !=
+          std::string::npos);
+    fs::rename(collection / "in the cupboard", collection / "TERN");
+    collection.say({"docket", "carry-out"});
+    const auto settled = LedgerStore(collection.catalogue()).actionsOf(left.entry)->front();
+    CHECK(settled.step == ActionStep::carriedOut);
+    CHECK(settled.sentence == consent);
+    CHECK(settled.waits.empty());
+}
+
 TEST_CASE("a look for volumes settles what waited for the one that came") {
     Interrupted collection;
     collection.whileClosed([&] {

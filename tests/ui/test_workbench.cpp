@@ -160,7 +160,9 @@ TEST_CASE("entries and decisions are said in words") {
     std::set<QString> steps;
     for (const auto step : {ActionStep::refused, ActionStep::started, ActionStep::carriedOut,
                             ActionStep::takenBack, ActionStep::undone}) {
-        steps.insert(stepText(step));
+        LedgerAction action;
+        action.step = step;
+        steps.insert(outcomeText(action));
     }
     CHECK(steps.size() == 5);
 

@@ -68,7 +68,7 @@ LedgerDesk::LedgerDesk(Workbench& workbench)
     std::vector<Column<LedgerAction>> actionColumns{
         {tr("Outcome"),
          [](const LedgerAction& action) {
-             return Cell{stepText(action.step), markOf(action), false, false, {}};
+             return Cell{outcomeText(action), markOf(action), false, false, {}};
          }},
         {tr("Action"),
          [](const LedgerAction& action) {
@@ -79,12 +79,13 @@ LedgerDesk::LedgerDesk(Workbench& workbench)
              return Cell{shownPath(action.place), Mark::none, true, false, {}};
          }},
         {tr("Set aside at, or why not"), [](const LedgerAction& action) {
-             return action.sentence.empty() ? Cell{shownPath(action.aside),
-                                                   Mark::none,
-                                                   true,
-                                                   action.step == ActionStep::undone,
-                                                   {}}
-                                            : Cell{shown(action.sentence), Mark::none, false, false, {}};
+             const auto& sentence = action.waits.empty() ? action.sentence : action.waits;
+             return sentence.empty() ? Cell{shownPath(action.aside),
+                                            Mark::none,
+                                            true,
+                                            action.step == ActionStep::undone,
+                                            {}}
+                                     : Cell{shown(sentence), Mark::none, false, false, {}};
          }}};
     actions_ = new RowListModel<LedgerAction>(
         std::move(actionColumns), [](const LedgerAction& action) { return std::to_string(action.id); }, this);

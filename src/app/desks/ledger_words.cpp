@@ -54,21 +54,31 @@ Mark markOfKind(ActionKind kind) {
                                                                                             : Mark::writeOff;
 }
 
-QString stepText(ActionStep step) {
-    switch (step) {
+QString outcomeText(const LedgerAction& action) {
+    switch (action.step) {
     case ActionStep::refused:
         return said("refused");
     case ActionStep::started:
     case ActionStep::undoStarted:
         return said("waits to be settled");
     case ActionStep::carriedOut:
-        return said("carried out");
+        return action.unflushed ? said("done, not confirmed") : said("carried out");
     case ActionStep::takenBack:
         return said("not done");
     case ActionStep::undone:
         return said("taken back");
     }
     return {};
+}
+
+QString unflushedText(const CarriedOut& result) {
+    if (result.unflushed.empty()) {
+        return {};
+    }
+    return said(" Done, but the drive of %1 has not confirmed that this outlasts a loss of power (%2). Look "
+                "to that "
+                "drive; the next start asks again.")
+        .arg(shown(displayPath(result.unflushed.front())), shown(counted(result.unflushed.size(), "action")));
 }
 
 } // namespace sober::app

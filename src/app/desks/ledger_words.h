@@ -2,6 +2,7 @@
 
 #include "app/theme/marks.h"
 #include "core/catalogue/ledger_store.h"
+#include "core/remedy/journal/carried_out.h"
 
 #include <QString>
 
@@ -18,7 +19,9 @@ QString entryText(const LedgerEntry& entry);
 Mark markOfKind(ActionKind kind);
 /// "retire", "accept", …; nothing of none.
 QString kindText(std::optional<ActionKind> kind);
-/// What became of an action, in a word.
-QString stepText(ActionStep step);
+/// What became of an action, in a word or two.
+QString outcomeText(const LedgerAction& action);
+/// What a drive has not confirmed of what was done; begins with a space, or is nothing.
+QString unflushedText(const CarriedOut& result);
 
 } // namespace sober::app

@@ -280,6 +280,7 @@ void DocketWindow::showResult(const CarriedOut& result) {
         text += tr(" Refused: %1. %2")
                     .arg(shown(humanCount(result.refused.size())), shown(result.refused.front().sentence));
     }
+    text += unflushedText(result);
     result_->setText(text);
     result_->show();
 }

@@ -56,13 +56,14 @@ std::vector<LedgerAction> actionsFrom(SQLite::Statement& ask) {
         action.madeChecksum = checksumOf(ask.getColumn(12));
         action.stays = bytesOf(ask.getColumn(13));
         action.unflushed = ask.getColumn(14).getInt() != 0;
+        action.waits = ask.getColumn(15).getString();
         actions.push_back(std::move(action));
     }
     return actions;
 }
 
 constexpr const char* actionSelect = "SELECT id, entry, kind, holding, place, aside, note, size, xxh3, step, "
-                                     "sentence, made, made_xxh3, stays, unflushed FROM "
+                                     "sentence, made, made_xxh3, stays, unflushed, waits FROM "
                                      "ledger_actions ";
 
 /// The statements that settling takes, prepared once for many actions.
@@ -94,8 +95,8 @@ class Settling {
     }
 
     void mark(const LedgerAction& action, ActionStep step, const std::string& sentence) {
-        run(mark_, "UPDATE ledger_actions SET step = ?, sentence = ?, unflushed = ? WHERE id = ?",
-            static_cast<int>(step), Text{sentence}, action.unflushed ? 1 : 0, action.id);
+        run(mark_, "UPDATE ledger_actions SET step = ?, sentence = ?, unflushed = ?, waits = ? WHERE id = ?",
+            static_cast<int>(step), Text{sentence}, action.unflushed ? 1 : 0, Text{action.waits}, action.id);
     }
 
   private:

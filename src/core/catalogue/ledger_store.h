@@ -38,6 +38,7 @@ struct LedgerAction {
     /// It has ended, and its drive did not confirm that it outlasts a loss of power, or did not let something
     /// of ours be removed that is left.
     bool unflushed = false;
+    std::string waits = {}; ///< why an interruption could not be settled yet; a sentence
 };
 
 /// How an action ended, and what the catalogue says of its holding or place since.

@@ -437,6 +437,7 @@ CREATE TABLE inner_mounts(
 constexpr const char* enginesStep = R"sql(
 ALTER TABLE ledger_actions ADD COLUMN stays BLOB NOT NULL DEFAULT x'';
 ALTER TABLE ledger_actions ADD COLUMN unflushed INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE ledger_actions ADD COLUMN waits TEXT NOT NULL DEFAULT '';
 CREATE INDEX ledger_actions_unflushed ON ledger_actions(id) WHERE unflushed = 1;
 )sql";
 

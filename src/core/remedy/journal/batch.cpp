@@ -194,8 +194,10 @@ Outcome Batch::giveUpAll() {
         const bool isInterrupted = doing.failure->cause == Cause::interrupted;
         result_.interrupted = result_.interrupted || isInterrupted;
         if (const auto back = takeBack(doing.taken, doing.action, unflushed_); !back) {
-            doing.action.sentence += " It could not be put back yet: " + back.error().sentence;
-            result_.refused.push_back({doing.action.place, doing.action.sentence});
+            doing.action.waits = displayPath(doing.action.place) +
+                                 " waits to be settled: it could not be put back (" + back.error().sentence +
+                                 ")";
+            result_.refused.push_back({doing.action.place, doing.action.sentence + " " + doing.action.waits});
             continue;
         }
         stayed.push_back(doing.action.place);

@@ -135,7 +135,11 @@ void Batch::takeLeg(Doing& doing, const Leg& leg) {
 void Batch::change(Doing& doing) {
     const auto now = stampAt(doing.action.place);
     const bool goes = has(doing.type(), Step::setAside) || has(doing.type(), Step::move);
-    if (goes && (!now || !now->sameContentAs(doing.proven->goes))) {
+    if (goes && !now) {
+        doing.failure = now.error();
+        return;
+    }
+    if (goes && !now->sameContentAs(doing.proven->goes)) {
         doing.failure = refusedError(doing.action.place, displayPath(doing.action.place) +
                                                              " changed after it was checked; it stays.");
         return;

@@ -1,4 +1,4 @@
-#include "core/remedy/journal/why_not_back.h"
+#include "core/remedy/journal/can_go_back.h"
 
 #include "core/base/presence.h"
 #include "core/base/text.h"

@@ -20,8 +20,8 @@ struct CarriedOut {
     std::uint64_t frees = 0;      ///< bytes, once the trash is emptied
     std::uint64_t references = 0; ///< that were taken along or repointed
     std::vector<RefusedAction> refused;
-    /// Of what is done: its drive has not confirmed that it outlasts a loss of power.
-    std::uint64_t unflushed = 0;
+    /// Where something is done, and its drive has not confirmed that it outlasts a loss of power; absolute.
+    std::vector<BytePath> unflushed;
     bool interrupted = false; ///< stopped between two files; the rest still waits
 };
 

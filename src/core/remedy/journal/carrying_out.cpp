@@ -77,7 +77,7 @@ class CarryingOut {
         if (!unflushed) {
             return unflushed.error();
         }
-        result_.unflushed = unflushed->size();
+        std::ranges::transform(*unflushed, std::back_inserter(result_.unflushed), &LedgerAction::place);
         const auto closed = ledger_.close(result_.entry, summary());
         return closed ? Result(result_) : Result<CarriedOut>(closed.error());
     }
@@ -155,8 +155,8 @@ class CarryingOut {
         if (!result_.refused.empty()) {
             text += fmt::format(", {} refused", humanCount(result_.refused.size()));
         }
-        if (result_.unflushed > 0) {
-            text += fmt::format(", {} not confirmed by their drives", humanCount(result_.unflushed));
+        if (!result_.unflushed.empty()) {
+            text += fmt::format(", {} not confirmed by their drives", humanCount(result_.unflushed.size()));
         }
         if (result_.interrupted) {
             text += ", stopped before the end";

@@ -37,8 +37,8 @@ std::string waitingSentence(const PlacedAction& placed) {
     const auto& action = placed.action;
     return !placed.atHand
                ? fmt::format("{} waits to be settled: {} is away.", displayPath(action.place), placed.volume)
-           : !action.sentence.empty()
-               ? action.sentence
+           : !action.waits.empty()
+               ? action.waits
                : displayPath(action.place) + " waits to be settled; the next work here does that.";
 }
 

@@ -1,6 +1,7 @@
 #include "core/remedy/journal/putting_back.h"
 
 #include "core/base/presence.h"
+#include "core/base/text.h"
 #include "core/remedy/actions/take_in.h"
 #include "core/remedy/changes/trash.h"
 #include "core/remedy/journal/settlements.h"
@@ -90,14 +91,17 @@ Outcome PuttingBack::giveUp(std::vector<Doing>& doings) {
         if (!doing.failure) {
             continue;
         }
-        auto error = *doing.failure;
-        const auto back = takeBack(doing.taken, doing.action, unflushed_);
+        auto& action = doing.action;
+        auto sentence = doing.failure->sentence;
+        const auto back = takeBack(doing.taken, action, unflushed_);
         if (!back) {
-            error.sentence += " It waits to be settled: " + back.error().sentence;
+            action.waits = displayPath(action.place) + " waits to be settled: " + back.error().sentence;
+            sentence += " " + action.waits;
         }
-        result_.refused.push_back({doing.action.place, error.sentence});
-        if (const auto marked = ledger_.mark(
-                doing.action, back ? ActionStep::carriedOut : ActionStep::undoStarted, error.sentence);
+        result_.refused.push_back({action.place, sentence});
+        // What the ledger says of its carrying out stays.
+        if (const auto marked = ledger_.mark(action, back ? ActionStep::carriedOut : ActionStep::undoStarted,
+                                             action.sentence);
             !marked) {
             return marked;
         }

@@ -89,7 +89,7 @@ class Recovery {
             return done();
         }
         auto waits = action;
-        waits.sentence = std::move(became->sentence);
+        waits.waits = std::move(became->sentence);
         waiting_.push_back(std::move(waits));
         return done();
     }
@@ -103,7 +103,7 @@ class Recovery {
         doing.action = std::move(placed->action);
         if (!placed->atHand) {
             placed->action = doing.action;
-            doing.action.sentence = waitingSentence(*placed);
+            doing.action.waits = waitingSentence(*placed);
             waiting_.push_back(std::move(doing.action));
             return done();
         }
@@ -157,7 +157,7 @@ class Recovery {
                 action.kind == ActionKind::move && (action.place == place || action.made == place);
             if (waits) {
                 waiting_.push_back(action);
-                waiting_.back().sentence = displayPath(action.place) + " waits to be settled: " + why;
+                waiting_.back().waits = displayPath(action.place) + " waits to be settled: " + why;
             }
             return waits;
         });
@@ -169,7 +169,7 @@ class Recovery {
         for (auto& doing : finished_) {
             auto settlement = settlementOf(doing);
             if (!settlement) {
-                doing.action.sentence =
+                doing.action.waits =
                     displayPath(doing.action.place) + " waits to be settled: " + settlement.error().sentence;
                 waiting_.push_back(doing.action);
                 continue;
@@ -187,9 +187,11 @@ class Recovery {
                     return in;
                 }
             }
-            for (const auto& doing : takenBack_) {
-                const auto marked = ledger_.mark(
-                    doing.action, isForth(doing.action) ? ActionStep::takenBack : ActionStep::carriedOut);
+            for (auto& doing : takenBack_) {
+                const auto& action = doing.action;
+                const auto step = isForth(action) ? ActionStep::takenBack : ActionStep::carriedOut;
+                doing.action.waits = {};
+                const auto marked = ledger_.mark(action, step, action.sentence);
                 if (!marked) {
                     return marked;
                 }
@@ -219,7 +221,7 @@ class Recovery {
         const bool forth = isForth(action);
         const auto step = forth ? ActionStep::carriedOut : ActionStep::undone;
         action.unflushed = isUnflushed(action, unflushed_);
-        action.sentence = {};
+        action.waits = {};
         if (action.kind == ActionKind::move) {
             return settlementMoved(action, step, forth ? action.made : action.place, volumes_);
         }
@@ -237,7 +239,7 @@ class Recovery {
 
     Outcome sayWaiting() {
         for (const auto& action : waiting_) {
-            recovered_.waiting.push_back(action.sentence);
+            recovered_.waiting.push_back(action.waits);
             if (const auto marked = ledger_.mark(action, action.step, action.sentence); !marked) {
                 return marked;
             }
@@ -261,7 +263,7 @@ class Recovery {
             return settle(placed->action);
         }
         Unflushed folders;
-        const bool isTidy = action.kind == ActionKind::repoint ? tidyList(placed->action, folders)
+        const bool isTidy = action.kind == ActionKind::repoint ? tidyList(ledger_, placed->action, folders)
                                                                : tidy(placed->action, folders).ok();
         noteFolders(placed->action, folders);
         folders.flush();

@@ -13,7 +13,7 @@ namespace sober {
 namespace {
 
 Settled wait(Doing& doing, const std::string& why) {
-    doing.action.sentence = displayPath(doing.action.place) + " waits to be settled: " + why;
+    doing.action.waits = displayPath(doing.action.place) + " waits to be settled: " + why;
     return Settled::waiting;
 }
 

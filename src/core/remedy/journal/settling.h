@@ -22,7 +22,7 @@ Outcome tidy(const LedgerAction& action, Unflushed& unflushed);
 
 /// Ends the changes of an interrupted action, forth or back as it was under way: from the first change that
 /// cannot be made twice on it is finished, before that it is taken back. Where it waits, the action's
-/// sentence says for what.
+/// `waits` says for what.
 Settled settleChanges(Doing& doing, Unflushed& unflushed);
 
 } // namespace sober

@@ -2,11 +2,11 @@
 
 #include "core/base/text.h"
 #include "core/catalogue/volumes.h"
+#include "core/remedy/journal/can_go_back.h"
 #include "core/remedy/journal/current_places.h"
 #include "core/remedy/journal/following.h"
 #include "core/remedy/journal/list_change.h"
 #include "core/remedy/journal/putting_back.h"
-#include "core/remedy/journal/why_not_back.h"
 
 #include <fmt/format.h>
 
@@ -61,7 +61,7 @@ class TakingBack {
         if (!unflushed) {
             return unflushed.error();
         }
-        result_.unflushed = unflushed->size();
+        std::ranges::transform(*unflushed, std::back_inserter(result_.unflushed), &LedgerAction::place);
         return result_;
     }
 
