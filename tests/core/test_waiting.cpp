@@ -1,8 +1,9 @@
 // What an interruption left on a volume that is away waits for it, is said, and blocks nothing else.
 #include "core/catalogue/ledger_store.h"
+#include "core/remedy/journal/taking_back.h"
 #include "core/work/carry_out.h"
 #include "core/work/open_for_work.h"
-#include "support/collection.h"
+#include "support/player_collection.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"
 
@@ -15,8 +16,9 @@ namespace fs = std::filesystem;
 namespace {
 
 /// Two volumes with two copies each; the run that retires one of the first is killed when it has gone.
-struct Interrupted : Collection {
-    Interrupted() {
+struct Interrupted : PlayerCollection {
+    /// With a list that leads to what goes, where one is told.
+    explicit Interrupted(bool listed = false) {
         fs::remove_all(joinPath(dataHome(), "Trash"));
         for (const std::string volume : {"TERN", "GANNET"}) {
             const auto seed = volume == "TERN" ? 1U : 2U;
@@ -24,14 +26,20 @@ struct Interrupted : Collection {
             writeFile(*this / (volume + "/spare.wav"), smallWav(seed));
             survey(volume);
         }
+        if (listed) {
+            writeFile(list(), (*this / "TERN/spare.wav") + "\n");
+            addPlayer("pocket", "L");
+        }
         putOnDocket(ActionKind::retire, "TERN", "spare.wav");
-        constexpr const char* moved = "4"; // checked, journalled, noted, moved
+        // Checked, journalled, noted, moved; between them the list is journalled, made, exchanged, recorded.
+        const char* const moved = listed ? "8" : "4";
         whileClosed([&] {
             CHECK(run({CRASH_HELPER, cataloguePath(), "carry-out", moved}).code == -SIGKILL);
             fs::rename(*this / "TERN", *this / "in the cupboard");
         });
         CHECK_FALSE(isTaken(*this / "in the cupboard/spare.wav"));
     }
+    BytePath list() const { return *this / "L/all.m3u"; }
     ProgramRun say(const std::vector<std::string>& words) {
         ProgramRun said;
         whileClosed([&] { said = sober::test::sober(cataloguePath(), words); });
@@ -85,6 +93,22 @@ TEST_CASE("what the ledger says of an action, a consent too, stays through waiti
     CHECK(settled.step == ActionStep::carriedOut);
     CHECK(settled.sentence == consent);
     CHECK(settled.waits.empty());
+}
+
+TEST_CASE("lists are not given back while a file of the entry waits to be settled") {
+    Interrupted collection(true);
+    const auto leads = (collection / "TERN/keep.wav") + "\n";
+    CHECK(readFile(collection.list()) == leads);
+    RunControl control;
+    const auto entry = *lastUndoable(collection.catalogue()); // its list was changed
+    REQUIRE(entry.has_value());
+    REQUIRE(undoEntry(collection.catalogue(), *entry, control, {}).ok());
+    CHECK(readFile(collection.list()) == leads);
+    fs::rename(collection / "in the cupboard", collection / "TERN");
+    collection.say({"docket", "carry-out"});
+    REQUIRE(undoEntry(collection.catalogue(), *entry, control, {})->refused.empty());
+    CHECK(readFile(collection.list()) == (collection / "TERN/spare.wav") + "\n");
+    CHECK(isTaken(collection / "TERN/spare.wav"));
 }
 
 TEST_CASE("a look for volumes settles what waited for the one that came") {

@@ -34,6 +34,10 @@ class TakingBack {
     }
 
     Result<CarriedOut> run(std::vector<LedgerAction> actions) {
+        // A file that waits to be settled needs the lists as they are.
+        const bool isSettled = std::ranges::none_of(actions, [](const LedgerAction& each) {
+            return each.step == ActionStep::started || each.step == ActionStep::undoStarted;
+        });
         std::erase_if(actions, [](const LedgerAction& each) { return each.step != ActionStep::carriedOut; });
         std::ranges::reverse(actions);
         const auto lists = std::ranges::stable_partition(
@@ -48,7 +52,7 @@ class TakingBack {
                 return outcome.error();
             }
         }
-        const bool isWhole = result_.refused.empty() && !result_.interrupted;
+        const bool isWhole = isSettled && result_.refused.empty() && !result_.interrupted;
         for (const auto& list : lists) {
             if (const auto outcome = isWhole ? putListBack(list) : done(); !outcome) {
                 return outcome.error();
