@@ -21,9 +21,9 @@ namespace {
 
 /// A volume with an honest piece, a false lossless made from it, its low MP3 and, on another volume, a
 /// good MP3; examined.
-class Examined {
+class ExaminedFile {
   public:
-    Examined() {
+    ExaminedFile() {
         fs::create_directories(at("V/Choir"));
         fs::create_directories(at("W"));
         writeMusic(at("V/Choir/Morning.wav"), 12, 9);
@@ -58,7 +58,7 @@ class Examined {
 } // namespace
 
 TEST_CASE("a survey at full effort keeps evidence, and a second one reads nothing again") {
-    Examined all;
+    ExaminedFile all;
     CHECK(all.report.added == 3);
     CHECK(all.report.errors.empty());
     const auto evidence = all.store().of(all.id("V", "false.flac"));
@@ -105,7 +105,7 @@ TEST_CASE("a volume surveyed at index effort gains its evidence when the effort 
 }
 
 TEST_CASE("points come worst first, and filters mean what they say") {
-    Examined all;
+    ExaminedFile all;
     const auto points = all.store().points({});
     REQUIRE(points.ok());
     REQUIRE(points->size() == 4);
@@ -148,7 +148,7 @@ TEST_CASE("points come worst first, and filters mean what they say") {
 }
 
 TEST_CASE("the better copy of a low one is found by its sound, on the other volume first") {
-    Examined all;
+    ExaminedFile all;
     const auto low = all.id("V", "Morning.mp3");
     const auto better = all.store().betterThan(low);
     REQUIRE((better.ok() && better->has_value()));
@@ -168,7 +168,7 @@ TEST_CASE("the better copy of a low one is found by its sound, on the other volu
 }
 
 TEST_CASE("an accepted recording stays accepted wherever it goes, until that is taken back") {
-    Examined all;
+    ExaminedFile all;
     auto& catalogue = all.collection.catalogue();
     const auto id = all.id("V", "false.flac");
     CHECK(conditionOf(catalogue)->total.claims == 1);
@@ -206,7 +206,7 @@ TEST_CASE("an accepted recording stays accepted wherever it goes, until that is 
 }
 
 TEST_CASE("an acceptance is refused where it makes no sense") {
-    Examined all;
+    ExaminedFile all;
     auto& catalogue = all.collection.catalogue();
     writeFile(all.at("V/new.wav"), smallWav(8));
     all.survey("V", Effort::index);
@@ -229,7 +229,7 @@ TEST_CASE("an acceptance is refused where it makes no sense") {
 }
 
 TEST_CASE("standing lists are kept by name and always current") {
-    Examined all;
+    ExaminedFile all;
     const StandingLists lists(all.collection.catalogue());
     const auto shipped = lists.all();
     REQUIRE(shipped->size() == 2);
@@ -255,7 +255,7 @@ TEST_CASE("standing lists are kept by name and always current") {
 }
 
 TEST_CASE("a standing list narrows the copy sets to those with a member in it") {
-    Examined all;
+    ExaminedFile all;
     fs::copy_file(all.at("V/false.flac"), all.at("W/false too.flac"));
     fs::copy_file(all.at("V/Choir/Morning.wav"), all.at("W/Morning.wav"));
     all.survey("W");

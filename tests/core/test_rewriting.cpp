@@ -17,7 +17,7 @@ namespace fs = std::filesystem;
 
 namespace {
 
-const std::string strayBytes(900, 'x');
+const std::string manyStrayBytes(900, 'x');
 
 /// Where a frame in the middle begins: the files are of a constant bitrate and their frames of 626 or 627
 /// bytes.
@@ -41,11 +41,11 @@ struct Littered : Collection {
             sound[name] = readFile(*this / ("V/" + name));
         }
         auto& mp3 = littered["a.mp3"] = sound["a.mp3"];
-        mp3.insert(mp3.size() - 128, strayBytes); // between the last frame and the ID3v1 tag
+        mp3.insert(mp3.size() - 128, manyStrayBytes); // between the last frame and the ID3v1 tag
         littered["within.mp3"] = sound["within.mp3"];
-        littered["within.mp3"].insert(middleFrameOf(sound["within.mp3"]), strayBytes);
-        auto& ogg = littered["b.ogg"] = sound["b.ogg"] + strayBytes;
-        ogg.insert(ogg.find("OggS", ogg.size() / 2), strayBytes);
+        littered["within.mp3"].insert(middleFrameOf(sound["within.mp3"]), manyStrayBytes);
+        auto& ogg = littered["b.ogg"] = sound["b.ogg"] + manyStrayBytes;
+        ogg.insert(ogg.find("OggS", ogg.size() / 2), manyStrayBytes);
         for (const auto& [name, content] : littered) {
             writeFile(*this / ("V/" + name), content);
         }

@@ -1,13 +1,11 @@
-#define CATCH_CONFIG_RUNNER
 #include "core/evidence/worker/evidence_worker.h"
+#include "support/run_cases.h"
 #include "support/test_home.h"
-
-#include <catch2/catch.hpp>
 
 int main(int argc, char** argv) {
     if (const auto served = sober::serveAsEvidenceWorker(argc, argv)) {
         return *served;
     }
     const sober::test::TestHome home;
-    return Catch::Session().run(argc, argv);
+    return sober::test::runCases(argc, argv);
 }

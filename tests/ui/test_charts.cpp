@@ -5,6 +5,8 @@
 #include "app/theme/marks.h"
 #include "app/theme/theme.h"
 
+#include "chart_probe.h"
+
 #include <QApplication>
 #include <QPainter>
 #include <QSignalSpy>
@@ -19,15 +21,6 @@ using namespace sober;
 using namespace sober::app;
 
 namespace {
-
-/// Shows a chart at a size and gives its pixels.
-QImage pixelsOf(QWidget& chart, int width) {
-    Theme::apply(*qApp, Paper::light);
-    chart.resize(width, chart.height());
-    chart.show();
-    QApplication::processEvents();
-    return chart.grab().toImage();
-}
 
 /// How many pixels differ from plain paper in a column range.
 int inkedColumns(const QImage& image, int top, int bottom) {
@@ -54,16 +47,6 @@ FolderFigures folder(const BytePath& path, std::uint64_t holdings, std::uint64_t
     figures.missing = missing;
     figures.troubled = troubled;
     return figures;
-}
-
-QString tipAt(QWidget& chart, QPoint point) {
-    // A tip that is taken away stays for a moment: one of our own tells whether another came.
-    const QString none = QStringLiteral("(none)");
-    QToolTip::showText(chart.mapToGlobal(point), none, &chart);
-    QMouseEvent move(QEvent::MouseMove, point, chart.mapToGlobal(point), Qt::NoButton, Qt::NoButton,
-                     Qt::NoModifier);
-    QApplication::sendEvent(&chart, &move);
-    return QToolTip::text() == none ? QString() : QToolTip::text();
 }
 
 LedgerEntry entry(EntryId id, const std::string& kind, std::uint64_t actions,

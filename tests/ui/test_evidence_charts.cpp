@@ -4,6 +4,8 @@
 #include "app/charts/trace_chart.h"
 #include "app/theme/theme.h"
 
+#include "chart_probe.h"
+
 #include <QApplication>
 #include <QSignalSpy>
 #include <QTest>
@@ -17,23 +19,6 @@ using namespace sober;
 using namespace sober::app;
 
 namespace {
-
-QImage pixelsOf(QWidget& chart, int width) {
-    Theme::apply(*qApp, Paper::light);
-    chart.resize(width, chart.height());
-    chart.show();
-    QApplication::processEvents();
-    return chart.grab().toImage();
-}
-
-QString tipAt(QWidget& chart, QPoint point) {
-    const QString none = QStringLiteral("(none)");
-    QToolTip::showText(chart.mapToGlobal(point), none, &chart);
-    QMouseEvent move(QEvent::MouseMove, point, chart.mapToGlobal(point), Qt::NoButton, Qt::NoButton,
-                     Qt::NoModifier);
-    QApplication::sendEvent(&chart, &move);
-    return QToolTip::text() == none ? QString() : QToolTip::text();
-}
 
 /// Columns in which a colour stands, by how near it is.
 std::vector<int> columnsOf(const QImage& image, const QColor& ink, int top, int bottom) {

@@ -1,10 +1,8 @@
-#define CATCH_CONFIG_RUNNER
 #include "core/evidence/worker/evidence_worker.h"
+#include "support/run_cases.h"
 #include "support/test_home.h"
 
 #include <QApplication>
-
-#include <catch2/catch.hpp>
 
 int main(int argc, char** argv) {
     if (const auto served = sober::serveAsEvidenceWorker(argc, argv)) {
@@ -15,5 +13,5 @@ int main(int argc, char** argv) {
     QApplication application(words, argv);
     QApplication::setOrganizationName(QStringLiteral("sober-archivist-tests"));
     QApplication::setApplicationName(QStringLiteral("ui-tests"));
-    return Catch::Session().run(argc, argv);
+    return sober::test::runCases(argc, argv);
 }

@@ -16,7 +16,7 @@ constexpr Nanoseconds week = 7LL * 86'400 * 1'000'000'000;
 constexpr double names = 92;
 constexpr double words = 190; // pixels at the right
 constexpr double axis = 20;
-constexpr std::size_t mostRows = 5;
+constexpr std::size_t volumesShown = 5;
 
 } // namespace
 
@@ -24,7 +24,7 @@ CheckChart::CheckChart(QWidget* parent) : Chart(tr("Verifications of each volume
 
 void CheckChart::setRows(std::vector<Row> rows, Nanoseconds now) {
     rows_ = std::move(rows);
-    rows_.resize(std::min(rows_.size(), mostRows));
+    rows_.resize(std::min(rows_.size(), volumesShown));
     now_ = now;
     update();
 }

@@ -33,7 +33,7 @@ struct Recording {
     BytePath path; ///< "" where it is away
 };
 
-struct Candidate {
+struct MatchCandidate {
     std::size_t first, second; ///< into the recordings
     double bitErrors;
     double offset; ///< seconds
@@ -63,8 +63,8 @@ class Matcher {
   private:
     /// Compares what can be compared at the same time; pairs that wait for another's outcome stay.
     Outcome passOver() {
-        std::vector<Candidate> later;
-        std::vector<Candidate> batch;
+        std::vector<MatchCandidate> later;
+        std::vector<MatchCandidate> batch;
         std::set<std::size_t> busy;
         for (std::size_t at = 0; at <= candidates_.size(); ++at) {
             if (batch.size() == together || at == candidates_.size()) {
@@ -197,7 +197,7 @@ class Matcher {
                 return weighed;
             }
         }
-        std::ranges::sort(candidates_, {}, &Candidate::bitErrors);
+        std::ranges::sort(candidates_, {}, &MatchCandidate::bitErrors);
         return done();
     }
 
@@ -246,7 +246,7 @@ class Matcher {
         return done();
     }
 
-    Outcome compare(const std::vector<Candidate>& batch) {
+    Outcome compare(const std::vector<MatchCandidate>& batch) {
         std::vector<std::optional<RecordingPair>> pairs(batch.size());
         if (!batch.empty()) {
             progress_.at = displayPath(nameOf(recordings_[batch.front().first].path));
@@ -324,7 +324,7 @@ class Matcher {
     const ProgressSink& onProgress_;
     std::vector<Recording> recordings_;
     std::set<std::pair<std::size_t, std::size_t>> known_; ///< compared before
-    std::vector<Candidate> candidates_;
+    std::vector<MatchCandidate> candidates_;
     std::vector<std::size_t> parent_; ///< recordings that are proven to be one waveform, joined
     /// Of those joined, with which others it was settled how they are the same, or that they are not.
     std::unordered_map<std::size_t, std::set<std::size_t>> judged_;

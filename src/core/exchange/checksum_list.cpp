@@ -16,7 +16,7 @@
 namespace sober {
 namespace {
 
-constexpr std::array<std::pair<ListedChecksum, std::string_view>, 6> words{
+constexpr std::array<std::pair<ListedChecksum, std::string_view>, 6> kindWords{
     {{ListedChecksum::md5, "MD5"},
      {ListedChecksum::sha1, "SHA1"},
      {ListedChecksum::sha256, "SHA256"},
@@ -101,10 +101,10 @@ std::optional<Line> taggedLine(std::string_view line, bool escaped) {
         return std::nullopt;
     }
     const auto kind =
-        std::ranges::find(words, line.substr(0, open), &std::pair<ListedChecksum, std::string_view>::second);
+        std::ranges::find(kindWords, line.substr(0, open), &std::pair<ListedChecksum, std::string_view>::second);
     const auto name = line.substr(open + 2, close - open - 2);
     const auto path = escaped ? unescaped(name) : std::optional<BytePath>(BytePath(name));
-    if (kind == words.end() || !path || path->empty()) {
+    if (kind == kindWords.end() || !path || path->empty()) {
         return std::nullopt;
     }
     return Line{lowerAscii(line.substr(close + 4)), *path, kind->first};
@@ -265,7 +265,7 @@ BytePath escaped(const BytePath& path) {
 } // namespace
 
 std::string_view checksumWord(ListedChecksum kind) {
-    return std::ranges::find(words, kind, &std::pair<ListedChecksum, std::string_view>::first)->second;
+    return std::ranges::find(kindWords, kind, &std::pair<ListedChecksum, std::string_view>::first)->second;
 }
 
 Result<ChecksumList> parseChecksumList(std::string_view text, const BytePath& name) {

@@ -31,7 +31,7 @@ std::size_t markLength(std::string_view text) {
 /// `take` hears of every line without its end, and of where it begins. Where nothing else ends lines, a
 /// carriage return does.
 template <typename Take>
-void eachLine(std::string_view text, Take take) {
+void eachPlacedLine(std::string_view text, Take take) {
     const char lineEnd = text.find('\n') == std::string_view::npos ? '\r' : '\n';
     for (std::size_t at = markLength(text); at < text.size();) {
         const auto end = std::min(text.find(lineEnd, at), text.size());
@@ -44,7 +44,7 @@ Playlist readM3u(std::string_view text) {
     Playlist list;
     std::string title;
     double seconds = -1;
-    eachLine(text, [&](std::string_view line, std::size_t begins) {
+    eachPlacedLine(text, [&](std::string_view line, std::size_t begins) {
         constexpr std::string_view information = "#EXTINF:";
         const auto content = trimmed(line);
         if (content.starts_with(information)) {
@@ -67,7 +67,7 @@ Playlist readM3u(std::string_view text) {
 /// "File3=…", "Title3=…", "Length3=…" in any order; entries come in the order of their numbers.
 Playlist readPls(std::string_view text) {
     std::map<std::uint64_t, PlaylistEntry> entries;
-    eachLine(text, [&](std::string_view line, std::size_t begins) {
+    eachPlacedLine(text, [&](std::string_view line, std::size_t begins) {
         const auto equals = line.find('=');
         if (equals == std::string_view::npos) {
             return;
@@ -119,7 +119,7 @@ Playlist readCue(std::string_view text) {
     std::string album;
     std::string artist;
     std::size_t tracks = 0;
-    eachLine(text, [&](std::string_view line, std::size_t begins) {
+    eachPlacedLine(text, [&](std::string_view line, std::size_t begins) {
         const auto content = trimmed(line);
         const auto command = lowerAscii(content.substr(0, content.find_first_of(blanks)));
         const auto argument = argumentOf(content);

@@ -11,7 +11,6 @@
 namespace sober {
 namespace {
 
-constexpr std::size_t largestBatch = 4'096;       // actions
 constexpr std::uint64_t longestReading = 1 << 30; // bytes that are read between a proof and its act
 
 /// What an action reads before anything is changed.

@@ -7,6 +7,8 @@
 
 namespace sober {
 
+inline constexpr std::size_t largestBatch = 4'096; ///< actions that are carried out or taken back together
+
 /// One action while it is carried out or taken back.
 struct Doing {
     LedgerAction action;

@@ -4,6 +4,7 @@
 #include "core/catalogue/volumes.h"
 #include "core/remedy/journal/can_go_back.h"
 #include "core/remedy/journal/current_places.h"
+#include "core/remedy/journal/doing.h"
 #include "core/remedy/journal/following.h"
 #include "core/remedy/journal/list_change.h"
 #include "core/remedy/journal/putting_back.h"
@@ -15,8 +16,6 @@
 
 namespace sober {
 namespace {
-
-constexpr std::size_t largestBatch = 4'096; // actions
 
 /// Files go back first, then the lists that lead to them, so that whatever interrupts it can be put in order
 /// by where the files are.
