@@ -3,6 +3,7 @@
 #include "cli/commands.h"
 #include "cli/docket_command.h"
 #include "cli/examine_command.h"
+#include "cli/find_command.h"
 #include "cli/ledger_command.h"
 #include "cli/list_command.h"
 #include "cli/players_command.h"
@@ -134,6 +135,27 @@ int runCommand(int argc, char** argv) {
         surveyCommand->add_flag("--follow-links", choices.followLinks, "follow symbolic links");
     surveyCommand->add_flag("--take-all", takeAll,
                             "forget the choices kept with the volume; those said beside it are kept then");
+
+    FindOptions find;
+    bool unlisted = false;
+    auto* findCommand =
+        app.add_subcommand("find", "look for holdings by words in their tags, names, paths and lists");
+    findCommand->add_option("WORDS", find.words, "all of them have to be found; parts of words too");
+    findCommand->add_option("--volume", find.volume, "only on this volume");
+    findCommand->add_option("--codec", find.filter.codec, "only of this codec, as \"flac\"");
+    findCommand->add_option("--verdict", find.verdict, "genuine, doubtful, transcoded or undetermined")
+        ->check(CLI::IsMember({"genuine", "doubtful", "transcoded", "undetermined"}));
+    findCommand->add_flag("--unlisted", unlisted, "only what no list leads to");
+    findCommand->add_option("--bitrate", find.bitrate, "FROM-TO in kbit/s, either may be left out");
+    findCommand->add_option("--length", find.length, "FROM-TO in seconds, likewise");
+    findCommand->add_option("--years", find.years, "FROM-TO, likewise");
+    findCommand->add_option("--limit", find.limit, "show at most so many");
+    findCommand->add_option("--keep-as", find.keepAs,
+                            "keep what was looked for as a standing list of this name");
+    BytePath browsed;
+    auto* browseCommand =
+        app.add_subcommand("browse", "the folders of a volume, at hand or away, and what they hold");
+    browseCommand->add_option("VOLUME", browsed, "its label, or label/folder")->required();
 
     auto* conditionCommand = app.add_subcommand("condition", "the collection's state in figures");
     auto* copiesCommand = app.add_subcommand("copies", "the copy sets with a reasoned suggestion");
@@ -335,6 +357,13 @@ int runCommand(int argc, char** argv) {
             return wrongUsage("--label names one volume: survey the folders one by one.");
         }
         return runSurvey(common, survey, control);
+    }
+    if (findCommand->parsed()) {
+        find.filter.listed = unlisted ? HoldingFilter::Listed::inNoList : HoldingFilter::Listed::any;
+        return runFind(common, find);
+    }
+    if (browseCommand->parsed()) {
+        return runBrowse(common, browsed);
     }
     if (conditionCommand->parsed()) {
         return runCondition(common);

@@ -1,3 +1,4 @@
+#include "core/audit/refresh_findings.h"
 #include "core/catalogue/ledger_store.h"
 #include "support/collection.h"
 #include "support/small_audio.h"
@@ -60,6 +61,7 @@ TEST_CASE("what is missing is told by folder, with the place of the same bytes")
     fs::remove(collection / "V/alone.wav");
     writeFile(collection / "V/still.wav", smallWav(50));
     collection.survey("V");
+    REQUIRE(refreshFindings(collection.catalogue()).ok());
     const Holdings holdings(collection.catalogue());
     CHECK(holdings.missing()->size() == 4);
     CHECK(holdings.missing("GONE/")->size() == 3);

@@ -5,6 +5,7 @@
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/findings.h"
 #include "core/catalogue/holdings.h"
+#include "core/catalogue/search_texts.h"
 #include "core/catalogue/volumes.h"
 
 #include <algorithm>
@@ -78,6 +79,9 @@ void count(Figures& figures, const HoldingOutline& holding, bool inSet, const Su
 } // namespace
 
 Outcome refreshFindings(const Catalogue& catalogue) {
+    if (const auto taken = refreshSearchTexts(catalogue); !taken) {
+        return taken;
+    }
     const Findings findings(catalogue);
     const auto stale = findings.areStale();
     if (!stale || !*stale) {

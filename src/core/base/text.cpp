@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <cstdlib>
 #include <memory>
@@ -35,6 +36,33 @@ void appendCodepoint(std::string& out, utf8proc_int32_t codepoint) {
     const auto length = utf8proc_encode_char(codepoint, buffer);
     out.append(reinterpret_cast<const char*>(buffer), static_cast<std::size_t>(length));
 }
+
+/// What utf8proc makes of text that is not ASCII alone; nothing where it is not UTF-8.
+std::optional<std::string> mapped(std::string_view text, int options) {
+    utf8proc_uint8_t* made = nullptr;
+    const auto length = utf8proc_map(reinterpret_cast<const utf8proc_uint8_t*>(text.data()),
+                                     static_cast<utf8proc_ssize_t>(text.size()), &made,
+                                     static_cast<utf8proc_option_t>(options));
+    const std::unique_ptr<utf8proc_uint8_t, decltype(&std::free)> owner(made, &std::free);
+    return length < 0 ? std::nullopt
+                      : std::optional(std::string(reinterpret_cast<const char*>(made),
+                                                  static_cast<std::size_t>(length)));
+}
+
+bool isAscii(std::string_view text) {
+    return std::ranges::all_of(text, [](char c) { return static_cast<unsigned char>(c) < 0x80; });
+}
+
+constexpr std::array<std::pair<std::string_view, std::string_view>, 8> plainLetters{{
+    {"\u00f8", "o"},
+    {"\u0142", "l"},
+    {"\u0111", "d"},
+    {"\u00f0", "d"},
+    {"\u0131", "i"},
+    {"\u00e6", "ae"},
+    {"\u0153", "oe"},
+    {"\u00fe", "th"},
+}};
 
 } // namespace
 
@@ -128,16 +156,25 @@ std::string lowerAscii(std::string_view text) {
 }
 
 std::string foldedName(std::string_view name) {
-    if (std::ranges::all_of(name, [](char c) { return static_cast<unsigned char>(c) < 0x80; })) {
-        return lowerAscii(name);
+    return (isAscii(name) ? std::nullopt
+                          : mapped(name, UTF8PROC_STABLE | UTF8PROC_DECOMPOSE | UTF8PROC_CASEFOLD))
+        .value_or(lowerAscii(name));
+}
+
+std::string foldedForSearch(std::string_view text) {
+    if (isAscii(text)) {
+        return lowerAscii(text);
     }
-    utf8proc_uint8_t* mapped = nullptr;
-    const auto length = utf8proc_map(
-        reinterpret_cast<const utf8proc_uint8_t*>(name.data()), static_cast<utf8proc_ssize_t>(name.size()),
-        &mapped, static_cast<utf8proc_option_t>(UTF8PROC_STABLE | UTF8PROC_DECOMPOSE | UTF8PROC_CASEFOLD));
-    const std::unique_ptr<utf8proc_uint8_t, decltype(&std::free)> owner(mapped, &std::free);
-    return length < 0 ? lowerAscii(name)
-                      : std::string(reinterpret_cast<const char*>(mapped), static_cast<std::size_t>(length));
+    auto folded = mapped(repairedUtf8(text), UTF8PROC_STABLE | UTF8PROC_DECOMPOSE | UTF8PROC_COMPAT |
+                                                 UTF8PROC_CASEFOLD | UTF8PROC_STRIPMARK)
+                      .value_or(lowerAscii(text));
+    for (const auto& [letter, plain] : plainLetters) {
+        for (auto at = folded.find(letter); at != std::string::npos;
+             at = folded.find(letter, at + plain.size())) {
+            folded.replace(at, letter.size(), plain);
+        }
+    }
+    return folded;
 }
 
 std::string toHex(std::span<const std::uint8_t> bytes) {

@@ -40,6 +40,12 @@ std::string lowerAscii(std::string_view text);
 /// decomposed; of what is not UTF-8 the ASCII letters lowered.
 std::string foldedName(std::string_view name);
 
+/// For finding words in names and tags: well-formed UTF-8 without letter case, accents and forms of the same
+/// letter (Unicode compatibility decomposition and case folding, marks left out). Letters that Unicode does
+/// not decompose but that are searched for by their plain ones are replaced too ("ø" by "o"; common
+/// practice, no source).
+std::string foldedForSearch(std::string_view text);
+
 /// Lower-case hexadecimal.
 std::string toHex(std::span<const std::uint8_t> bytes);
 /// The bytes that lower-case hexadecimal digits stand for; nothing where they do not.

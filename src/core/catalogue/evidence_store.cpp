@@ -68,7 +68,7 @@ Result<std::optional<Evidence>> EvidenceStore::of(HoldingId holding) const {
 
 Result<std::vector<ClaimPoint>> EvidenceStore::points(const HoldingFilter& filter) const {
     return guarded(catalogue_, [&] {
-        const FilterClause clause(filter);
+        const FilterClause clause(catalogue_.database(), filter);
         SQLite::Statement ask(
             catalogue_.database(),
             meantSql(std::string("h.id, e.verdict, ") + acceptedSql +
@@ -91,7 +91,7 @@ Result<std::vector<ClaimPoint>> EvidenceStore::points(const HoldingFilter& filte
 
 Result<std::vector<HoldingId>> EvidenceStore::meant(const HoldingFilter& filter) const {
     return guarded(catalogue_, [&] {
-        const FilterClause clause(filter);
+        const FilterClause clause(catalogue_.database(), filter);
         SQLite::Statement ask(catalogue_.database(),
                               meantSql("h.id", filter, clause) + " ORDER BY h.volume, h.path");
         clause.bindTo(ask, 1);
@@ -105,7 +105,7 @@ Result<std::vector<HoldingId>> EvidenceStore::meant(const HoldingFilter& filter)
 
 Result<std::uint64_t> EvidenceStore::count(const HoldingFilter& filter) const {
     return guarded(catalogue_, [&] {
-        const FilterClause clause(filter);
+        const FilterClause clause(catalogue_.database(), filter);
         SQLite::Statement ask(catalogue_.database(), meantSql("count(*)", filter, clause));
         clause.bindTo(ask, 1);
         ask.executeStep();
@@ -150,9 +150,8 @@ Result<std::vector<HoldingId>> EvidenceStore::flawed() const {
 
 Result<std::unordered_set<HoldingId>> EvidenceStore::contradicted() const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(
-            catalogue_.database(),
-            std::string("SELECT e.holding FROM evidence e WHERE e.verdict IN (1, 2) AND NOT ") + acceptedSql);
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT e.holding FROM evidence e WHERE " + contradictedSql);
         return idsFrom(ask);
     });
 }
@@ -177,7 +176,7 @@ Outcome EvidenceStore::eachComparable(const std::function<void(const ComparableH
         HoldingFilter low;
         low.underLimit = true;
         low.acceptedToo = true;
-        const FilterClause clause(low);
+        const FilterClause clause(catalogue_.database(), low);
         SQLite::Statement ask(catalogue_.database(),
                               "SELECT h.id, h.volume, h.path, h.title, h.artist, h.codec, h.lossless, "
                               "h.bitrate, h.duration, " +

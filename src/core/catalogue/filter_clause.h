@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/catalogue/holding_filter.h"
+#include "core/catalogue/text_match.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
 
@@ -12,7 +13,7 @@ namespace sober {
 /// `h` is a row of holdings and `e` its row of evidence, joined from the left.
 class FilterClause {
   public:
-    explicit FilterClause(const HoldingFilter& filter);
+    FilterClause(SQLite::Database& database, const HoldingFilter& filter);
 
     /// "1" where everything is meant.
     const std::string& sql() const { return sql_; }
@@ -22,6 +23,7 @@ class FilterClause {
   private:
     enum class Form {
         number,
+        real,
         text,
         bytes,
     };
@@ -29,9 +31,14 @@ class FilterClause {
         Form form;
         std::int64_t number;
         std::string text;
+        double real = 0;
     };
     void also(const std::string& condition);
+    void alsoText(SQLite::Database& database, const std::string& text);
+    template <typename T>
+    void alsoWithin(const std::string& value, const Span<T>& span);
     std::string sql_;
+    std::optional<TextMatch> text_; ///< the first of what is bound
     std::vector<Bound> values_;
 };
 
@@ -39,5 +46,11 @@ class FilterClause {
 inline constexpr const char* acceptedSql =
     "(EXISTS(SELECT 1 FROM acceptances a WHERE a.payload = e.payload) OR (e.samples_md5 IS NOT NULL AND "
     "EXISTS(SELECT 1 FROM acceptances a WHERE a.samples_md5 = e.samples_md5)))";
+
+/// True where what was measured contradicts what is claimed, and nobody accepted that.
+inline const std::string contradictedSql = std::string("(e.verdict IN (1, 2) AND NOT ") + acceptedSql + ")";
+
+/// True for an entry `r` of a list that leads to its holding `h`, or led to it when that was last there.
+inline constexpr const char* leadsSql = "(r.holding = h.id AND (r.state <> 2 OR h.state = 1))";
 
 } // namespace sober

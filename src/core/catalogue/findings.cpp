@@ -131,18 +131,22 @@ Result<std::vector<SetId>> Findings::setOrder(SetOrder order, const SetFilter& f
         if (filter.volume) {
             sql += " AND " + someMember("h.volume = ?1");
         }
-        if (!filter.text.empty()) {
-            sql +=
-                " AND " + someMember("(CAST(h.path AS TEXT) LIKE ?2 OR h.title LIKE ?2 OR h.artist LIKE ?2 "
-                                     "OR h.album LIKE ?2)");
-        }
         if (filter.undecidedOnly) {
             sql += " AND NOT EXISTS(SELECT 1 FROM set_decisions d WHERE d.xxh3 = s.content AND d.left_alone) "
                    "AND NOT " +
                    someMember("1", "JOIN docket d ON d.holding = h.id AND d.kind = 'retire'");
         }
-        const FilterClause clause(filter.list.value_or(HoldingFilter{}));
+        // Each by itself: one member may be what the text means, another what the list does.
+        std::vector<FilterClause> clauses;
         if (filter.list) {
+            clauses.emplace_back(catalogue_.database(), *filter.list);
+        }
+        if (!filter.text.empty()) {
+            HoldingFilter byText;
+            byText.text = filter.text;
+            clauses.emplace_back(catalogue_.database(), byText);
+        }
+        for (const auto& clause : clauses) {
             sql +=
                 " AND s.id IN (SELECT m.set_id FROM set_members m JOIN holdings h ON h.id = m.holding LEFT "
                 "JOIN evidence e ON e.holding = h.id WHERE h.state = 0 AND " +
@@ -166,12 +170,10 @@ Result<std::vector<SetId>> Findings::setOrder(SetOrder order, const SetFilter& f
         if (filter.volume) {
             ask.bind(1, *filter.volume);
         }
-        if (!filter.text.empty()) {
-            ask.bind(2, "%" + filter.text + "%");
-        }
-        if (filter.list) {
-            // Unnumbered parameters follow the highest numbered one.
-            clause.bindTo(ask, !filter.text.empty() ? 3 : filter.volume ? 2 : 1);
+        // Unnumbered parameters follow the highest numbered one.
+        int free = filter.volume ? 2 : 1;
+        for (const auto& clause : clauses) {
+            free = clause.bindTo(ask, free);
         }
         std::vector<SetId> ids;
         while (ask.executeStep()) {

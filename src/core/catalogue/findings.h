@@ -61,7 +61,7 @@ enum class SetOrder {
 
 /// Which sets a list shows.
 struct SetFilter {
-    std::string text;               ///< part of a member's path, title, artist or album; "" for all
+    std::string text;               ///< what a member is found by, as in HoldingFilter; "" for all
     std::optional<VolumeId> volume; ///< with at least one member there
     bool undecidedOnly = false;
     /// Sets held together by one kind of link; nothing for all but those of which only the tags look alike.

@@ -12,8 +12,36 @@ namespace sober {
 namespace {
 
 constexpr std::array<std::string_view, 3> kindWords{"any", "lossless", "lossy"};
+constexpr std::array<std::string_view, 3> listedWords{"any", "in_a_list", "in_no_list"};
 constexpr std::array<VerdictClass, 4> allVerdicts{VerdictClass::genuine, VerdictClass::doubtful,
                                                   VerdictClass::transcoded, VerdictClass::undetermined};
+
+template <typename T>
+void keepSpan(nlohmann::json& json, const char* name, const Span<T>& span) {
+    if (!span.isOpen()) {
+        json[name] = {span.from ? nlohmann::json(*span.from) : nlohmann::json(),
+                      span.to ? nlohmann::json(*span.to) : nlohmann::json()};
+    }
+}
+
+template <typename T>
+Span<T> keptSpan(const nlohmann::json& json, const char* name) {
+    Span<T> span;
+    if (json.contains(name)) {
+        const auto& kept = json.at(name);
+        span.from = kept.at(0).is_null() ? std::nullopt : std::optional(kept.at(0).get<T>());
+        span.to = kept.at(1).is_null() ? std::nullopt : std::optional(kept.at(1).get<T>());
+    }
+    return span;
+}
+
+/// The place of a word in its table; nothing where it is none of them.
+template <typename Words>
+std::optional<std::size_t> placeIn(const Words& words, const std::string& word) {
+    const auto found = std::ranges::find(words, word);
+    return found == words.end() ? std::nullopt
+                                : std::optional(static_cast<std::size_t>(found - words.begin()));
+}
 
 } // namespace
 
@@ -38,6 +66,12 @@ std::string textOf(const HoldingFilter& filter) {
     for (const auto verdict : filter.verdicts) {
         json["verdicts"].push_back(wordFor(verdict));
     }
+    if (filter.listed != HoldingFilter::Listed::any) {
+        json["listed"] = listedWords.at(static_cast<std::size_t>(filter.listed));
+    }
+    keepSpan(json, "bitrate", filter.bitrate);
+    keepSpan(json, "seconds", filter.seconds);
+    keepSpan(json, "years", filter.years);
     for (const auto& [name, set] :
          {std::pair("under_limit", filter.underLimit), std::pair("better_elsewhere", filter.betterElsewhere),
           std::pair("accepted_too", filter.acceptedToo)}) {
@@ -62,11 +96,16 @@ std::optional<HoldingFilter> filterFrom(const std::string& text) {
         }
         filter.folder = *folder;
         filter.codec = json.value("codec", "");
-        const auto kind = std::ranges::find(kindWords, json.value("kind", "any"));
-        if (kind == kindWords.end()) {
+        const auto kind = placeIn(kindWords, json.value("kind", "any"));
+        const auto listed = placeIn(listedWords, json.value("listed", "any"));
+        if (!kind || !listed) {
             return std::nullopt;
         }
-        filter.kind = static_cast<HoldingFilter::Kind>(kind - kindWords.begin());
+        filter.kind = static_cast<HoldingFilter::Kind>(*kind);
+        filter.listed = static_cast<HoldingFilter::Listed>(*listed);
+        filter.bitrate = keptSpan<std::int64_t>(json, "bitrate");
+        filter.seconds = keptSpan<double>(json, "seconds");
+        filter.years = keptSpan<int>(json, "years");
         for (const auto& word : json.value("verdicts", nlohmann::json::array())) {
             const auto verdict = std::ranges::find(allVerdicts, word.get<std::string>(), wordFor);
             if (verdict == allVerdicts.end()) {
@@ -83,15 +122,8 @@ std::optional<HoldingFilter> filterFrom(const std::string& text) {
     }
 }
 
-FilterClause::FilterClause(const HoldingFilter& filter) {
-    if (!filter.text.empty()) {
-        also(
-            "(CAST(h.path AS TEXT) LIKE '%' || ? || '%' OR h.title LIKE '%' || ? || '%' OR h.artist LIKE '%' "
-            "|| ? || '%' OR h.album LIKE '%' || ? || '%')");
-        for (int i = 0; i < 4; ++i) {
-            values_.push_back({Form::text, 0, filter.text});
-        }
-    }
+FilterClause::FilterClause(SQLite::Database& database, const HoldingFilter& filter) {
+    alsoText(database, filter.text);
     if (filter.volume) {
         also("h.volume = ?");
         values_.push_back({Form::number, *filter.volume, {}});
@@ -115,6 +147,13 @@ FilterClause::FilterClause(const HoldingFilter& filter) {
             values_.push_back({Form::number, static_cast<std::int64_t>(verdict), {}});
         }
     }
+    if (filter.listed != HoldingFilter::Listed::any) {
+        also(std::string(filter.listed == HoldingFilter::Listed::inNoList ? "NOT " : "") +
+             "EXISTS(SELECT 1 FROM list_references r WHERE " + leadsSql + ")");
+    }
+    alsoWithin("h.bitrate", filter.bitrate);
+    alsoWithin("h.duration", filter.seconds);
+    alsoWithin("CAST(substr(h.date, 1, 4) AS INTEGER)", filter.years);
     if (filter.underLimit) {
         also("h.lossless = 0 AND h.bitrate > 0 AND h.bitrate < (SELECT l.bitrate FROM bitrate_limits l "
              "WHERE l.codec = h.codec)");
@@ -137,10 +176,44 @@ void FilterClause::also(const std::string& condition) {
     sql_ += (sql_.empty() ? "(" : " AND (") + condition + ")";
 }
 
+void FilterClause::alsoText(SQLite::Database& database, const std::string& text) {
+    TextMatch match(database, text);
+    if (match.isEmpty()) {
+        return;
+    }
+    also("EXISTS(SELECT 1 FROM search_texts t WHERE t.holding = h.id AND " + match.sql() + ")");
+    text_ = std::move(match);
+    if (!text_->expression().empty()) {
+        also("h.id IN (SELECT rowid FROM search_index WHERE search_index MATCH ?)");
+        values_.push_back({Form::text, 0, text_->expression()});
+    }
+}
+
+/// A value of 0 is not known: no span that is closed has it.
+template <typename T>
+void FilterClause::alsoWithin(const std::string& value, const Span<T>& span) {
+    constexpr bool isReal = std::is_floating_point_v<T>;
+    if (!span.isOpen()) {
+        also(value + " > 0");
+    }
+    for (const auto& [bound, sign] : {std::pair(span.from, " >= ?"), std::pair(span.to, " <= ?")}) {
+        if (bound) {
+            also(value + sign);
+            values_.push_back({isReal ? Form::real : Form::number,
+                               static_cast<std::int64_t>(*bound),
+                               {},
+                               static_cast<double>(*bound)});
+        }
+    }
+}
+
 int FilterClause::bindTo(SQLite::Statement& statement, int at) const {
+    at = text_ ? text_->bindTo(statement, at) : at;
     for (const auto& bound : values_) {
         if (bound.form == Form::number) {
             statement.bind(at++, bound.number);
+        } else if (bound.form == Form::real) {
+            statement.bind(at++, bound.real);
         } else if (bound.form == Form::bytes) {
             bindBytes(statement, at++, bound.text);
         } else {

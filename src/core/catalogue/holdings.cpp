@@ -103,16 +103,18 @@ Result<std::vector<Holding>> Holdings::carrying(const Sha256& digest) const {
     });
 }
 
-Result<std::vector<HoldingId>> Holdings::missing(const std::string& filter,
+Result<std::vector<HoldingId>> Holdings::missing(const std::string& text,
                                                  const std::optional<HoldingFilter>& list) const {
     return guarded(catalogue_, [&] {
-        const FilterClause clause(list.value_or(HoldingFilter{}));
+        HoldingFilter byText;
+        byText.text = text;
+        const FilterClause clause(catalogue_.database(), list.value_or(HoldingFilter{}));
+        const FilterClause textClause(catalogue_.database(), byText);
         SQLite::Statement ask(catalogue_.database(),
                               "SELECT h.id FROM holdings h LEFT JOIN evidence e ON e.holding = h.id WHERE "
-                              "h.state = 1 AND (?1 = '' OR CAST(h.path AS TEXT) LIKE '%' || ?1 || '%') AND " +
-                                  clause.sql() + " ORDER BY h.volume, h.path");
-        ask.bind(1, filter);
-        clause.bindTo(ask, 2);
+                              "h.state = 1 AND " +
+                                  textClause.sql() + " AND " + clause.sql() + " ORDER BY h.volume, h.path");
+        clause.bindTo(ask, textClause.bindTo(ask, 1));
         std::vector<HoldingId> ids;
         while (ask.executeStep()) {
             ids.push_back(ask.getColumn(0).getInt64());

@@ -65,9 +65,9 @@ class Holdings {
     Result<std::vector<Holding>> carrying(const Checksum128& checksum) const;
     /// The same by SHA-256, of those of which it is known.
     Result<std::vector<Holding>> carrying(const Sha256& digest) const;
-    /// Missing holdings by volume and path; `filter` keeps those whose path holds it (ASCII case
-    /// ignored), "" keeps all; a standing list keeps those that it means.
-    Result<std::vector<HoldingId>> missing(const std::string& filter = {},
+    /// Missing holdings by volume and path: those that `text` means (as in HoldingFilter), and a standing
+    /// list.
+    Result<std::vector<HoldingId>> missing(const std::string& text = {},
                                            const std::optional<HoldingFilter>& list = {}) const;
     /// Where the missing were and where their content is now, most first.
     Result<std::vector<MissingFolder>> missingFolders() const;

@@ -1,5 +1,6 @@
 #include "core/catalogue/player_store.h"
 
+#include "core/catalogue/filter_clause.h"
 #include "core/catalogue/guarded.h"
 #include "core/catalogue/volumes.h"
 
@@ -356,6 +357,25 @@ Result<std::vector<Reference>> PlayerStore::leadingTo(std::span<const BytePath> 
     });
 }
 
+Result<std::vector<BytePath>> PlayerStore::listsNaming(HoldingId holding) const {
+    const auto volumes = Volumes(catalogue_).all();
+    if (!volumes) {
+        return volumes.error();
+    }
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(
+            catalogue_.database(),
+            std::string("SELECT DISTINCT l.volume, l.path FROM holdings h JOIN list_references r ON ") +
+                leadsSql + " JOIN lists l ON l.id = r.list WHERE h.id = ? ORDER BY l.path");
+        ask.bind(1, holding);
+        std::vector<BytePath> lists;
+        while (ask.executeStep()) {
+            lists.push_back(absolute(*volumes, ask.getColumn(0).getInt64(), bytesOf(ask.getColumn(1))));
+        }
+        return lists;
+    });
+}
+
 Result<std::vector<Reference>> PlayerStore::leadingTo(std::span<const HoldingId> holdings) const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),
@@ -526,10 +546,9 @@ Result<std::vector<HoldingId>> PlayerStore::inNoList() const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(
             catalogue_.database(),
-            "SELECT h.id FROM holdings h JOIN volumes v ON v.id = h.volume WHERE h.state = 0 AND v.at_hand = "
-            "1 AND "
-            "NOT EXISTS (SELECT 1 FROM list_references r WHERE r.holding = h.id AND r.state < 2) ORDER BY "
-            "h.volume, h.path");
+            std::string("SELECT h.id FROM holdings h JOIN volumes v ON v.id = h.volume WHERE h.state = 0 AND "
+                        "v.at_hand = 1 AND NOT EXISTS (SELECT 1 FROM list_references r WHERE ") +
+                leadsSql + ") ORDER BY h.volume, h.path");
         std::vector<HoldingId> ids;
         while (ask.executeStep()) {
             ids.push_back(ask.getColumn(0).getInt64());

@@ -95,6 +95,8 @@ class PlayerStore {
     /// Those of some lists that lead to one of these places, or to one of these holdings.
     Result<std::vector<Reference>> leadingTo(std::span<const BytePath> places) const;
     Result<std::vector<Reference>> leadingTo(std::span<const HoldingId> holdings) const;
+    /// The lists that lead to a holding, or led to it when it was last there; absolute, by path.
+    Result<std::vector<BytePath>> listsNaming(HoldingId holding) const;
     /// A list was read: its stamp, and that it holds `count` entries now, of which these are others than
     /// before, all or nothing. Those that lead to a holding are tied to it.
     Result<ListFileId> keepRead(const ListFile& list, PlayerId player, std::vector<Reference> changed,

@@ -52,6 +52,7 @@ struct Volume {
     std::uint64_t capacity = 0;  ///< bytes, as last looked at
     std::uint64_t available = 0; ///< bytes
     Nanoseconds surveyedAt = 0;  ///< 0: no survey was finished yet
+    Nanoseconds awaySince = 0;   ///< when it was first found away; 0: at hand, or not known
     /// Folders (relative) at which other file systems were mounted that are not there now.
     std::vector<BytePath> awayWithin;
 
@@ -69,6 +70,9 @@ enum class HoldingState {
     writtenOff = 2,
     retired = 3,
 };
+
+/// As the command prints it.
+std::string_view stateWord(HoldingState state);
 
 struct Holding {
     HoldingId id = 0;

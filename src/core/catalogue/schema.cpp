@@ -441,8 +441,29 @@ ALTER TABLE ledger_actions ADD COLUMN waits TEXT NOT NULL DEFAULT '';
 CREATE INDEX ledger_actions_unflushed ON ledger_actions(id) WHERE unflushed = 1;
 )sql";
 
-constexpr std::array<const char*, 9> steps{firstStep,   evidenceStep, copiesStep,  decidingStep, fixityStep,
-                                           outsideStep, playersStep,  consentStep, enginesStep};
+// What is searched is folded by us, so the index is fed by SearchTexts; the triggers say what it has to take
+// anew, whoever wrote it.
+constexpr const char* searchStep = R"sql(
+CREATE TABLE search_texts(holding INTEGER PRIMARY KEY REFERENCES holdings(id), text TEXT NOT NULL);
+CREATE VIRTUAL TABLE search_index USING fts5(text, content='search_texts', content_rowid='holding',
+  tokenize='trigram case_sensitive 1', detail=none);
+CREATE TABLE search_pending(holding INTEGER PRIMARY KEY);
+INSERT INTO search_pending SELECT id FROM holdings;
+CREATE TRIGGER search_new AFTER INSERT ON holdings BEGIN
+  INSERT OR IGNORE INTO search_pending VALUES(NEW.id);
+END;
+CREATE TRIGGER search_changed AFTER UPDATE OF path, title, artist, album, date ON holdings
+WHEN OLD.path IS NOT NEW.path OR OLD.title IS NOT NEW.title OR OLD.artist IS NOT NEW.artist
+  OR OLD.album IS NOT NEW.album OR OLD.date IS NOT NEW.date
+BEGIN
+  INSERT OR IGNORE INTO search_pending VALUES(NEW.id);
+END;
+
+ALTER TABLE volumes ADD COLUMN away_since INTEGER NOT NULL DEFAULT 0;
+)sql";
+
+constexpr std::array<const char*, 10> steps{firstStep,   evidenceStep, copiesStep,  decidingStep, fixityStep,
+                                            outsideStep, playersStep,  consentStep, enginesStep,  searchStep};
 
 } // namespace
 

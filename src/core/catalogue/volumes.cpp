@@ -45,6 +45,7 @@ Volume volumeFrom(SQLite::Statement& row) {
     volume.capacity = static_cast<std::uint64_t>(row.getColumn(15).getInt64());
     volume.available = static_cast<std::uint64_t>(row.getColumn(16).getInt64());
     volume.surveyedAt = row.getColumn(17).getInt64();
+    volume.awaySince = row.getColumn(18).getInt64();
     return volume;
 }
 
@@ -82,7 +83,7 @@ Result<std::vector<Volume>> Volumes::all() const {
             catalogue_.database(),
             "SELECT id, label, root, filesystem, within, root_inode, filesystem_type, leave_hidden, "
             "leave_patterns, min_size, max_size, max_depth, follow_links, effort, at_hand, capacity, "
-            "available, surveyed_at FROM volumes ORDER BY label");
+            "available, surveyed_at, away_since FROM volumes ORDER BY label");
         std::vector<Volume> volumes;
         while (ask.executeStep()) {
             volumes.push_back(volumeFrom(ask));
@@ -169,9 +170,13 @@ Outcome Volumes::update(const Volume& volume) const {
             "UPDATE volumes SET label=?, root=?, filesystem=?, within=?, root_inode=?, filesystem_type=?, "
             "leave_hidden=?, leave_patterns=?, min_size=?, max_size=?, max_depth=?, follow_links=?, "
             "effort=?, "
-            "at_hand=?, capacity=?, available=?, surveyed_at=? WHERE id=?");
+            "at_hand=?, capacity=?, available=?, surveyed_at=?, "
+            // What it was before decides when it went away.
+            "away_since=CASE WHEN ? THEN 0 WHEN at_hand THEN ? ELSE away_since END WHERE id=?");
         bindVolume(change, volume);
-        change.bind(18, volume.id);
+        change.bind(18, volume.atHand ? 1 : 0);
+        change.bind(19, timeNow());
+        change.bind(20, volume.id);
         change.exec();
     });
 }

@@ -16,7 +16,7 @@ class Volumes {
     Result<std::vector<Volume>> all() const;
     /// Takes a new volume in; its id is set in what comes back. A label already in use gets a number.
     Result<Volume> add(Volume volume) const;
-    /// Writes everything but the id and what is mounted within.
+    /// Writes everything but the id and what is mounted within; since when it is away is noted here.
     Outcome update(const Volume& volume) const;
 
     /// Another file system that was mounted below a volume's root when that was surveyed.
