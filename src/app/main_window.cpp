@@ -4,6 +4,7 @@
 #include "app/desks/claims_desk.h"
 #include "app/desks/condition_desk.h"
 #include "app/desks/copies_desk.h"
+#include "app/desks/find_desk.h"
 #include "app/desks/fixity_desk.h"
 #include "app/desks/ledger_desk.h"
 #include "app/desks/ledger_words.h"
@@ -55,6 +56,7 @@ MainWindow::MainWindow(Workbench& workbench)
       fixity_(new FixityDesk(workbench)),
       whereabouts_(new WhereaboutsDesk(workbench)),
       ledger_(new LedgerDesk(workbench)),
+      find_(new FindDesk(workbench)),
       closedPage_(new QWidget(this)),
       closedText_(new QLabel(closedPage_)),
       progress_(new ProgressStrip(workbench, this)),
@@ -69,7 +71,7 @@ MainWindow::MainWindow(Workbench& workbench)
 }
 
 void MainWindow::buildFrame() {
-    desks_ = {condition_, copies_, claims_, fixity_, whereabouts_, ledger_};
+    desks_ = {condition_, copies_, claims_, fixity_, whereabouts_, ledger_, find_};
     for (auto* desk : desks_) {
         spine_->addDesk(desk->name());
         middle_->addWidget(desk);
@@ -156,6 +158,10 @@ void MainWindow::buildMenus() {
                          [this, desk] { openDesk(desk); });
     }
     desks->addSeparator();
+    desks->addAction(tr("&Find a recording"), QKeySequence(Qt::CTRL | Qt::Key_F), this, [this] {
+        showDesk(find_);
+        find_->beginTyping();
+    });
     desks->addAction(tr("Read the &docket through…"), QKeySequence(Qt::CTRL | Qt::Key_D), this,
                      &MainWindow::openDocket);
 

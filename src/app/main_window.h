@@ -16,6 +16,7 @@ class ConditionDesk;
 class CopiesDesk;
 class DocketStrip;
 class DocketWindow;
+class FindDesk;
 class LedgerDesk;
 class ProgressStrip;
 class Shelf;
@@ -64,6 +65,7 @@ class MainWindow : public QMainWindow {
     FixityDesk* fixity_;
     WhereaboutsDesk* whereabouts_;
     LedgerDesk* ledger_;
+    FindDesk* find_;
     QWidget* closedPage_;
     QLabel* closedText_;
     ProgressStrip* progress_;

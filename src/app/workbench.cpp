@@ -21,11 +21,13 @@ Workbench::Workbench(BytePath catalogue)
       decider_(std::make_shared<std::optional<Catalogue>>()),
       reader_(std::make_shared<std::optional<Catalogue>>()),
       relinker_(std::make_shared<std::optional<Catalogue>>()),
+      searcher_(std::make_shared<std::optional<Catalogue>>()),
       long_(std::make_unique<WorkThread>()),
       decisions_(std::make_unique<WorkThread>()),
       questions_(std::make_unique<WorkThread>()),
       looks_(std::make_unique<WorkThread>()),
-      relinks_(std::make_unique<WorkThread>()) {}
+      relinks_(std::make_unique<WorkThread>()),
+      searches_(std::make_unique<WorkThread>()) {}
 
 Workbench::~Workbench() {
     cancel();
@@ -35,8 +37,10 @@ Workbench::~Workbench() {
     if (relinkControl_) {
         relinkControl_->cancel();
     }
+    giveUpSearch();
     looks_.reset();
     relinks_.reset();
+    searches_.reset();
     long_.reset();
     decisions_.reset();
     questions_.reset();
@@ -53,13 +57,18 @@ void Workbench::open() {
             auto decider = Catalogue::openBeside(opened->catalogue);
             auto reader = Catalogue::openForReading(path_);
             auto relinker = Catalogue::openForReading(path_);
-            if (decider && reader && relinker) {
+            auto searcher = Catalogue::openForReading(path_);
+            if (decider && reader && relinker && searcher) {
                 relinker_->emplace(std::move(*relinker));
+                searcher_->emplace(std::move(*searcher));
                 decider_->emplace(std::move(*decider));
                 reader_->emplace(std::move(*reader));
                 writer_->emplace(std::move(opened->catalogue));
             } else {
-                failure = !decider ? decider.error() : !reader ? reader.error() : relinker.error();
+                failure = !decider    ? decider.error()
+                          : !reader   ? reader.error()
+                          : !relinker ? relinker.error()
+                                      : searcher.error();
             }
             for (const auto& sentence : opened->recovered) {
                 recovered << shown(sentence);
@@ -275,6 +284,47 @@ void Workbench::relink(RelinkRequest request) {
         [this](const std::shared_ptr<const Relinking>& relinking) {
             if (relinking && !relinking->interrupted) {
                 emit relinked(relinking);
+            }
+        });
+}
+
+void Workbench::giveUpSearch() {
+    if (searchControl_) {
+        searchControl_->cancel();
+        if (open_) {
+            (*searcher_)->interrupt();
+        }
+    }
+}
+
+void Workbench::search(HoldingFilter filter) {
+    giveUpSearch();
+    searchControl_ = std::make_shared<RunControl>();
+    using Found = std::shared_ptr<const SearchResult>;
+    post<Found>(
+        searches_, searcher_, this,
+        [this, filter = std::move(filter),
+         control = searchControl_](const Catalogue& catalogue) -> Result<Found> {
+            if (control->isCancelled()) {
+                return Found();
+            }
+            auto result = sober::search(catalogue, filter, [&](const std::vector<HoldingId>& first) {
+                QMetaObject::invokeMethod(this, [this, control, first] {
+                    if (!control->isCancelled()) {
+                        emit searchBegan(first);
+                    }
+                });
+                return !control->isCancelled();
+            });
+            if (!result && control->isCancelled()) {
+                return Found();
+            }
+            return result ? Result(Found(std::make_shared<SearchResult>(std::move(*result))))
+                          : Result<Found>(result.error());
+        },
+        [this, control = searchControl_](const Found& result) {
+            if (result && !control->isCancelled()) {
+                emit searched(result);
             }
         });
 }

@@ -4,6 +4,7 @@
 #include "core/audit/relink.h"
 #include "core/base/run_control.h"
 #include "core/catalogue/catalogue.h"
+#include "core/catalogue/search.h"
 #include "core/survey/seek.h"
 #include "core/survey/survey.h"
 #include "core/survey/verify.h"
@@ -29,8 +30,8 @@ enum class LongWork {
 };
 
 /// The program's hands: keeps the catalogue open and does all work off the interface thread. Long
-/// work, short decisions, questions and looks at files run on five threads, so that none waits for another.
-/// All members are called, and all signals arrive, on the interface thread.
+/// work, short decisions, questions, searches and looks at files run on threads of their own, so that none
+/// waits for another. All members are called, and all signals arrive, on the interface thread.
 class Workbench : public QObject {
     Q_OBJECT
 
@@ -68,6 +69,9 @@ class Workbench : public QObject {
     /// Looks for the targets of broken references on a thread of its own, ends with `relinked`; a search that
     /// is still going on is given up for the next.
     void relink(RelinkRequest request);
+    /// Looks through all that is catalogued on a thread of its own: `searched` follows, before it
+    /// `searchBegan` where that takes a while. A search that is still going on is given up for the next.
+    void search(HoldingFilter filter);
     /// Looks for volumes that came or went, unless long work is going on.
     void lookForVolumes();
 
@@ -116,6 +120,8 @@ class Workbench : public QObject {
     void verified(const sober::VerifyReport& report);
     void sought(const sober::SeekReport& report);
     void relinked(std::shared_ptr<const sober::Relinking> relinking);
+    void searchBegan(const std::vector<sober::HoldingId>& first); ///< some of what will be found
+    void searched(std::shared_ptr<const sober::SearchResult> result);
     void carriedOut(const sober::CarriedOut& result);
     void undone(const sober::CarriedOut& result);
     void contentChanged(); ///< holdings, findings or the ledger are others now
@@ -152,7 +158,7 @@ class Workbench : public QObject {
 
     void begin(LongWork work);
     void end();
-    void openThreads();
+    void giveUpSearch();
     template <typename Work, typename Then>
     void runLong(LongWork kind, Work work, Then then);
     ProgressSink progressSink();
@@ -167,13 +173,16 @@ class Workbench : public QObject {
     std::shared_ptr<std::optional<Catalogue>> decider_;
     std::shared_ptr<std::optional<Catalogue>> reader_;
     std::shared_ptr<std::optional<Catalogue>> relinker_;
+    std::shared_ptr<std::optional<Catalogue>> searcher_;
     std::unique_ptr<WorkThread> long_;
     std::unique_ptr<WorkThread> decisions_;
     std::unique_ptr<WorkThread> questions_;
     std::unique_ptr<WorkThread> looks_;
     std::unique_ptr<WorkThread> relinks_;
+    std::unique_ptr<WorkThread> searches_;
     std::shared_ptr<RunControl> lookControl_;
     std::shared_ptr<RunControl> relinkControl_;
+    std::shared_ptr<RunControl> searchControl_;
 };
 
 } // namespace sober::app

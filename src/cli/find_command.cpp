@@ -4,12 +4,12 @@
 #include "core/audit/found_holding.h"
 #include "core/catalogue/browse.h"
 #include "core/catalogue/search.h"
+#include "core/catalogue/span_text.h"
 #include "core/catalogue/standing_lists.h"
 #include "core/catalogue/volumes.h"
 
 #include <algorithm>
 #include <array>
-#include <charconv>
 
 namespace sober::cli {
 namespace {
@@ -18,33 +18,10 @@ constexpr std::size_t page = 500; // holdings looked at together
 constexpr std::array verdictClasses{VerdictClass::genuine, VerdictClass::doubtful, VerdictClass::transcoded,
                                     VerdictClass::undetermined};
 
-/// "FROM-TO" with either left out, or one value.
-template <typename T>
-Result<Span<T>> spanFrom(const std::string& text, std::string_view option, T unit) {
-    const auto bad = [&] {
-        return Error{
-            Cause::invalid,
+Error noSpan(std::string_view option, const std::string& text) {
+    return {Cause::invalid,
             {},
             fmt::format("{} is \"FROM-TO\", with either left out: \"{}\" is not that.", option, text)};
-    };
-    const auto number = [&](std::string_view digits) -> std::optional<T> {
-        T value{};
-        const auto [end, failure] = std::from_chars(digits.data(), digits.data() + digits.size(), value);
-        return failure == std::errc() && end == digits.data() + digits.size() ? std::optional<T>(value * unit)
-                                                                              : std::nullopt;
-    };
-    if (text.empty()) {
-        return Span<T>{};
-    }
-    const auto dash = text.find('-');
-    const auto first = std::string_view(text).substr(0, dash);
-    const auto second = dash == std::string::npos ? first : std::string_view(text).substr(dash + 1);
-    Span<T> span{number(first), number(second)};
-    const bool read = (span.from || first.empty()) && (span.to || second.empty()) && !span.isOpen();
-    if (!read || (span.from && span.to && *span.from > *span.to)) {
-        return bad();
-    }
-    return span;
 }
 
 Result<Volume> volumeNamed(const Catalogue& catalogue, const std::string& label) {
@@ -80,11 +57,13 @@ Result<HoldingFilter> filterOf(const Catalogue& catalogue, const FindOptions& op
         })};
         filter.acceptedToo = true;
     }
-    const auto bitrate = spanFrom<std::int64_t>(options.bitrate, "--bitrate", 1000);
-    const auto seconds = spanFrom<double>(options.length, "--length", 1);
-    const auto years = spanFrom<int>(options.years, "--years", 1);
+    const auto bitrate = wholeSpanFrom<std::int64_t>(options.bitrate, 1000);
+    const auto seconds = spanFrom(options.length);
+    const auto years = wholeSpanFrom<int>(options.years);
     if (!bitrate || !seconds || !years) {
-        return !bitrate ? bitrate.error() : !seconds ? seconds.error() : years.error();
+        return !bitrate   ? noSpan("--bitrate", options.bitrate)
+               : !seconds ? noSpan("--length", options.length)
+                          : noSpan("--years", options.years);
     }
     filter.bitrate = *bitrate;
     filter.seconds = *seconds;

@@ -220,7 +220,7 @@ TEST_CASE("a standing list is kept by name and can be used on every desk") {
     desktop.answer("Keep as a standing list", "to replace");
     CHECK(static_cast<QComboBox*>(desktop.find(lists))->currentText() == "to replace");
     CHECK(desktop.rows() == 7);
-    desktop.choose(lists, "no list");
+    desktop.choose(lists, "no standing list");
     CHECK(desktop.rows() > 30);
 
     // Condition counts it and leads to it.

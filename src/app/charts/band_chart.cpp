@@ -1,5 +1,6 @@
 #include "app/charts/band_chart.h"
 
+#include "app/charts/worst.h"
 #include "app/theme/marks.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
@@ -15,53 +16,6 @@ constexpr double bandHeight = 40;
 constexpr double bandGap = 16;
 constexpr double legendHeight = 26;
 constexpr double leastWidth = 3;
-
-enum class Worst {
-    sound,
-    copies,
-    claims,
-    missing,
-    unreadable,
-};
-
-Worst worstOf(const FolderFigures& folder) {
-    if (folder.troubled > 0) {
-        return Worst::unreadable;
-    }
-    if (folder.missing > 0) {
-        return Worst::missing;
-    }
-    if (folder.claims > 0) {
-        return Worst::claims;
-    }
-    return folder.inSets > 0 ? Worst::copies : Worst::sound;
-}
-
-Mark markOf(Worst worst) {
-    switch (worst) {
-    case Worst::unreadable:
-        return Mark::damaged;
-    case Worst::missing:
-        return Mark::missing;
-    case Worst::claims:
-        return Mark::doubtful;
-    case Worst::copies:
-        return Mark::copies;
-    case Worst::sound:
-        break;
-    }
-    return Mark::sound;
-}
-
-/// Fill for a folder: its state's ink thinned onto the sheet.
-QColor fillOf(Worst worst) {
-    QColor color = inkOf(markOf(worst));
-    const QColor sheet = Theme::inks().sheet;
-    const double share = worst == Worst::sound ? 0.14 : 0.34;
-    return QColor::fromRgbF(static_cast<float>(sheet.redF() * (1 - share) + color.redF() * share),
-                            static_cast<float>(sheet.greenF() * (1 - share) + color.greenF() * share),
-                            static_cast<float>(sheet.blueF() * (1 - share) + color.blueF() * share));
-}
 
 std::uint64_t weightOf(const FolderFigures& folder) {
     return folder.holdings + folder.missing;

@@ -309,13 +309,17 @@ void ClaimsDesk::showList(const QString& name) {
 }
 
 HoldingFilter ClaimsDesk::filter() const {
-    HoldingFilter filter;
+    HoldingFilter filter = beside_;
     filter.text = text_->text().toStdString();
     if (volume_->currentData().isValid()) {
         filter.volume = volume_->currentData().toLongLong();
         filter.folder = folder_->currentData().toByteArray().toStdString();
+    } else {
+        filter.volume.reset();
+        filter.folder.clear();
     }
     filter.codec = codec_->currentData().toString().toStdString();
+    filter.verdicts.clear();
     for (const auto& verdict : verdict_->currentData().toList()) {
         filter.verdicts.push_back(static_cast<VerdictClass>(verdict.toInt()));
     }
@@ -345,6 +349,7 @@ void ClaimsDesk::setFilter(const HoldingFilter& filter) {
         acceptedToo_->setChecked(filter.acceptedToo);
     }
     wanted_ = filter;
+    beside_ = filter;
     reload();
 }
 

@@ -12,7 +12,7 @@ StandingListBox::StandingListBox(Workbench& workbench, QWidget* parent)
     setToolTip(tr("A standing list is kept at the Claims desk and is always current"));
     setSizeAdjustPolicy(AdjustToMinimumContentsLengthWithIcon);
     setMinimumContentsLength(18);
-    addItem(tr("no list"));
+    addItem(tr("no standing list"));
     connect(this, &QComboBox::currentIndexChanged, this, [this] {
         wanted_.clear();
         emit listChanged();
@@ -32,7 +32,7 @@ void StandingListBox::take(const std::vector<StandingList>& lists) {
         const QSignalBlocker quiet(this);
         lists_ = lists;
         clear();
-        addItem(tr("no list"));
+        addItem(tr("no standing list"));
         for (const auto& list : lists_) {
             addItem(shown(list.name));
         }

@@ -37,8 +37,8 @@ QComboBox { padding-right: 20px; }
 QComboBox::drop-down { border: none; width: 20px; }
 QComboBox::down-arrow { image: none; width: 0; height: 0; border-left: 4px solid @sheet; border-right: 4px solid @sheet; border-top: 5px solid @quiet; margin-right: 8px; }
 QComboBox QAbstractItemView { background: @sheet; color: @ink; border: 1px solid @rule; selection-background-color: @wash; selection-color: @ink; outline: none; }
-QTableView { background: @sheet; color: @ink; border: 1px solid @rule; gridline-color: transparent; selection-background-color: @wash; selection-color: @ink; outline: none; }
-QTableView:focus { border-color: @accent; }
+QTableView, QTreeView { background: @sheet; color: @ink; border: 1px solid @rule; gridline-color: transparent; selection-background-color: @wash; selection-color: @ink; outline: none; }
+QTableView:focus, QTreeView:focus { border-color: @accent; }
 QHeaderView { background: @sheet; }
 QHeaderView::section { background: @sheet; color: @quiet; border: none; border-bottom: 1px solid @rule; padding: 4px 8px; }
 QTableCornerButton::section { background: @sheet; border: none; }

@@ -1,0 +1,82 @@
+#pragma once
+
+#include "app/charts/hits_chart.h"
+#include "app/desks/desk.h"
+#include "app/desks/found_panel.h"
+#include "app/desks/place_tree.h"
+#include "app/lists/id_list_model.h"
+#include "app/lists/list_view.h"
+
+class QComboBox;
+class QLineEdit;
+
+namespace sober::app {
+
+class StandingListBox;
+
+/// Where is it, and what is there?
+class FindDesk : public Desk {
+    Q_OBJECT
+
+  public:
+    explicit FindDesk(Workbench& workbench);
+
+    /// Puts the cursor where words are typed.
+    void beginTyping();
+
+  protected:
+    void reload() override;
+    void reloadDecisions() override;
+
+  private:
+    struct FoundRow {
+        FoundHolding found;
+        bool onDocket = false;
+    };
+    struct Ground {
+        std::vector<Volume> volumes;
+        std::vector<std::pair<VolumeId, std::vector<FolderFigures>>> folders;
+        std::vector<std::string> codecs;
+    };
+    static Result<Ground> look(const Catalogue& catalogue);
+    static Result<std::vector<FoundRow>> fetchRows(const Catalogue& catalogue,
+                                                   std::span<const HoldingId> ids);
+    static std::vector<Column<FoundRow>> columns();
+    void buildWords();
+    void buildLists();
+    void buildButtons();
+    /// What is asked for now; nothing where a span cannot be understood.
+    std::optional<HoldingFilter> filter() const;
+    void search();
+    void takeFirst(const std::vector<HoldingId>& first);
+    void take(std::shared_ptr<const SearchResult> result);
+    void showIds(const std::vector<HoldingId>& ids);
+    void drawHits();
+    void askDetail();
+    std::vector<HoldingId> selected() const;
+    void retire();
+    void keepList();
+
+    QLineEdit* words_;
+    QComboBox* codec_;
+    QComboBox* verdict_;
+    QComboBox* listed_;
+    QLineEdit* bitrate_;
+    QLineEdit* length_;
+    QLineEdit* years_;
+    StandingListBox* lists_;
+    PlaceTree* tree_;
+    HitsChart* hits_;
+    QLabel* count_;
+    IdListModel<FoundRow>* rows_;
+    ListView* list_;
+    FoundPanel* panel_;
+    Ground ground_;
+    std::shared_ptr<const SearchResult> result_;
+    HoldingId shown_ = 0; ///< in the panel
+    bool filling_ = false;
+    unsigned groundAsked_ = 0;
+    unsigned detailAsked_ = 0;
+};
+
+} // namespace sober::app

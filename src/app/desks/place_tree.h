@@ -1,0 +1,62 @@
+#pragma once
+
+#include "app/workbench.h"
+#include "core/catalogue/browse.h"
+#include "core/catalogue/records.h"
+
+#include <QTreeView>
+
+#include <map>
+#include <set>
+
+class QStandardItem;
+class QStandardItemModel;
+
+namespace sober::app {
+
+/// A volume or a folder of one; none for everything.
+struct Place {
+    std::optional<VolumeId> volume;
+    BytePath folder; ///< relative to the volume's root
+
+    auto operator<=>(const Place&) const = default;
+};
+
+/// Every volume, at hand or away, as its folders with what they hold; a folder is looked into when it is
+/// opened.
+class PlaceTree : public QTreeView {
+    Q_OBJECT
+
+  public:
+    PlaceTree(Workbench& workbench, QWidget* parent);
+
+    /// Asks anew; what is open and chosen stays so where it is still there.
+    void reload();
+    const Place& chosen() const { return chosen_; }
+    /// " in VOLUME/folder", or nothing where that is everything.
+    QString chosenWords() const;
+    /// Chooses a place, whether the tree has it open or not.
+    void choose(const Place& place);
+
+  signals:
+    void placeChosen();
+
+  private:
+    struct Seen;
+    static Result<Seen> look(const Catalogue& catalogue);
+    void take(const Seen& seen);
+    void fill(QStandardItem* parent, const Place& place);
+    void takeFolders(const Place& place, const Browsed& browsed);
+    void showChosen();
+    QStandardItem* itemOf(const Place& place) const;
+
+    Workbench& workbench_;
+    QStandardItemModel* model_;
+    std::map<VolumeId, std::string> labels_;
+    Place chosen_;
+    std::set<Place> open_;
+    bool filling_ = false;
+    unsigned asked_ = 0;
+};
+
+} // namespace sober::app

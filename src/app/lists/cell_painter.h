@@ -1,0 +1,20 @@
+#pragma once
+
+#include <QStyledItemDelegate>
+
+namespace sober::app {
+
+inline constexpr int heightOfRow = 28; ///< pixels
+
+/// How a cell looks in every list and tree: its mark, then its text, cut where it has no room (list_view.h
+/// has the roles).
+class CellPainter : public QStyledItemDelegate {
+  public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+
+    void paint(QPainter* painter, const QStyleOptionViewItem& option,
+               const QModelIndex& index) const override;
+    QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override;
+};
+
+} // namespace sober::app

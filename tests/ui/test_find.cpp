@@ -1,0 +1,186 @@
+#include "app/charts/hits_chart.h"
+#include "core/catalogue/standing_lists.h"
+#include "ui/chart_probe.h"
+#include "ui/desktop.h"
+
+#include <QComboBox>
+#include <QLineEdit>
+#include <QListView>
+#include <QPushButton>
+#include <QSignalSpy>
+#include <QTableView>
+#include <QTreeView>
+
+#include <catch2/catch.hpp>
+
+#include <filesystem>
+
+using namespace sober;
+using namespace sober::test;
+namespace fs = std::filesystem;
+
+namespace {
+
+const QString foundList = "What was found";
+const QString placesTree = "Volumes and their folders";
+
+struct FindingDesktop : Desktop {
+    FindingDesktop() { press(Qt::Key_F, Qt::ControlModifier); }
+
+    int found() { return list(foundList)->model()->rowCount(); }
+    void type(const QString& words) {
+        auto* line = find("Words to find");
+        line->setFocus();
+        QTest::keyClick(line, Qt::Key_A, Qt::ControlModifier);
+        QTest::keyClick(line, Qt::Key_Delete);
+        QTest::keyClicks(line, words);
+        QTest::qWait(150); // the pause after typing
+        settle();
+    }
+    QTreeView& tree() { return *static_cast<QTreeView*>(find(placesTree)); }
+    QModelIndex placeOf(const QString& name, const QModelIndex& parent = {}) {
+        auto* model = tree().model();
+        for (int row = 0; row < model->rowCount(parent); ++row) {
+            if (model->index(row, 0, parent).data().toString().startsWith(name)) {
+                return model->index(row, 0, parent);
+            }
+        }
+        FAIL("no place " << name.toStdString());
+        return {};
+    }
+    void choosePlace(const QModelIndex& index) {
+        QTest::mouseClick(tree().viewport(), Qt::LeftButton, Qt::NoModifier,
+                          tree().visualRect(index).center());
+        settle();
+    }
+};
+
+} // namespace
+
+TEST_CASE("words find what is called so, on volumes that are away too, and say how to reach it") {
+    FindingDesktop desktop;
+    CHECK(desktop.find("Words to find")->hasFocus());
+    const int all = desktop.found();
+    CHECK(all > 200);
+    desktop.type("REGATTA");
+    REQUIRE(desktop.found() == 2);
+    CHECK(desktop.text("How many were found") == "2 holdings");
+    // What is typed into the line is never taken for a key of the desk.
+    CHECK(static_cast<QLineEdit*>(desktop.find("Words to find"))->text() == "REGATTA");
+    desktop.type("regatta zzz");
+    CHECK(desktop.found() == 0);
+
+    fs::rename(desktop.demo / "TERN", desktop.demo / "pulled");
+    desktop.workbench().lookForVolumes();
+    desktop.settle();
+    desktop.type("regatta");
+    REQUIRE(desktop.found() == 2);
+    auto* view = desktop.list(foundList);
+    for (int row = 0; row < 2; ++row) {
+        if (desktop.cell(foundList, row, "Volume") == "TERN") {
+            view->selectRow(row);
+        }
+    }
+    desktop.settle();
+    CHECK(desktop.text("How to reach it").startsWith("on TERN, away since "));
+    CHECK(desktop.text("Where it lies").contains("MUSIC"));
+    CHECK(desktop.placeOf("TERN").data().toString() == "TERN, away");
+}
+
+TEST_CASE("a search is narrowed by place, boxes and spans, and kept as a standing list") {
+    FindingDesktop desktop;
+    const int all = desktop.found();
+    const auto petrel = desktop.placeOf("PETREL");
+    desktop.choosePlace(petrel);
+    const int onPetrel = desktop.found();
+    CHECK(onPetrel < all);
+    CHECK(desktop.placeOf("PETREL").siblingAtColumn(1).data().toInt() <= onPetrel);
+    desktop.tree().expand(desktop.placeOf("PETREL"));
+    desktop.settle();
+    desktop.choosePlace(desktop.placeOf("Archive", desktop.placeOf("PETREL")));
+    const int inArchive = desktop.found();
+    CHECK(inArchive < onPetrel);
+    CHECK(desktop.placeOf("Archive", desktop.placeOf("PETREL")).siblingAtColumn(1).data().toInt() ==
+          inArchive);
+    desktop.choosePlace(desktop.placeOf("everything"));
+    CHECK(desktop.found() == all);
+
+    auto* codec = static_cast<QComboBox*>(desktop.find("Only of a codec"));
+    auto* bitrate = static_cast<QLineEdit*>(desktop.find("Only within: kbit/s"));
+    QTest::keyClicks(bitrate, "1-192");
+    QTest::qWait(150);
+    desktop.settle();
+    const int low = desktop.found();
+    CHECK(low > 0);
+    CHECK(low < all);
+    QTest::keyClicks(bitrate, "x");
+    QTest::qWait(150);
+    desktop.settle();
+    CHECK(desktop.text("How many were found").startsWith("A span is FROM-TO"));
+    QTest::keyClick(bitrate, Qt::Key_Backspace);
+    QTest::qWait(150);
+    desktop.settle();
+    CHECK(desktop.found() == low);
+    CHECK(codec->count() >= 1);
+
+    desktop.type("polka");
+    const int polkas = desktop.found();
+    REQUIRE(polkas > 0);
+    desktop.click(desktop.button("Keep as list"));
+    auto* asking = QApplication::activeModalWidget();
+    REQUIRE(asking != nullptr);
+    QTest::keyClick(asking->focusWidget(), Qt::Key_Return);
+    desktop.settle();
+    const auto catalogue = Catalogue::openForReading(desktop.demo.cataloguePath());
+    const auto lists = StandingLists(*catalogue).all();
+    const auto kept = std::ranges::find(*lists, "polka", &StandingList::name);
+    REQUIRE(kept != lists->end());
+    CHECK(kept->filter.bitrate == Span<std::int64_t>{1'000, 192'000});
+    CHECK(kept->filter.text == "polka");
+
+    // Used again without a word typed it finds the same.
+    bitrate->clear();
+    desktop.type("");
+    CHECK(desktop.found() == all);
+    auto* box = static_cast<QComboBox*>(desktop.find("Narrow to a standing list"));
+    box->setCurrentIndex(box->findText("polka"));
+    desktop.settle();
+    CHECK(desktop.found() == polkas);
+}
+
+TEST_CASE("what was found goes on the docket and off again by keys") {
+    FindingDesktop desktop;
+    desktop.type("\"fog_signal_polka\"");
+    REQUIRE(desktop.found() == 1);
+    const auto path = desktop.demo / "GANNET/Downloads/fog_signal_polka.wav";
+    REQUIRE(fs::exists(path));
+    desktop.press(Qt::Key_Down);
+    CHECK(desktop.list(foundList)->hasFocus());
+    desktop.press(Qt::Key_R);
+    CHECK(desktop.cell(foundList, 0, "State") == "to retire");
+    desktop.press(Qt::Key_U);
+    CHECK(desktop.cell(foundList, 0, "State") != "to retire");
+    CHECK(fs::exists(path));
+}
+
+TEST_CASE("the picture shows where it was found, and leads there") {
+    app::HitsChart chart;
+    chart.setLines({{1, "GANNET", true, {{"Music", 90, 45}, {"Tapes", 10, 0}}},
+                    {2, "TERN", false, {{"MUSIC", 50, 0}, {"", 50, 50}}}});
+    app::pixelsOf(chart, 1004);
+    CHECK(app::tipAt(chart, {200, 12}) == "GANNET: Music\n45 of 90 holdings, present or missed");
+    CHECK(app::tipAt(chart, {700, 36}) == "TERN: (top folder)\n50 of 50 holdings, present or missed");
+    CHECK(app::tipAt(chart, {50, 12}).isEmpty());
+    QSignalSpy chosen(&chart, &app::HitsChart::folderChosen);
+    QTest::mouseClick(&chart, Qt::LeftButton, Qt::NoModifier, {200, 12});
+    REQUIRE(chosen.size() == 1);
+    CHECK(chosen.front().at(0).toLongLong() == 1);
+    CHECK(chosen.front().at(1).toByteArray() == "Music");
+    // The filled part is as long as its share, and only there.
+    const QImage image = app::pixelsOf(chart, 1004);
+    const QRgb filled = image.pixel(150, 12);
+    CHECK(image.pixel(104 + 330, 12) == filled);
+    CHECK(image.pixel(104 + 400, 12) != filled);
+    CHECK(image.pixel(104 + 100, 36) != filled);
+    CHECK(image.pixel(104 + 600, 36) == filled);
+}
