@@ -30,7 +30,7 @@
 namespace sober::app {
 namespace {
 
-constexpr int typingPause = 100; // milliseconds after the last key
+constexpr int typingPause = 80; // milliseconds after the last key
 
 std::string typed(const QLineEdit* line) {
     return line->text().toStdString();

@@ -10,7 +10,7 @@
 namespace sober {
 namespace {
 
-constexpr auto moment = std::chrono::milliseconds(120);
+constexpr auto moment = std::chrono::milliseconds(60);
 constexpr std::size_t mostFirst = 200; // shown while the search goes on
 
 /// What is needed to put hits in order: their paths one behind the other.
