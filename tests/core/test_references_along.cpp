@@ -171,6 +171,17 @@ TEST_CASE("where a move leads: into a folder, or to a name") {
         CHECK(review->actions.front().target == all / place);
         CHECK_FALSE(review->actions.front().refused.has_value());
     }
+    CHECK(planMove(all.catalogue(), all / "V/f", all / "V/f/deeper/", "").error().cause == Cause::invalid);
+
+    // Several at once keep their names; what is there already stays.
+    const std::vector both{all.holding("V", "only.wav")->id, all.holding("V", "f/spare.wav")->id};
+    REQUIRE(planMoveInto(all.catalogue(), both, all / "V/f", "").ok());
+    const auto review = reviewDocket(all.catalogue());
+    const auto into = std::ranges::find(review->actions, all / "V/f/only.wav",
+                                        [](const auto& planned) { return planned.action.target; });
+    CHECK(into != review->actions.end());
+    CHECK(planMoveInto(all.catalogue(), std::span(both).last(1), all / "V/f", "").error().cause ==
+          Cause::invalid);
     CHECK(planMove(all.catalogue(), all / "V/nobody.wav", all / "V/x", "").error().cause == Cause::notFound);
     CHECK(planMove(all.catalogue(), "/nowhere/a.wav", "/nowhere/b.wav", "").error().cause == Cause::notFound);
 }

@@ -1,9 +1,13 @@
 #include "app/charts/hits_chart.h"
+#include "app/lists/dragged.h"
+#include "core/catalogue/docket_store.h"
 #include "core/catalogue/standing_lists.h"
+#include "core/catalogue/volumes.h"
 #include "ui/chart_probe.h"
 #include "ui/desktop.h"
 
 #include <QComboBox>
+#include <QDropEvent>
 #include <QLineEdit>
 #include <QListView>
 #include <QPushButton>
@@ -161,6 +165,89 @@ TEST_CASE("what was found goes on the docket and off again by keys") {
     desktop.press(Qt::Key_U);
     CHECK(desktop.cell(foundList, 0, "State") != "to retire");
     CHECK(fs::exists(path));
+}
+
+TEST_CASE("what was found is moved by a key, under another name, and the disk follows the docket") {
+    FindingDesktop desktop;
+    desktop.type("\"fog_signal_polka\"");
+    REQUIRE(desktop.found() == 1);
+    desktop.press(Qt::Key_Down);
+    desktop.press(Qt::Key_M);
+    auto* window = QApplication::activeModalWidget();
+    REQUIRE(window != nullptr);
+    desktop.settle();
+    CHECK(desktop.text("Where it will be") == "in GANNET/Downloads/fog_signal_polka.wav");
+    auto* name = static_cast<QLineEdit*>(desktop.find("Under the name"));
+    auto* below = static_cast<QLineEdit*>(desktop.find("New folder below it"));
+    name->setText("");
+    CHECK_FALSE(desktop.button("Put on the docket")->isEnabled());
+    name->setText("Fog Signal Polka.wav");
+    below->setText("../above");
+    CHECK_FALSE(desktop.button("Put on the docket")->isEnabled());
+    below->setText("Sorted/Band");
+    CHECK(desktop.text("Where it will be") == "in GANNET/Downloads/Sorted/Band/Fog Signal Polka.wav");
+    desktop.click(desktop.button("Put on the docket"));
+    CHECK(desktop.cell(foundList, 0, "State") == "to move");
+    const auto before = desktop.demo / "GANNET/Downloads/fog_signal_polka.wav";
+    const auto after = desktop.demo / "GANNET/Downloads/Sorted/Band/Fog Signal Polka.wav";
+    CHECK(fs::exists(before));
+    desktop.workbench().carryOut();
+    desktop.settle();
+    CHECK_FALSE(fs::exists(before));
+    CHECK(fs::exists(after));
+    // It is found under its new name at once, and no longer under the old.
+    CHECK(desktop.found() == 0);
+    desktop.type("sorted band polka");
+    CHECK(desktop.found() == 1);
+}
+
+TEST_CASE("holdings and folders are dragged onto a volume or folder") {
+    FindingDesktop desktop;
+    desktop.tree().expand(desktop.placeOf("GANNET"));
+    desktop.settle();
+    desktop.type("warm-up");
+    REQUIRE(desktop.found() == 3);
+    desktop.list(foundList)->selectAll();
+    const auto drop = [&](QMimeData* data, const QModelIndex& onto) {
+        const std::unique_ptr<QMimeData> owner(data);
+        const QPoint at = desktop.tree().visualRect(onto).center();
+        QDragEnterEvent enter(at, Qt::MoveAction, data, Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(desktop.tree().viewport(), &enter);
+        QDragMoveEvent over(at, Qt::MoveAction, data, Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(desktop.tree().viewport(), &over);
+        QDropEvent dropped(at, Qt::MoveAction, data, Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(desktop.tree().viewport(), &dropped);
+        desktop.settle();
+        return over.isAccepted();
+    };
+    const auto dragged = [&] {
+        return desktop.list(foundList)->model()->mimeData(
+            desktop.list(foundList)->selectionModel()->selectedIndexes());
+    };
+    CHECK_FALSE(drop(dragged(), desktop.placeOf("everything")));
+    CHECK(desktop.cell(foundList, 0, "State") != "to move");
+    CHECK(drop(dragged(), desktop.placeOf("Rehearsals", desktop.placeOf("GANNET"))));
+    for (int row = 0; row < 3; ++row) {
+        CHECK(desktop.cell(foundList, row, "State") == "to move");
+    }
+    // A folder goes as a whole; none goes into itself.
+    const auto catalogue = Catalogue::openForReading(desktop.demo.cataloguePath());
+    const auto volumes = Volumes(*catalogue).all();
+    const auto gannet = std::ranges::find(*volumes, "GANNET", &Volume::label)->id;
+    CHECK(drop(app::mimeOfFolder(gannet, "Tapes, labelled").release(),
+               desktop.placeOf("Tapes, labelled", desktop.placeOf("GANNET"))));
+    const auto waiting = [&] { return DocketStore(*catalogue).all()->size(); };
+    CHECK(waiting() == 3);
+    CHECK(drop(app::mimeOfFolder(gannet, "Tapes, labelled").release(),
+               desktop.placeOf("Music", desktop.placeOf("GANNET"))));
+    const auto moves = waiting();
+    CHECK(moves > 10);
+    desktop.workbench().carryOut();
+    desktop.settle();
+    CHECK(waiting() == 0);
+    CHECK(fs::exists(desktop.demo / "GANNET/Music/Tapes, labelled/Side 3/Closing Prayer.mp3"));
+    CHECK(fs::exists(desktop.demo / "GANNET/Rehearsals/01 Warm-up.ogg"));
+    CHECK_FALSE(fs::exists(desktop.demo / "GANNET/Evening classes, all/01 Warm-up.ogg"));
 }
 
 TEST_CASE("the picture shows where it was found, and leads there") {

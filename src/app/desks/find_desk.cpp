@@ -4,9 +4,11 @@
 #include "app/charts/trace_chart.h"
 #include "app/desks/ask_window.h"
 #include "app/desks/file_manager.h"
+#include "app/desks/move_window.h"
 #include "app/desks/standing_list_box.h"
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
+#include "core/audit/plan_places.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/span_text.h"
@@ -34,6 +36,19 @@ constexpr int typingPause = 80; // milliseconds after the last key
 
 std::string typed(const QLineEdit* line) {
     return line->text().toStdString();
+}
+
+/// Where a place is now, whether it is at hand or not.
+Result<BytePath> absolutePlace(const Catalogue& catalogue, const Place& place) {
+    const auto volumes = Volumes(catalogue).all();
+    if (!volumes) {
+        return volumes.error();
+    }
+    const auto volume = std::ranges::find(*volumes, place.volume.value_or(0), &Volume::id);
+    if (volume == volumes->end()) {
+        return Error{Cause::notFound, place.folder, "This volume is not catalogued any more."};
+    }
+    return joinPath(volume->root, place.folder);
 }
 
 } // namespace
@@ -115,12 +130,15 @@ void FindDesk::buildWords() {
 std::vector<Column<FindDesk::FoundRow>> FindDesk::columns() {
     return {{tr("State"),
              [](const FoundRow& row) {
-                 return row.onDocket ? Cell{tr("to retire"), Mark::retire, false, false, {}}
-                                     : Cell{conditionWords(row.found),
-                                            markOf(row.found),
-                                            false,
-                                            row.found.holding.state != HoldingState::present,
-                                            {}};
+                 return row.waiting == ActionKind::retire
+                            ? Cell{tr("to retire"), Mark::retire, false, false, {}}
+                        : row.waiting == ActionKind::move
+                            ? Cell{tr("to move"), Mark::moved, false, false, {}}
+                            : Cell{conditionWords(row.found),
+                                   markOf(row.found),
+                                   false,
+                                   row.found.holding.state != HoldingState::present,
+                                   {}};
              }},
             {tr("Title"),
              [](const FoundRow& row) {
@@ -211,6 +229,9 @@ void FindDesk::buildButtons() {
     folder->setToolTip(tr("Open the folder of the chosen one in the file manager"));
     auto* retire = keyButton(tr("Retire"), QKeySequence(Qt::Key_R), this);
     retire->setToolTip(tr("Put the selected on the docket, to be retired into the trash"));
+    auto* move = keyButton(tr("Move…"), QKeySequence(Qt::Key_M), this);
+    move->setToolTip(tr(
+        "Move the selected, or the folder where that has the cursor; or drag them onto a volume or folder"));
     auto* withdraw = keyButton(tr("Take back"), QKeySequence(Qt::Key_U), this);
     withdraw->setToolTip(tr("Take the selected off the docket again"));
     auto* keep = new QPushButton(tr("Keep as list…"), this);
@@ -221,6 +242,7 @@ void FindDesk::buildButtons() {
     row->setSpacing(8);
     row->addWidget(folder);
     row->addWidget(retire);
+    row->addWidget(move);
     row->addWidget(withdraw);
     row->addStretch(1);
     row->addWidget(quietLabel(tr("P listens · a word between quotes keeps its spaces"), this));
@@ -238,12 +260,23 @@ void FindDesk::buildButtons() {
         }
     });
     connect(retire, &QPushButton::clicked, this, [this] { this->retire(); });
+    connect(move, &QPushButton::clicked, this, [this] { this->move(); });
+    buildDragging();
     connect(withdraw, &QPushButton::clicked, this, [this] {
         workbench().decide(
             [ids = selected()](const Catalogue& catalogue) { return DocketStore(catalogue).remove(ids); });
     });
     connect(keep, &QPushButton::clicked, this, [this] { keepList(); });
     connect(lists_, &StandingListBox::listChanged, this, [this] { search(); });
+}
+
+void FindDesk::buildDragging() {
+    list_->setDragEnabled(true);
+    list_->setDragDropMode(QAbstractItemView::DragOnly);
+    connect(tree_, &PlaceTree::holdingsDropped, this,
+            [this](const std::vector<HoldingId>& ids, const Place& into) { planMoves(ids, into, {}); });
+    connect(tree_, &PlaceTree::folderDropped, this,
+            [this](const Place& dragged, const Place& into) { planFolderMove(dragged, into, {}); });
 }
 
 /// A standing list's filter, and what is asked for beside it.
@@ -340,8 +373,7 @@ void FindDesk::take(std::shared_ptr<const SearchResult> result) {
     result_ = std::move(result);
     const auto gone = result_->ids.size() - result_->present;
     const QString present = shown(counted(result_->present, "holding")) + tree_->chosenWords();
-    count_->setText(gone == 0 ? present
-                              : tr("%1; %2 no longer there").arg(present, shown(humanCount(gone))));
+    count_->setText(gone == 0 ? present : tr("%1; %2 no longer there").arg(present, shown(humanCount(gone))));
     showIds(result_->ids);
     drawHits();
 }
@@ -383,14 +415,23 @@ void FindDesk::drawHits() {
 Result<std::vector<FindDesk::FoundRow>> FindDesk::fetchRows(const Catalogue& catalogue,
                                                             std::span<const HoldingId> ids) {
     auto found = foundHoldings(catalogue, ids);
-    const auto standing = DocketStore(catalogue).standing(ids, ActionKind::retire);
-    if (!found || !standing) {
-        return found ? standing.error() : found.error();
+    const auto retired = DocketStore(catalogue).standing(ids, ActionKind::retire);
+    const auto moved = DocketStore(catalogue).standing(ids, ActionKind::move);
+    if (!found) {
+        return found.error();
+    }
+    if (!retired || !moved) {
+        return retired ? moved.error() : retired.error();
     }
     std::vector<FoundRow> rows;
     for (auto& each : *found) {
-        const bool onDocket = std::ranges::find(*standing, each.holding.id) != standing->end();
-        rows.push_back({std::move(each), onDocket});
+        const auto stands = [&](const std::vector<HoldingId>& among) {
+            return std::ranges::find(among, each.holding.id) != among.end();
+        };
+        const auto waiting = stands(*retired) ? std::optional(ActionKind::retire)
+                             : stands(*moved) ? std::optional(ActionKind::move)
+                                              : std::nullopt;
+        rows.push_back({std::move(each), waiting});
     }
     return rows;
 }
@@ -435,6 +476,62 @@ void FindDesk::retire() {
         return;
     }
     workbench().decide([actions](const Catalogue& catalogue) { return DocketStore(catalogue).add(actions); });
+}
+
+void FindDesk::move() {
+    const auto& place = tree_->chosen();
+    const bool ofFolder = tree_->hasFocus() && place.volume && !place.folder.empty();
+    const auto ids = selected();
+    const auto* row = list_->currentRow() >= 0 ? rows_->row(list_->currentRow()) : nullptr;
+    MoveWindow::What what;
+    if (ofFolder) {
+        what = {tr("the folder %1").arg(shownPath(place.folder)),
+                BytePath(nameOf(place.folder)),
+                {place.volume, BytePath(parentOf(place.folder))}};
+    } else if (row != nullptr && !ids.empty()) {
+        const BytePath& path = row->found.holding.path;
+        const bool one = ids.size() == 1;
+        what = {one ? shownPath(BytePath(nameOf(path))) : shown(counted(ids.size(), "holding")),
+                one ? std::optional(BytePath(nameOf(path))) : std::nullopt,
+                {row->found.holding.volume, BytePath(parentOf(path))}};
+    } else {
+        return;
+    }
+    auto* window = new MoveWindow(workbench(), what, this);
+    connect(window, &MoveWindow::chosen, this,
+            [this, ofFolder, place, ids](const Place& into, const std::optional<BytePath>& name) {
+                ofFolder ? planFolderMove(place, into, name) : planMoves(ids, into, name);
+            });
+    window->open();
+}
+
+void FindDesk::planMoves(const std::vector<HoldingId>& holdings, const Place& into,
+                         const std::optional<BytePath>& name) {
+    workbench().decide([holdings, into, name](const Catalogue& catalogue) -> Outcome {
+        const auto folder = absolutePlace(catalogue, into);
+        if (!folder) {
+            return folder.error();
+        }
+        const auto one = name ? foundHoldings(catalogue, holdings) : Result(std::vector<FoundHolding>());
+        if (!one) {
+            return one.error();
+        }
+        return one->size() == 1
+                   ? planMove(catalogue, one->front().path, joinPath(*folder, *name), "moved by hand")
+                   : planMoveInto(catalogue, holdings, *folder, "moved by hand");
+    });
+}
+
+void FindDesk::planFolderMove(const Place& folder, const Place& into, const std::optional<BytePath>& name) {
+    workbench().decide([folder, into, name](const Catalogue& catalogue) -> Outcome {
+        const auto from = absolutePlace(catalogue, folder);
+        const auto target = absolutePlace(catalogue, into);
+        if (!from || !target) {
+            return from ? target.error() : from.error();
+        }
+        return planMove(catalogue, *from, joinPath(*target, name.value_or(BytePath(nameOf(folder.folder)))),
+                        "moved by hand");
+    });
 }
 
 void FindDesk::keepList() {

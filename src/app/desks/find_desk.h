@@ -31,7 +31,7 @@ class FindDesk : public Desk {
   private:
     struct FoundRow {
         FoundHolding found;
-        bool onDocket = false;
+        std::optional<ActionKind> waiting; ///< on the docket
     };
     struct Ground {
         std::vector<Volume> volumes;
@@ -45,6 +45,7 @@ class FindDesk : public Desk {
     void buildWords();
     void buildLists();
     void buildButtons();
+    void buildDragging();
     /// What is asked for now; nothing where a span cannot be understood.
     std::optional<HoldingFilter> filter() const;
     void search();
@@ -55,6 +56,12 @@ class FindDesk : public Desk {
     void askDetail();
     std::vector<HoldingId> selected() const;
     void retire();
+    void move();
+    /// Puts the move of holdings, or of a folder, on the docket; of one under another name where that is
+    /// given.
+    void planMoves(const std::vector<HoldingId>& holdings, const Place& into,
+                   const std::optional<BytePath>& name);
+    void planFolderMove(const Place& folder, const Place& into, const std::optional<BytePath>& name);
     void keepList();
 
     QLineEdit* words_;

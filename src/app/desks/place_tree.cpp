@@ -2,11 +2,15 @@
 
 #include "app/charts/worst.h"
 #include "app/lists/cell_painter.h"
+#include "app/lists/dragged.h"
 #include "app/lists/list_view.h"
 #include "app/words.h"
 #include "core/catalogue/volumes.h"
 
+#include <QDrag>
+#include <QDragMoveEvent>
 #include <QHeaderView>
+#include <QMimeData>
 #include <QScopedValueRollback>
 #include <QStandardItemModel>
 
@@ -74,6 +78,8 @@ PlaceTree::PlaceTree(Workbench& workbench, QWidget* parent)
     setIndentation(14);
     setEditTriggers(NoEditTriggers);
     setHorizontalScrollMode(ScrollPerPixel);
+    setDragDropMode(DragDrop);
+    setAutoExpandDelay(600);
     model_->setHorizontalHeaderLabels({tr("Place"), tr("Held"), tr("Length")});
     header()->setStretchLastSection(false);
     header()->setSectionResizeMode(0, QHeaderView::Stretch);
@@ -144,6 +150,7 @@ void PlaceTree::take(const Seen& seen) {
     }
     open_ = open;
     showChosen();
+    emit reloaded();
 }
 
 void PlaceTree::fill(QStandardItem* parent, const Place& place) {
@@ -213,10 +220,11 @@ QString PlaceTree::chosenWords() const {
 void PlaceTree::choose(const Place& place) {
     chosen_ = place;
     const QScopedValueRollback filling(filling_, true);
-    if (place.volume && !place.folder.empty()) {
-        const Place volume{place.volume, {}};
-        open_.insert(volume);
-        if (auto* item = itemOf(volume)) {
+    // All above it is opened, as its folders come in.
+    for (auto above = place; above.volume && !above.folder.empty();) {
+        above.folder = BytePath(parentOf(above.folder));
+        open_.insert(above);
+        if (auto* item = itemOf(above)) {
             expand(item->index());
         }
     }
@@ -224,12 +232,60 @@ void PlaceTree::choose(const Place& place) {
     emit placeChosen();
 }
 
-/// Puts the cursor where the chosen place stands, if the tree has it open.
+/// Puts the cursor where the chosen place stands, or on the nearest above it that the tree has open: without
+/// a cursor the view would choose for itself.
 void PlaceTree::showChosen() {
     const QScopedValueRollback filling(filling_, true);
-    if (const auto* item = itemOf(chosen_)) {
+    Place nearest = chosen_;
+    const auto* item = itemOf(nearest);
+    while (item == nullptr && !nearest.folder.empty()) {
+        nearest.folder = BytePath(parentOf(nearest.folder));
+        item = itemOf(nearest);
+    }
+    if (item != nullptr) {
         setCurrentIndex(item->index());
         scrollTo(item->index());
+    }
+}
+
+std::optional<Place> PlaceTree::placeAt(const QPoint& point) const {
+    const auto index = indexAt(point).siblingAtColumn(0);
+    if (!index.isValid() || !index.data(volumeRole).isValid()) {
+        return std::nullopt;
+    }
+    return placeOfItem(*model_->itemFromIndex(index));
+}
+
+void PlaceTree::startDrag(Qt::DropActions /*actions*/) {
+    if (!chosen_.volume || chosen_.folder.empty()) {
+        return; // a volume stays where it is
+    }
+    auto* drag = new QDrag(this);
+    drag->setMimeData(mimeOfFolder(*chosen_.volume, chosen_.folder).release());
+    drag->exec(Qt::MoveAction);
+}
+
+void PlaceTree::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasFormat(idsMimeType) || event->mimeData()->hasFormat(folderMimeType)) {
+        event->acceptProposedAction();
+    }
+}
+
+void PlaceTree::dragMoveEvent(QDragMoveEvent* event) {
+    QTreeView::dragMoveEvent(event); // opens folders that are lingered over
+    event->setAccepted(placeAt(event->position().toPoint()).has_value());
+}
+
+void PlaceTree::dropEvent(QDropEvent* event) {
+    const auto into = placeAt(event->position().toPoint());
+    if (!into) {
+        return;
+    }
+    event->acceptProposedAction();
+    if (const auto ids = idsOf(*event->mimeData()); !ids.empty()) {
+        emit holdingsDropped(ids, *into);
+    } else if (const auto [volume, folder] = folderOf(*event->mimeData()); volume) {
+        emit folderDropped({volume, folder}, *into);
     }
 }
 

@@ -40,6 +40,16 @@ class PlaceTree : public QTreeView {
 
   signals:
     void placeChosen();
+    void reloaded(); ///< the volumes are known by their labels
+    /// Something was dropped on a volume or folder.
+    void holdingsDropped(const std::vector<sober::HoldingId>& holdings, const sober::app::Place& into);
+    void folderDropped(const sober::app::Place& folder, const sober::app::Place& into);
+
+  protected:
+    void startDrag(Qt::DropActions actions) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dragMoveEvent(QDragMoveEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
 
   private:
     struct Seen;
@@ -48,6 +58,8 @@ class PlaceTree : public QTreeView {
     void fill(QStandardItem* parent, const Place& place);
     void takeFolders(const Place& place, const Browsed& browsed);
     void showChosen();
+    /// What lies under a point; nothing for everything, or for what can not be told.
+    std::optional<Place> placeAt(const QPoint& point) const;
     QStandardItem* itemOf(const Place& place) const;
 
     Workbench& workbench_;

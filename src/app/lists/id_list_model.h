@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/lists/columns.h"
+#include "app/lists/dragged.h"
 #include "app/workbench.h"
 
 #include <QAbstractTableModel>
@@ -67,6 +68,20 @@ class IdListModel : public QAbstractTableModel {
         return cellData(shownRow != nullptr ? column.cell(*shownRow)
                                             : Cell{QStringLiteral("…"), Mark::none, false, true, {}},
                         column.right, role);
+    }
+    /// Rows that are dragged go as their ids.
+    Qt::ItemFlags flags(const QModelIndex& index) const override {
+        return QAbstractTableModel::flags(index) | Qt::ItemIsDragEnabled;
+    }
+    QStringList mimeTypes() const override { return {idsMimeType}; }
+    QMimeData* mimeData(const QModelIndexList& indexes) const override {
+        std::vector<std::int64_t> dragged;
+        for (const auto& index : indexes) {
+            if (index.column() == 0) {
+                dragged.push_back(ids_[static_cast<std::size_t>(index.row())]);
+            }
+        }
+        return mimeOfIds(dragged).release();
     }
     QVariant headerData(int section, Qt::Orientation orientation, int role) const override {
         const auto at = static_cast<std::size_t>(section);

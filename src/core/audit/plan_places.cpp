@@ -10,6 +10,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <array>
 #include <unistd.h>
 
@@ -33,6 +34,16 @@ BytePath placeNamed(const BytePath& given) {
     }
     return placeOf(path).value_or(
         Resolver({}).canonical(path.starts_with('/') ? path : joinPath(realPathOf(".").value_or("/"), path)));
+}
+
+DocketAction moveOf(HoldingId holding, const BytePath& target, const std::string& reason) {
+    DocketAction action;
+    action.kind = ActionKind::move;
+    action.holding = holding;
+    action.reason = reason;
+    action.added = timeNow();
+    action.target = target;
+    return action;
 }
 
 Outcome addPlace(const Catalogue& catalogue, ActionKind kind, const BytePath& place, const BytePath& target,
@@ -80,20 +91,14 @@ Outcome planMove(const Catalogue& catalogue, const BytePath& path, const BytePat
     if (!volume) {
         return volume.error();
     }
+    if (from != to && isWithin(to, from)) {
+        return Error{Cause::invalid, from, fmt::format("{} cannot be moved into itself.", displayPath(from))};
+    }
     std::vector<DocketAction> actions;
-    const auto add = [&](HoldingId holding, const BytePath& place) {
-        DocketAction action;
-        action.kind = ActionKind::move;
-        action.holding = holding;
-        action.reason = reason;
-        action.added = timeNow();
-        action.target = place;
-        actions.push_back(std::move(action));
-    };
     const auto walked = Holdings(catalogue).eachPresent([&](PresentHolding&& holding) {
         const auto place = joinPath((*volume)->root, holding.path);
         if (holding.volume == (*volume)->id && isWithin(place, from)) {
-            add(holding.id, joinPath(to, *relativeTo(place, from)));
+            actions.push_back(moveOf(holding.id, joinPath(to, *relativeTo(place, from)), reason));
         }
     });
     if (!walked) {
@@ -101,6 +106,30 @@ Outcome planMove(const Catalogue& catalogue, const BytePath& path, const BytePat
     }
     if (actions.empty()) {
         return Error{Cause::notFound, from, fmt::format("{} is not in the catalogue.", displayPath(from))};
+    }
+    return DocketStore(catalogue).add(actions);
+}
+
+Outcome planMoveInto(const Catalogue& catalogue, std::span<const HoldingId> holdings, const BytePath& folder,
+                     const std::string& reason) {
+    const auto found = Holdings(catalogue).byIds(holdings);
+    const auto volumes = Volumes(catalogue).all();
+    if (!found || !volumes) {
+        return found ? volumes.error() : found.error();
+    }
+    const auto into = placeNamed(folder);
+    std::vector<DocketAction> actions;
+    for (const auto& holding : *found) {
+        const auto volume = std::ranges::find(*volumes, holding.volume, &Volume::id);
+        const auto target = joinPath(into, nameOf(holding.path));
+        if (holding.state == HoldingState::present && volume != volumes->end() &&
+            joinPath(volume->root, holding.path) != target) {
+            actions.push_back(moveOf(holding.id, target, reason));
+        }
+    }
+    if (actions.empty()) {
+        return Error{Cause::invalid, into,
+                     fmt::format("Nothing of these is there to be moved into {}.", displayPath(into))};
     }
     return DocketStore(catalogue).add(actions);
 }

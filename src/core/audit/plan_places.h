@@ -1,6 +1,9 @@
 #pragma once
 
 #include "core/catalogue/catalogue.h"
+#include "core/catalogue/records.h"
+
+#include <span>
 
 namespace sober {
 
@@ -11,9 +14,14 @@ Outcome planRepoint(const Catalogue& catalogue, const BytePath& place, const Byt
                     const std::string& reason);
 
 /// A holding, or all below a folder, is to be moved: into `target` where that is a folder or ends in
-/// a slash, else to that name.
+/// a slash, else to that name. Cause::invalid where a folder would go into itself.
 Outcome planMove(const Catalogue& catalogue, const BytePath& path, const BytePath& target,
                  const std::string& reason);
+
+/// Holdings are to be moved into a folder, absolute, there or to be made, each under its own name. Those that
+/// lie in it already stay. Cause::invalid where nothing is left to move.
+Outcome planMoveInto(const Catalogue& catalogue, std::span<const HoldingId> holdings, const BytePath& folder,
+                     const std::string& reason);
 
 /// References that lead nowhere are not missed. Cause::invalid where none leads to `place`.
 Outcome planWriteOffPlace(const Catalogue& catalogue, const BytePath& place, const std::string& reason);
