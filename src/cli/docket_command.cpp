@@ -11,6 +11,7 @@
 #include "core/catalogue/volumes.h"
 #include "core/evidence/worker/evidence_worker.h"
 #include "core/remedy/docket/review.h"
+#include "core/transfer/reorder.h"
 #include "core/work/carry_out.h"
 
 #include <fmt/format.h>
@@ -321,6 +322,38 @@ int runCarryOut(const CommonOptions& common, RunControl& control) {
         return fail(refreshed.error());
     }
     return showCarriedOut(common, *carried, "carried out");
+}
+
+int runDocketAddReorder(const CommonOptions& common, const std::vector<BytePath>& folders,
+                        const std::string& layout, const std::string& reason) {
+    const auto order = layout == "flat" ? Result(Layout::flat()) : Layout::parse(layout);
+    if (!order) {
+        fail(order.error());
+        return exitUsage;
+    }
+    const auto catalogue = openWorking(common);
+    const auto before =
+        catalogue ? standingBeside(*catalogue, {}) : Result<std::set<ActionId>>(catalogue.error());
+    if (!before) {
+        return fail(before.error());
+    }
+    std::vector<Error> errors;
+    for (const auto& folder : folders) {
+        const auto reordered = reorder(*catalogue, folder, *order);
+        std::vector<std::pair<HoldingId, BytePath>> targets;
+        for (const auto& each : reordered ? *reordered : std::vector<Reordered>()) {
+            targets.emplace_back(each.holding, each.to);
+            if (!each.altered.empty()) {
+                sayOn(stderr, "{}: {}\n", displayPath(each.to), each.altered);
+            }
+        }
+        if (!reordered) {
+            errors.push_back(reordered.error());
+        } else if (const auto added = planMovesTo(*catalogue, targets, reason); !added) {
+            errors.push_back(added.error());
+        }
+    }
+    return showAdded(common, *catalogue, *before, errors);
 }
 
 } // namespace sober::cli

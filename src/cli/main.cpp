@@ -284,6 +284,10 @@ int runCommand(int argc, char** argv) {
     BytePath target;
     addCommand->add_option("--to", target,
                            "with move: a folder or the new path; with repoint: where references are to lead");
+    std::string layout;
+    auto* layoutOption = addCommand->add_option("--layout", layout,
+                                                "with move, for folders: put what is in them in this order, "
+                                                "as 'albumartist|artist / album / track.2 \" \" title'");
     std::vector<BytePath> others;
     addCommand->add_option("--from", others, "with retag: the copies whose fields the file lacks");
     bool consent = false;
@@ -413,6 +417,12 @@ int runCommand(int argc, char** argv) {
                                   : "\"suggested\" takes no files: it adds what \"sober copies\" suggests.");
         }
         const auto kind = actionKindOf(asked);
+        if (layoutOption->count() > 0) {
+            if (kind != ActionKind::move || !target.empty()) {
+                return wrongUsage("--layout orders folders: sober docket add move FOLDER… --layout LAYOUT");
+            }
+            return runDocketAddReorder(common, paths, layout, reason);
+        }
         if ((kind == ActionKind::repoint || kind == ActionKind::move) != !target.empty()) {
             return wrongUsage(
                 fmt::format("Say where to: sober docket add {} PATH… --to TARGET",

@@ -198,7 +198,9 @@ TEST_CASE("a catalogue of before is searched after it was opened") {
 import sqlite3, sys
 old = sqlite3.connect(sys.argv[1])
 old.executescript('''DROP TABLE search_index; DROP TABLE search_texts; DROP TABLE search_pending;
-DROP TRIGGER search_new; DROP TRIGGER search_changed; ALTER TABLE volumes DROP COLUMN away_since;
+DROP TRIGGER search_new; DROP TRIGGER search_changed; ALTER TABLE volumes DROP COLUMN away_since; ALTER TABLE holdings DROP COLUMN albumartist;
+ALTER TABLE holdings DROP COLUMN composer; ALTER TABLE holdings DROP COLUMN genre;
+ALTER TABLE holdings DROP COLUMN disc;
 PRAGMA user_version = 9''')
 )",
                                told.cataloguePath()});

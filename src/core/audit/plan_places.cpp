@@ -110,6 +110,15 @@ Outcome planMove(const Catalogue& catalogue, const BytePath& path, const BytePat
     return DocketStore(catalogue).add(actions);
 }
 
+Outcome planMovesTo(const Catalogue& catalogue, std::span<const std::pair<HoldingId, BytePath>> targets,
+                    const std::string& reason) {
+    std::vector<DocketAction> actions;
+    for (const auto& [holding, target] : targets) {
+        actions.push_back(moveOf(holding, target, reason));
+    }
+    return DocketStore(catalogue).add(actions);
+}
+
 Outcome planMoveInto(const Catalogue& catalogue, std::span<const HoldingId> holdings, const BytePath& folder,
                      const std::string& reason) {
     const auto found = Holdings(catalogue).byIds(holdings);
@@ -118,20 +127,20 @@ Outcome planMoveInto(const Catalogue& catalogue, std::span<const HoldingId> hold
         return found ? volumes.error() : found.error();
     }
     const auto into = placeNamed(folder);
-    std::vector<DocketAction> actions;
+    std::vector<std::pair<HoldingId, BytePath>> targets;
     for (const auto& holding : *found) {
         const auto volume = std::ranges::find(*volumes, holding.volume, &Volume::id);
         const auto target = joinPath(into, nameOf(holding.path));
         if (holding.state == HoldingState::present && volume != volumes->end() &&
             joinPath(volume->root, holding.path) != target) {
-            actions.push_back(moveOf(holding.id, target, reason));
+            targets.emplace_back(holding.id, target);
         }
     }
-    if (actions.empty()) {
+    if (targets.empty()) {
         return Error{Cause::invalid, into,
                      fmt::format("Nothing of these is there to be moved into {}.", displayPath(into))};
     }
-    return DocketStore(catalogue).add(actions);
+    return planMovesTo(catalogue, targets, reason);
 }
 
 } // namespace sober

@@ -18,6 +18,10 @@ Outcome planRepoint(const Catalogue& catalogue, const BytePath& place, const Byt
 Outcome planMove(const Catalogue& catalogue, const BytePath& path, const BytePath& target,
                  const std::string& reason);
 
+/// Holdings are to be moved, each to an absolute path of its own.
+Outcome planMovesTo(const Catalogue& catalogue, std::span<const std::pair<HoldingId, BytePath>> targets,
+                    const std::string& reason);
+
 /// Holdings are to be moved into a folder, absolute, there or to be made, each under its own name. Those that
 /// lie in it already stay. Cause::invalid where nothing is left to move.
 Outcome planMoveInto(const Catalogue& catalogue, std::span<const HoldingId> holdings, const BytePath& folder,

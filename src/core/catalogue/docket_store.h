@@ -23,7 +23,8 @@ struct DocketAction {
     std::string consent = {}; ///< the loss that is consented to, by its word (audit/carriers.h)
 };
 
-/// What waits, in figures; without what an interruption has left to be settled. A file with several names is freed when all of them go.
+/// What waits, in figures; without what an interruption has left to be settled. A file with several names is
+/// freed when all of them go.
 struct DocketTotals {
     std::uint64_t actions = 0;
     std::uint64_t frees = 0;      ///< bytes, by what the catalogue knows

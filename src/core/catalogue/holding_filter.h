@@ -29,8 +29,8 @@ struct HoldingFilter {
         inAList,  ///< a player's list leads to it
         inNoList, ///< none does
     };
-    /// Words that are all part of the path, title, artist, album or date, or of the name of a list that leads
-    /// to it; letter case and accents aside; "" for all. Between double quotes spaces belong to a word.
+    /// Words that are all part of the path or the tags, or of the name of a list that leads to it; letter
+    /// case and accents aside; "" for all. Between double quotes spaces belong to a word.
     std::string text;
     std::optional<VolumeId> volume;
     BytePath folder; ///< relative to the volume's root, with all below it; only with `volume`

@@ -161,6 +161,10 @@ struct HoldingWriter::State {
         statement.bind(at++, record.tags.album);
         statement.bind(at++, record.tags.track);
         statement.bind(at++, record.tags.date);
+        statement.bind(at++, record.filing.albumArtist);
+        statement.bind(at++, record.filing.composer);
+        statement.bind(at++, record.filing.genre);
+        statement.bind(at++, record.filing.disc);
         return at;
     }
 };
@@ -170,9 +174,11 @@ namespace {
 /// What can no longer be opened as audio is shown by what it claimed and by its tags when it last could.
 FileRecord withClaimsOf(SQLite::Database& database, HoldingId id, const FileRecord& record) {
     FileRecord whole = record;
-    SQLite::Statement ask(database,
-                          "SELECT container, codec, lossless, bitrate, sample_rate, channels, bit_depth, "
-                          "duration, title, artist, album, track, date FROM holdings WHERE id = ?");
+    SQLite::Statement ask(
+        database,
+        "SELECT container, codec, lossless, bitrate, sample_rate, channels, bit_depth, "
+        "duration, title, artist, album, track, date, albumartist, composer, genre, disc FROM holdings "
+        "WHERE id = ?");
     ask.bind(1, id);
     if (record.claims.container.empty() && ask.executeStep()) {
         whole.claims.container = ask.getColumn(0).getString();
@@ -184,8 +190,9 @@ FileRecord withClaimsOf(SQLite::Database& database, HoldingId id, const FileReco
         whole.claims.bitDepth = ask.getColumn(6).getInt();
         whole.claims.duration = ask.getColumn(7).getDouble();
         int column = 8;
-        for (auto* tag : {&whole.tags.title, &whole.tags.artist, &whole.tags.album, &whole.tags.track,
-                          &whole.tags.date}) {
+        for (auto* tag :
+             {&whole.tags.title, &whole.tags.artist, &whole.tags.album, &whole.tags.track, &whole.tags.date,
+              &whole.filing.albumArtist, &whole.filing.composer, &whole.filing.genre, &whole.filing.disc}) {
             *tag = ask.getColumn(column++).getString();
         }
     }
@@ -240,13 +247,13 @@ void HoldingWriter::beginSurvey() {
 HoldingId HoldingWriter::add(const BytePath& path, const FileRecord& record, bool noteChange) {
     HoldingId id = 0;
     attempt([&](State& state) {
-        auto& insert =
-            state.prepared(state.insert, "INSERT INTO holdings(size, mtime, ctime, inode, links, xxh3, "
-                                         "sha256, troubled, problem, container, "
-                                         "codec, lossless, bitrate, sample_rate, channels, bit_depth, "
-                                         "duration, title, artist, album, track, "
-                                         "date, volume, path, state, first_seen) "
-                                         "VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,0,?)");
+        auto& insert = state.prepared(
+            state.insert, "INSERT INTO holdings(size, mtime, ctime, inode, links, xxh3, "
+                          "sha256, troubled, problem, container, "
+                          "codec, lossless, bitrate, sample_rate, channels, bit_depth, "
+                          "duration, title, artist, album, track, "
+                          "date, albumartist, composer, genre, disc, volume, path, state, first_seen) "
+                          "VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,0,?)");
         int at = State::bindRecord(insert, record);
         insert.bind(at++, state.volume);
         bindBytes(insert, at++, path);
@@ -272,7 +279,9 @@ void HoldingWriter::rewrite(HoldingId id, const FileRecord& record, std::string_
             state.rewrite,
             "UPDATE holdings SET size=?, mtime=?, ctime=?, inode=?, links=?, xxh3=?, sha256=?, troubled=?, "
             "problem=?, container=?, codec=?, lossless=?, bitrate=?, sample_rate=?, channels=?, bit_depth=?, "
-            "duration=?, title=?, artist=?, album=?, track=?, date=?, state=0, last_seen=0 WHERE id=?");
+            "duration=?, title=?, artist=?, album=?, track=?, date=?, albumartist=?, composer=?, genre=?, "
+            "disc=?, "
+            "state=0, last_seen=0 WHERE id=?");
         const int at = State::bindRecord(statement, withClaimsOf(state.catalogue.database(), id, record));
         statement.bind(at, id);
         statement.exec();

@@ -13,7 +13,7 @@ namespace {
 constexpr const char* allColumns =
     "id, volume, path, state, size, mtime, ctime, inode, links, xxh3, sha256, problem, container, codec, "
     "lossless, bitrate, sample_rate, channels, bit_depth, duration, title, artist, album, track, date, "
-    "first_seen, last_seen";
+    "first_seen, last_seen, albumartist, composer, genre, disc";
 
 Holding holdingFrom(SQLite::Statement& row) {
     Holding holding;
@@ -42,6 +42,8 @@ Holding holdingFrom(SQLite::Statement& row) {
              row.getColumn(23).getString(), row.getColumn(24).getString()};
     holding.firstSeen = row.getColumn(25).getInt64();
     holding.lastSeen = row.getColumn(26).getInt64();
+    holding.filing = FilingTags{row.getColumn(27).getString(), row.getColumn(28).getString(),
+                                row.getColumn(29).getString(), row.getColumn(30).getString()};
     return holding;
 }
 

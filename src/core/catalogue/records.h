@@ -88,6 +88,7 @@ struct Holding {
     std::optional<Sha256> sha256;
     Claims claims;
     Tags tags;
+    FilingTags filing;
     std::string problem;
     Nanoseconds firstSeen = 0;
     Nanoseconds lastSeen = 0; ///< set once it is no longer present: when it was last known to be there

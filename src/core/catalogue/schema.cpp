@@ -444,6 +444,11 @@ CREATE INDEX ledger_actions_unflushed ON ledger_actions(id) WHERE unflushed = 1;
 // What is searched is folded by us, so the index is fed by SearchTexts; the triggers say what it has to take
 // anew, whoever wrote it.
 constexpr const char* searchStep = R"sql(
+ALTER TABLE holdings ADD COLUMN albumartist TEXT NOT NULL DEFAULT '';
+ALTER TABLE holdings ADD COLUMN composer TEXT NOT NULL DEFAULT '';
+ALTER TABLE holdings ADD COLUMN genre TEXT NOT NULL DEFAULT '';
+ALTER TABLE holdings ADD COLUMN disc TEXT NOT NULL DEFAULT '';
+
 CREATE TABLE search_texts(holding INTEGER PRIMARY KEY REFERENCES holdings(id), text TEXT NOT NULL);
 CREATE VIRTUAL TABLE search_index USING fts5(text, content='search_texts', content_rowid='holding',
   tokenize='trigram case_sensitive 1', detail=none);
@@ -452,9 +457,11 @@ INSERT INTO search_pending SELECT id FROM holdings;
 CREATE TRIGGER search_new AFTER INSERT ON holdings BEGIN
   INSERT OR IGNORE INTO search_pending VALUES(NEW.id);
 END;
-CREATE TRIGGER search_changed AFTER UPDATE OF path, title, artist, album, date ON holdings
+CREATE TRIGGER search_changed AFTER UPDATE OF path, title, artist, album, date, albumartist, composer, genre
+ON holdings
 WHEN OLD.path IS NOT NEW.path OR OLD.title IS NOT NEW.title OR OLD.artist IS NOT NEW.artist
-  OR OLD.album IS NOT NEW.album OR OLD.date IS NOT NEW.date
+  OR OLD.album IS NOT NEW.album OR OLD.date IS NOT NEW.date OR OLD.albumartist IS NOT NEW.albumartist
+  OR OLD.composer IS NOT NEW.composer OR OLD.genre IS NOT NEW.genre
 BEGIN
   INSERT OR IGNORE INTO search_pending VALUES(NEW.id);
 END;

@@ -10,7 +10,7 @@ constexpr std::size_t piece = 10'000; // holdings
 
 std::string searchTextOf(SQLite::Statement& holding) {
     std::string text = bytesOf(holding.getColumn(1));
-    for (int column = 2; column <= 5; ++column) {
+    for (int column = 2; column <= 8; ++column) {
         // A line of its own: no word is found across two fields.
         text += '\n' + holding.getColumn(column).getString();
     }
@@ -20,10 +20,11 @@ std::string searchTextOf(SQLite::Statement& holding) {
 /// Takes up to a piece of what is pending in. Returns how many that were.
 std::size_t takeInPiece(SQLite::Database& database) {
     WritingTransaction transaction(database);
-    SQLite::Statement pending(database,
-                              "SELECT h.id, h.path, h.title, h.artist, h.album, h.date, t.text FROM "
-                              "search_pending p JOIN holdings h ON h.id = p.holding LEFT JOIN search_texts t "
-                              "ON t.holding = h.id ORDER BY p.holding LIMIT ?");
+    SQLite::Statement pending(
+        database, "SELECT h.id, h.path, h.title, h.artist, h.album, h.date, h.albumartist, h.composer, "
+                  "h.genre, t.text FROM "
+                  "search_pending p JOIN holdings h ON h.id = p.holding LEFT JOIN search_texts t "
+                  "ON t.holding = h.id ORDER BY p.holding LIMIT ?");
     SQLite::Statement dropped(database,
                               "INSERT INTO search_index(search_index, rowid, text) VALUES('delete', ?, ?)");
     SQLite::Statement kept(database, "INSERT OR REPLACE INTO search_texts VALUES(?, ?)");
@@ -41,7 +42,7 @@ std::size_t takeInPiece(SQLite::Database& database) {
         last = pending.getColumn(0).getInt64();
         ++count;
         const auto text = searchTextOf(pending);
-        const auto before = pending.getColumn(6);
+        const auto before = pending.getColumn(9);
         if (!before.isNull() && before.getString() == text) {
             continue;
         }

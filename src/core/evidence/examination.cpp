@@ -177,6 +177,7 @@ Result<FileRecord> examineOpen(const FileHandle& file, const BytePath& path, Run
     if (probed) {
         record.claims = std::move(probed->claims);
         record.tags = std::move(probed->tags);
+        record.filing = std::move(probed->filing);
         Listeners listeners;
         auto decoded = decodeAudio(source, path, listeners, control);
         if (decoded) {

@@ -85,6 +85,7 @@ Result<FileRecord> passOverOpen(const FileHandle& file, const BytePath& path, Ru
     if (probed) {
         record.claims = std::move(probed->claims);
         record.tags = std::move(probed->tags);
+        record.filing = std::move(probed->filing);
     } else if (probed.error().cause == Cause::notAudio) {
         return probed.error();
     } else {

@@ -19,6 +19,7 @@ struct FileRecord {
     FileChecksums checksums;
     Claims claims;
     Tags tags;
+    FilingTags filing;
     std::string problem;              ///< a sentence where it begins like audio and cannot be opened as such
     std::optional<Evidence> evidence; ///< at full effort, where it decodes
 };

@@ -221,6 +221,8 @@ Json recordShape(const FileRecord& record) {
                {claims.container, claims.codec, claims.lossless, claims.bitrate, claims.sampleRate,
                 claims.channels, claims.bitDepth, claims.duration}},
               {"tags", {tags.title, tags.artist, tags.album, tags.track, tags.date}},
+              {"filing",
+               {record.filing.albumArtist, record.filing.composer, record.filing.genre, record.filing.disc}},
               {"problem", record.problem}};
     if (record.evidence) {
         json["evidence"] = evidenceShape(*record.evidence);
@@ -246,6 +248,8 @@ FileRecord recordFrom(const Json& json) {
                      claims.at(4), claims.at(5), claims.at(6), claims.at(7)};
     const auto& tags = json.at("tags");
     record.tags = {tags.at(0), tags.at(1), tags.at(2), tags.at(3), tags.at(4)};
+    const auto& filing = json.at("filing");
+    record.filing = {filing.at(0), filing.at(1), filing.at(2), filing.at(3)};
     record.problem = json.at("problem");
     if (json.contains("evidence")) {
         record.evidence = evidenceFrom(json.at("evidence"));

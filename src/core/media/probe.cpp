@@ -149,6 +149,9 @@ Result<Probed> probe(ByteSource& source, const BytePath& path) {
                        tagOf(*format, *stream, {"artist", "album_artist", "author"}),
                        tagOf(*format, *stream, {"album"}), tagOf(*format, *stream, {"track"}),
                        tagOf(*format, *stream, {"date", "year", "creation_time"})};
+    probed.filing = FilingTags{tagOf(*format, *stream, {"album_artist", "albumartist"}),
+                               tagOf(*format, *stream, {"composer"}), tagOf(*format, *stream, {"genre"}),
+                               tagOf(*format, *stream, {"disc", "discnumber"})};
     return probed;
 }
 

@@ -21,6 +21,16 @@ struct Tags {
     int filled() const;
 };
 
+/// What else a file says that it can be filed by; as it is written there ("2/3").
+struct FilingTags {
+    std::string albumArtist;
+    std::string composer;
+    std::string genre;
+    std::string disc;
+
+    bool operator==(const FilingTags&) const = default;
+};
+
 /// What a file claims of itself. Nothing here was measured from its sound. 0 means "not stated".
 struct Claims {
     std::string container;    ///< "flac", "mp3", "wav", "aiff", "mp4", "ogg", "matroska", "asf", …
@@ -38,6 +48,7 @@ struct Claims {
 struct Probed {
     Claims claims;
     Tags tags;
+    FilingTags filing;
 };
 
 /// Reads container, codec and tags without decoding. Cause::notAudio where the file holds no audio

@@ -60,7 +60,11 @@ Json shapeOf(const Probed& probed) {
             {"artist", tags.artist},
             {"album", tags.album},
             {"track", tags.track},
-            {"date", tags.date}};
+            {"date", tags.date},
+            {"albumartist", probed.filing.albumArtist},
+            {"composer", probed.filing.composer},
+            {"genre", probed.filing.genre},
+            {"disc", probed.filing.disc}};
 }
 
 void takeFrom(const Json& json, Probed& probed) {
@@ -79,6 +83,10 @@ void takeFrom(const Json& json, Probed& probed) {
     json.at("album").get_to(tags.album);
     json.at("track").get_to(tags.track);
     json.at("date").get_to(tags.date);
+    json.at("albumartist").get_to(probed.filing.albumArtist);
+    json.at("composer").get_to(probed.filing.composer);
+    json.at("genre").get_to(probed.filing.genre);
+    json.at("disc").get_to(probed.filing.disc);
 }
 
 Json shapeOf(const TagFields& tags) {

@@ -1,0 +1,119 @@
+#include "core/transfer/reorder.h"
+
+#include "core/base/file_handle.h"
+#include "core/base/text.h"
+#include "core/catalogue/evidence_store.h"
+#include "core/catalogue/holdings.h"
+#include "core/catalogue/volumes.h"
+#include "core/transfer/target_names.h"
+
+#include <algorithm>
+#include <map>
+#include <set>
+#include <unordered_set>
+
+namespace sober {
+namespace {
+
+/// What is known of an album only by looking at all of it.
+struct AlbumKnowledge {
+    std::set<std::string> discs;
+    std::set<std::string> artists;
+};
+
+/// The folder of an album whose discs have folders of their own is not known; what lies together is one
+/// album.
+using AlbumKey = std::pair<std::string, std::string>;
+AlbumKey albumOf(const Holding& holding) {
+    const auto& filing = holding.filing;
+    return {foldedName(holding.tags.album), filing.albumArtist.empty() ? std::string(parentOf(holding.path))
+                                                                       : foldedName(filing.albumArtist)};
+}
+
+LayoutFields fieldsOf(const Holding& holding, const BytePath& folders, const AlbumKnowledge& album) {
+    const auto& [title, artist, albumTitle, track, date] = holding.tags;
+    LayoutFields fields;
+    const bool various = holding.filing.albumArtist.empty() && album.artists.size() > 1;
+    fields[LayoutField::albumArtist] = various ? "Various Artists" : holding.filing.albumArtist;
+    fields[LayoutField::artist] = artist;
+    fields[LayoutField::album] = albumTitle;
+    fields[LayoutField::disc] = album.discs.size() > 1 ? holding.filing.disc : std::string();
+    fields[LayoutField::track] = track;
+    fields[LayoutField::title] = title;
+    fields[LayoutField::date] = date;
+    fields[LayoutField::year] = date.substr(0, 4);
+    fields[LayoutField::genre] = holding.filing.genre;
+    fields[LayoutField::composer] = holding.filing.composer;
+    fields[LayoutField::name] = std::string(stemOf(nameOf(holding.path)));
+    fields[LayoutField::folders] = folders;
+    return fields;
+}
+
+} // namespace
+
+Result<std::vector<Reordered>> reorder(const Catalogue& catalogue, const BytePath& folder,
+                                       const Layout& layout) {
+    const auto volumes = Volumes(catalogue).all();
+    if (!volumes) {
+        return volumes.error();
+    }
+    const auto root = realPathOf(folder).value_or(folder);
+    const auto volume = volumeHolding(*volumes, root);
+    if (!volume) {
+        return volume.error();
+    }
+    HoldingFilter filter;
+    filter.volume = (*volume)->id;
+    filter.folder = relativeTo(root, (*volume)->root).value_or(BytePath());
+    const auto ids = EvidenceStore(catalogue).meant(filter);
+    const auto holdings = ids ? Holdings(catalogue).byIds(*ids) : Result<std::vector<Holding>>(ids.error());
+    if (!holdings) {
+        return holdings.error();
+    }
+    if (holdings->empty()) {
+        return Error{Cause::notFound, folder, "Nothing in " + displayPath(folder) + " is in the catalogue."};
+    }
+    std::map<AlbumKey, AlbumKnowledge> albums;
+    for (const auto& holding : *holdings) {
+        auto& album = albums[albumOf(holding)];
+        if (!holding.tags.album.empty()) {
+            album.discs.insert(numberOf(holding.filing.disc, 0));
+            album.artists.insert(foldedName(holding.tags.artist));
+        }
+    }
+    const auto& rules = targetRulesFor((*volume)->identity.filesystemType);
+    const auto replacements = usualReplacements();
+    std::vector<TargetName> names;
+    std::unordered_set<BytePath> sources;
+    for (const auto& holding : *holdings) {
+        const auto within = relativeTo(joinPath((*volume)->root, holding.path), root).value_or(holding.path);
+        sources.insert(within);
+        const auto fields = fieldsOf(holding, BytePath(parentOf(within)), albums[albumOf(holding)]);
+        auto parts = layout.namesFor(fields);
+        TargetName name;
+        name.stem = std::move(parts.back());
+        parts.pop_back();
+        for (const auto& part : parts) {
+            name.folder = joinPath(name.folder, fitName(rules, replacements, part, {}).name);
+        }
+        const auto file = BytePath(nameOf(holding.path));
+        const auto stem = stemOf(file);
+        name.ending = stem.size() < file.size() ? file.substr(stem.size() + 1) : std::string();
+        name.disc = fields[LayoutField::disc];
+        name.album = holding.tags.album;
+        name.year = fields[LayoutField::year];
+        names.push_back(std::move(name));
+    }
+    fitAll(rules, replacements, names,
+           [&](const BytePath& path) { return !sources.contains(path) && isTaken(joinPath(root, path)); });
+    std::vector<Reordered> moved;
+    for (std::size_t at = 0; at < names.size(); ++at) {
+        const auto from = joinPath((*volume)->root, (*holdings)[at].path);
+        if (const auto to = joinPath(root, pathOf(names[at])); to != from) {
+            moved.push_back({(*holdings)[at].id, from, to, names[at].fitted.why});
+        }
+    }
+    return moved;
+}
+
+} // namespace sober

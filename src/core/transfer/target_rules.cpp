@@ -1,0 +1,187 @@
+#include "core/transfer/target_rules.h"
+
+#include "core/base/text.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+
+namespace sober {
+namespace {
+
+using Unit = TargetRules::Unit;
+
+// FAT: Microsoft, "FAT: General Overview of On-Disk Format" 1.03 (2000): long names of 255 UTF-16 units,
+// paths of 260 with the end mark, files of 4 GiB less a byte, directories of 65,536 entries of 32 bytes, the
+// root of FAT12 and FAT16 of 512 as formatters make it; times of two seconds. exFAT: Microsoft, "exFAT file
+// system specification" (2019): 255 units, invalid characters of table 35, times of 10 ms, directories of 256
+// MiB. NTFS: Microsoft, "Naming Files, Paths, and Namespaces", whose reserved names and endings hold for all
+// three where Windows or a device reads them, and
+// "[MS-FSCC]". ext4: kernel.org, "ext4 Data Structures and Algorithms". ISO 9660 with Joliet:
+// ECMA-119 6.8.2.1 (eight levels) and the Joliet specification (1995): 64 units, "* / : ; ? \". From memory;
+// the tests make names on real ones.
+constexpr std::string_view windowsCharacters = "\"*:<>?\\|";
+constexpr std::array<TargetRules, 6> rules{{
+    {.word = "fat16",
+     .name = "FAT12 or FAT16",
+     .unit = Unit::utf16,
+     .longestPath = 259,
+     .forbidden = windowsCharacters,
+     .forbidsControls = true,
+     .forbidsEndings = true,
+     .forbidsDeviceNames = true,
+     .onlyUnicode = true,
+     .ignoresCase = true,
+     .largestFile = (2ULL << 30) - 1,
+     .entriesInFolder = 65'536,
+     .entriesInRoot = 512,
+     .timeStep = 2'000'000'000,
+     .block = 32'768},
+    {.word = "fat32",
+     .name = "FAT32",
+     .unit = Unit::utf16,
+     .longestPath = 259,
+     .forbidden = windowsCharacters,
+     .forbidsControls = true,
+     .forbidsEndings = true,
+     .forbidsDeviceNames = true,
+     .onlyUnicode = true,
+     .ignoresCase = true,
+     .largestFile = (4ULL << 30) - 1,
+     .entriesInFolder = 65'536,
+     .timeStep = 2'000'000'000,
+     .block = 32'768},
+    {.word = "exfat",
+     .name = "exFAT",
+     .unit = Unit::utf16,
+     .forbidden = windowsCharacters,
+     .forbidsControls = true,
+     .forbidsEndings = true,
+     .forbidsDeviceNames = true,
+     .onlyUnicode = true,
+     .ignoresCase = true,
+     .entriesInFolder = 8'388'608,
+     .timeStep = 10'000'000,
+     .block = 131'072},
+    {.word = "ntfs",
+     .name = "NTFS",
+     .unit = Unit::utf16,
+     .forbidden = windowsCharacters,
+     .forbidsControls = true,
+     .forbidsEndings = true,
+     .forbidsDeviceNames = true,
+     .onlyUnicode = true,
+     .ignoresCase = true,
+     .timeStep = 100},
+    {.word = "ext4", .name = "ext4 or another of Linux"},
+    {.word = "iso9660",
+     .name = "ISO 9660 with Joliet",
+     .unit = Unit::utf16,
+     .longestName = 64,
+     .longestPath = 120,
+     .forbidden = "*:;?\\",
+     .forbidsControls = true,
+     .forbidsEndings = true,
+     .onlyUnicode = true,
+     .onlyBasicPlane = true,
+     .ignoresCase = true,
+     .largestFile = (4ULL << 30) - 1,
+     .deepest = 8,
+     .timeStep = 1'000'000'000,
+     .block = 2048},
+}};
+
+bool isDeviceName(std::string_view name) {
+    auto stem = lowerAscii(name.substr(0, name.find('.')));
+    while (stem.ends_with(' ')) {
+        stem.pop_back();
+    }
+    constexpr std::array<std::string_view, 4> plain{"con", "prn", "aux", "nul"};
+    // A digit, or one of the three that stand above the line.
+    constexpr std::array<std::string_view, 13> numbers{"0", "1", "2", "3",      "4",      "5",     "6",
+                                                       "7", "8", "9", "\u00b9", "\u00b2", "\u00b3"};
+    const bool numbered = (stem.starts_with("com") || stem.starts_with("lpt")) &&
+                          std::ranges::find(numbers, std::string_view(stem).substr(3)) != numbers.end();
+    return numbered || std::ranges::find(plain, stem) != plain.end();
+}
+
+} // namespace
+
+std::span<const TargetRules> allTargetRules() {
+    return rules;
+}
+
+const TargetRules* targetRulesNamed(std::string_view word) {
+    const auto found = std::ranges::find(rules, word, &TargetRules::word);
+    return found != rules.end() ? &*found : nullptr;
+}
+
+const TargetRules& targetRulesFor(std::string_view filesystemType) {
+    constexpr std::array<std::pair<std::string_view, std::string_view>, 18> kinds{{{"vfat", "fat32"},
+                                                                                   {"msdos", "fat32"},
+                                                                                   {"exfat", "exfat"},
+                                                                                   {"fuse.exfat", "exfat"},
+                                                                                   {"ntfs", "ntfs"},
+                                                                                   {"ntfs3", "ntfs"},
+                                                                                   {"ntfs-3g", "ntfs"},
+                                                                                   {"ext2", "ext4"},
+                                                                                   {"ext3", "ext4"},
+                                                                                   {"ext4", "ext4"},
+                                                                                   {"xfs", "ext4"},
+                                                                                   {"btrfs", "ext4"},
+                                                                                   {"f2fs", "ext4"},
+                                                                                   {"tmpfs", "ext4"},
+                                                                                   {"overlay", "ext4"},
+                                                                                   {"zfs", "ext4"},
+                                                                                   {"nfs4", "ext4"},
+                                                                                   {"iso9660", "iso9660"}}};
+    const auto found = std::ranges::find(kinds, filesystemType, [](const auto& each) { return each.first; });
+    // What is not known may be a card behind FUSE or a share: names that FAT32 holds are held everywhere.
+    return *targetRulesNamed(found != kinds.end() ? found->second : "fat32");
+}
+
+std::size_t lengthIn(const TargetRules& target, std::string_view name) {
+    if (target.unit == Unit::bytes) {
+        return name.size();
+    }
+    std::size_t units = 0;
+    for (const char c : name) {
+        const auto byte = static_cast<unsigned char>(c);
+        // Each character begins once; those of four bytes take two units.
+        units += (byte & 0xC0) != 0x80 ? (byte >= 0xF0 ? 2 : 1) : 0;
+    }
+    return units;
+}
+
+std::optional<std::string> whyNotHeld(const TargetRules& target, std::string_view name) {
+    if (name.empty() || name == "." || name == "..") {
+        return "it is no name";
+    }
+    if (target.onlyUnicode && !isUtf8(name)) {
+        return "it holds bytes that are no text";
+    }
+    for (const char c : name) {
+        const auto byte = static_cast<unsigned char>(c);
+        if (c == '/' || (target.forbidsControls && (byte < 0x20 || byte == 0x7F)) ||
+            target.forbidden.find(c) != std::string_view::npos) {
+            return byte < 0x20 || byte == 0x7F ? "it holds a control character"
+                                               : fmt::format("it holds \"{}\"", c);
+        }
+        if (target.onlyBasicPlane && byte >= 0xF0) {
+            return "it holds a character beyond the basic plane of Unicode";
+        }
+    }
+    if (target.forbidsEndings && (name.back() == '.' || name.back() == ' ')) {
+        return name.back() == '.' ? "it ends in a dot" : "it ends in a space";
+    }
+    if (target.forbidsDeviceNames && isDeviceName(name)) {
+        return "it is the name of a device there";
+    }
+    const auto length = lengthIn(target, name);
+    return length > target.longestName
+               ? std::optional(fmt::format("it is {} long, {} are allowed", length, target.longestName))
+               : std::nullopt;
+}
+
+} // namespace sober
