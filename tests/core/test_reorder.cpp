@@ -67,6 +67,11 @@ TEST_CASE("a heap is put in order by its tags, with its references, and back") {
              4);
     heap.add("V/heap/e.flac",
              {{"title", "Z"}, {"artist", "Solo"}, {"album", "Single"}, {"track", "1"}, {"disc", "1/1"}}, 5);
+    // Discs in folders of their own.
+    heap.add("V/heap/CD1/1.flac",
+             {{"title", "P"}, {"artist", "Duo"}, {"album", "Pair"}, {"track", "1"}, {"disc", "1"}}, 11);
+    heap.add("V/heap/CD2/1.flac",
+             {{"title", "P"}, {"artist", "Duo"}, {"album", "Pair"}, {"track", "1"}, {"disc", "2"}}, 12);
     // Several artists and none of the album.
     heap.add("V/heap/fair/f.flac", {{"title", "F"}, {"artist", "Ann"}, {"album", "Fair"}, {"track", "1"}}, 6);
     heap.add("V/heap/fair/g.flac", {{"title", "G"}, {"artist", "Bea"}, {"album", "Fair"}, {"track", "2"}}, 7);
@@ -81,9 +86,10 @@ TEST_CASE("a heap is put in order by its tags, with its references, and back") {
     heap.read();
 
     const std::vector<BytePath> expected{
-        "Band/Set/1-01 X.flac",           "Band/Set/2-01 Y.flac",           "MAUD/Tides/02 Two.flac",
-        "Maud/Tides/01 One.flac",         "Maud/Tides/02 Two.flac",         "Solo/Single/01 Z.flac",
-        "Various Artists/Fair/01 F.flac", "Various Artists/Fair/02 G.flac", "_/.../x A-B.flac"};
+        "Band/Set/1-01 X.flac",           "Band/Set/2-01 Y.flac",   "Duo/Pair/1-01 P.flac",
+        "Duo/Pair/2-01 P.flac",           "MAUD/Tides/02 Two.flac", "Maud/Tides/01 One.flac",
+        "Maud/Tides/02 Two.flac",         "Solo/Single/01 Z.flac",  "Various Artists/Fair/01 F.flac",
+        "Various Artists/Fair/02 G.flac", "_/.../x A-B.flac"};
     const auto targets = heap.order(byAlbum);
     CHECK(targets == expected);
     CHECK(fs::exists(heap / "V/heap/a.flac")); // nothing has changed yet

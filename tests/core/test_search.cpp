@@ -100,6 +100,7 @@ for t in sys.argv[1:]:
     CHECK(ours == python.out);
     CHECK(foldedForSearch("S\xC3\xB8rensen \xC3\x86gir \xC5\x81\xC3\xB3"
                           "d\xC5\xBA") == "sorensen aegir lodz");
+    CHECK(foldedForSearch("soft\u00adhyphen") == "softhyphen");
     CHECK(foldedForSearch("bad\xFFname") == "bad\x79name"); // ISO 8859-1's y with two dots
 }
 
@@ -201,6 +202,7 @@ old.executescript('''DROP TABLE search_index; DROP TABLE search_texts; DROP TABL
 DROP TRIGGER search_new; DROP TRIGGER search_changed; ALTER TABLE volumes DROP COLUMN away_since; ALTER TABLE holdings DROP COLUMN albumartist;
 ALTER TABLE holdings DROP COLUMN composer; ALTER TABLE holdings DROP COLUMN genre;
 ALTER TABLE holdings DROP COLUMN disc;
+DROP INDEX holdings_codec;
 PRAGMA user_version = 9''')
 )",
                                told.cataloguePath()});
@@ -234,6 +236,7 @@ TEST_CASE("a search is narrowed by everything that a filter knows") {
         CHECK(EvidenceStore(told.catalogue()).meant(filter)->size() == names.size());
         return names;
     };
+    CHECK(*Holdings(told.catalogue()).codecs() == std::vector<std::string>{"mp3", "pcm"});
     CHECK(narrowed([](auto& filter) { filter.codec = "mp3"; }) == Names{"high.mp3", "low.mp3"});
     CHECK(narrowed([](auto& filter) { filter.codec = "mp3"; }, "high") == Names{"high.mp3"});
     CHECK(narrowed([](auto& filter) { filter.bitrate.to = 128'000; }, ".mp3") == Names{"low.mp3"});
@@ -262,6 +265,7 @@ TEST_CASE("lists are searched by their names, and narrow a search") {
     told.read();
     CHECK(told.found("sunday") == Names{"01 Evening Hymn.wav", "Slipway.wav"});
     CHECK(told.found("sunday hymn") == Names{"01 Evening Hymn.wav"});
+    CHECK(told.found("m3u").empty()); // what every list's name ends in
     CHECK(told.found("sunday other") == Names{"Slipway.wav"});
     CHECK(told.found("\xC5\x9Aunday").size() == 2);
     HoldingFilter filter;

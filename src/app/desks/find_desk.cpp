@@ -10,7 +10,7 @@
 #include "app/words.h"
 #include "core/audit/plan_places.h"
 #include "core/catalogue/docket_store.h"
-#include "core/catalogue/evidence_store.h"
+#include "core/catalogue/holdings.h"
 #include "core/catalogue/span_text.h"
 #include "core/catalogue/volumes.h"
 
@@ -310,7 +310,7 @@ std::optional<HoldingFilter> FindDesk::filter() const {
 
 Result<FindDesk::Ground> FindDesk::look(const Catalogue& catalogue) {
     auto volumes = Volumes(catalogue).all();
-    auto codecs = EvidenceStore(catalogue).codecs();
+    auto codecs = Holdings(catalogue).codecs();
     if (!volumes || !codecs) {
         return volumes ? codecs.error() : volumes.error();
     }

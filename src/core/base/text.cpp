@@ -166,7 +166,7 @@ std::string foldedForSearch(std::string_view text) {
         return lowerAscii(text);
     }
     auto folded = mapped(repairedUtf8(text), UTF8PROC_STABLE | UTF8PROC_DECOMPOSE | UTF8PROC_COMPAT |
-                                                 UTF8PROC_CASEFOLD | UTF8PROC_STRIPMARK)
+                                                 UTF8PROC_CASEFOLD | UTF8PROC_STRIPMARK | UTF8PROC_IGNORE)
                       .value_or(lowerAscii(text));
     for (const auto& [letter, plain] : plainLetters) {
         for (auto at = folded.find(letter); at != std::string::npos;

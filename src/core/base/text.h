@@ -41,7 +41,7 @@ std::string lowerAscii(std::string_view text);
 std::string foldedName(std::string_view name);
 
 /// For finding words in names and tags: well-formed UTF-8 without letter case, accents and forms of the same
-/// letter (Unicode compatibility decomposition and case folding, marks left out). Letters that Unicode does
+/// letter (Unicode compatibility decomposition and case folding; marks and what is not seen left out). Letters that Unicode does
 /// not decompose but that are searched for by their plain ones are replaced too ("ø" by "o"; common
 /// practice, no source).
 std::string foldedForSearch(std::string_view text);

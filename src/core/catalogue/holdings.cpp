@@ -125,6 +125,22 @@ Result<std::vector<HoldingId>> Holdings::missing(const std::string& text,
     });
 }
 
+Result<std::vector<std::string>> Holdings::codecs() const {
+    return guarded(catalogue_, [&] {
+        // From each to the next in the index: as many steps as there are codecs, not holdings.
+        SQLite::Statement ask(
+            catalogue_.database(),
+            "WITH RECURSIVE each(codec) AS (SELECT min(codec) FROM holdings UNION ALL SELECT "
+            "(SELECT min(h.codec) FROM holdings h WHERE h.codec > each.codec) FROM each WHERE "
+            "each.codec IS NOT NULL) SELECT codec FROM each WHERE codec <> ''");
+        std::vector<std::string> codecs;
+        while (ask.executeStep()) {
+            codecs.push_back(ask.getColumn(0).getString());
+        }
+        return codecs;
+    });
+}
+
 Result<std::vector<MissingFolder>> Holdings::missingFolders() const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(), "SELECT m.volume, m.path, (SELECT min(h.id) FROM "

@@ -71,6 +71,8 @@ class Holdings {
                                            const std::optional<HoldingFilter>& list = {}) const;
     /// Where the missing were and where their content is now, most first.
     Result<std::vector<MissingFolder>> missingFolders() const;
+    /// Every codec that a holding claims, by name.
+    Result<std::vector<std::string>> codecs() const;
     /// Up to `limit` present holdings of a volume, spread over its ids.
     Result<std::vector<Holding>> sample(VolumeId volume, int limit) const;
 

@@ -449,6 +449,8 @@ ALTER TABLE holdings ADD COLUMN composer TEXT NOT NULL DEFAULT '';
 ALTER TABLE holdings ADD COLUMN genre TEXT NOT NULL DEFAULT '';
 ALTER TABLE holdings ADD COLUMN disc TEXT NOT NULL DEFAULT '';
 
+CREATE INDEX holdings_codec ON holdings(codec);
+
 CREATE TABLE search_texts(holding INTEGER PRIMARY KEY REFERENCES holdings(id), text TEXT NOT NULL);
 CREATE VIRTUAL TABLE search_index USING fts5(text, content='search_texts', content_rowid='holding',
   tokenize='trigram case_sensitive 1', detail=none);

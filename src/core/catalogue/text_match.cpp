@@ -70,7 +70,7 @@ std::vector<NamedList> listsOf(SQLite::Database& database) {
     std::vector<NamedList> lists;
     while (ask.executeStep()) {
         const auto path = bytesOf(ask.getColumn(1));
-        lists.push_back({ask.getColumn(0).getInt64(), foldedForSearch(nameOf(path))});
+        lists.push_back({ask.getColumn(0).getInt64(), foldedForSearch(stemOf(path))});
     }
     return lists;
 }

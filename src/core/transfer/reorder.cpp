@@ -15,29 +15,47 @@
 namespace sober {
 namespace {
 
-/// What is known of an album only by looking at all of it.
-struct AlbumKnowledge {
-    std::set<std::string> discs;
-    std::set<std::string> artists;
+/// What is known of albums only by looking at all of them.
+class Albums {
+  public:
+    void add(const Holding& holding) {
+        if (!holding.tags.album.empty()) {
+            discs_[byArtist(holding)].insert(numberOf(holding.filing.disc, 0));
+            artists_[byFolder(holding)].insert(foldedName(holding.tags.artist));
+        }
+    }
+    bool hasDiscs(const Holding& holding) const {
+        const auto discs = discs_.find(byArtist(holding));
+        return discs != discs_.end() && discs->second.size() > 1;
+    }
+    /// It names no artist of its own, and those of its files differ.
+    bool isOfSeveral(const Holding& holding) const {
+        const auto artists = artists_.find(byFolder(holding));
+        return holding.filing.albumArtist.empty() && artists != artists_.end() && artists->second.size() > 1;
+    }
+
+  private:
+    using Key = std::pair<std::string, std::string>;
+    /// Discs of one album may lie in folders of their own; artists of one album lie together.
+    static Key byArtist(const Holding& holding) {
+        const auto& artist = holding.filing.albumArtist;
+        return {foldedName(holding.tags.album), foldedName(artist.empty() ? holding.tags.artist : artist)};
+    }
+    static Key byFolder(const Holding& holding) {
+        return {foldedName(holding.tags.album), std::string(parentOf(holding.path))};
+    }
+    std::map<Key, std::set<std::string>> discs_;
+    std::map<Key, std::set<std::string>> artists_;
 };
 
-/// The folder of an album whose discs have folders of their own is not known; what lies together is one
-/// album.
-using AlbumKey = std::pair<std::string, std::string>;
-AlbumKey albumOf(const Holding& holding) {
-    const auto& filing = holding.filing;
-    return {foldedName(holding.tags.album), filing.albumArtist.empty() ? std::string(parentOf(holding.path))
-                                                                       : foldedName(filing.albumArtist)};
-}
-
-LayoutFields fieldsOf(const Holding& holding, const BytePath& folders, const AlbumKnowledge& album) {
+LayoutFields fieldsOf(const Holding& holding, const BytePath& folders, const Albums& albums) {
     const auto& [title, artist, albumTitle, track, date] = holding.tags;
     LayoutFields fields;
-    const bool various = holding.filing.albumArtist.empty() && album.artists.size() > 1;
-    fields[LayoutField::albumArtist] = various ? "Various Artists" : holding.filing.albumArtist;
+    fields[LayoutField::albumArtist] =
+        albums.isOfSeveral(holding) ? "Various Artists" : holding.filing.albumArtist;
     fields[LayoutField::artist] = artist;
     fields[LayoutField::album] = albumTitle;
-    fields[LayoutField::disc] = album.discs.size() > 1 ? holding.filing.disc : std::string();
+    fields[LayoutField::disc] = albums.hasDiscs(holding) ? holding.filing.disc : std::string();
     fields[LayoutField::track] = track;
     fields[LayoutField::title] = title;
     fields[LayoutField::date] = date;
@@ -73,13 +91,9 @@ Result<std::vector<Reordered>> reorder(const Catalogue& catalogue, const BytePat
     if (holdings->empty()) {
         return Error{Cause::notFound, folder, "Nothing in " + displayPath(folder) + " is in the catalogue."};
     }
-    std::map<AlbumKey, AlbumKnowledge> albums;
+    Albums albums;
     for (const auto& holding : *holdings) {
-        auto& album = albums[albumOf(holding)];
-        if (!holding.tags.album.empty()) {
-            album.discs.insert(numberOf(holding.filing.disc, 0));
-            album.artists.insert(foldedName(holding.tags.artist));
-        }
+        albums.add(holding);
     }
     const auto& rules = targetRulesFor((*volume)->identity.filesystemType);
     const auto replacements = usualReplacements();
@@ -88,7 +102,7 @@ Result<std::vector<Reordered>> reorder(const Catalogue& catalogue, const BytePat
     for (const auto& holding : *holdings) {
         const auto within = relativeTo(joinPath((*volume)->root, holding.path), root).value_or(holding.path);
         sources.insert(within);
-        const auto fields = fieldsOf(holding, BytePath(parentOf(within)), albums[albumOf(holding)]);
+        const auto fields = fieldsOf(holding, BytePath(parentOf(within)), albums);
         auto parts = layout.namesFor(fields);
         TargetName name;
         name.stem = std::move(parts.back());
