@@ -15,7 +15,7 @@ using namespace sober::test;
 namespace {
 
 /// Half a minute of real loops from Debian's sonic-pi-samples, one after the other.
-void writeLoops(const BytePath& path, const std::vector<std::string>& names) {
+void writeJoinedLoops(const BytePath& path, const std::vector<std::string>& names) {
     std::vector<std::string> words;
     std::string graph;
     std::string inputs;
@@ -63,7 +63,7 @@ std::vector<FingerprintCandidate> candidatesOf(const std::vector<Fingerprint>& a
 
 TEST_CASE("comparing two decodes finds offset, gain and what is left, and tells other recordings apart") {
     const TempFolder folder;
-    writeLoops(folder / "a.flac", loops);
+    writeJoinedLoops(folder / "a.flac", loops);
     struct Case {
         const char* name;
         std::vector<std::string> options; // what the ffmpeg tool does to it

@@ -20,8 +20,8 @@ namespace {
 constexpr int copies = 3;
 
 /// A volume of one recording in several copies, all but one on the docket, and something to write off.
-struct Prepared : Collection {
-    Prepared() {
+struct CrashScene : Collection {
+    CrashScene() {
         fs::remove_all(trash());
         writeFile(*this / "V/keep.wav", smallWav(1));
         writeFile(*this / "V/gone.wav", smallWav(2));
@@ -65,7 +65,7 @@ struct Prepared : Collection {
 } // namespace
 
 TEST_CASE("killed at any instant of carrying out, the next start finishes it or takes it back") {
-    const int instants = killAtEveryInstant<Prepared>(
+    const int instants = killAtEveryInstant<CrashScene>(
         "carry-out", [](Collection&) {},
         [](Collection& collection) {
             RunControl control;
@@ -80,7 +80,7 @@ TEST_CASE("killed at any instant of carrying out, the next start finishes it or 
 }
 
 TEST_CASE("killed at any instant of an undo, the next start finishes it or takes it back") {
-    const int instants = killAtEveryInstant<Prepared>(
+    const int instants = killAtEveryInstant<CrashScene>(
         "undo",
         [](Collection& collection) {
             REQUIRE(sober::test::sober(collection.cataloguePath(), {"docket", "carry-out"}).code == 0);

@@ -21,10 +21,6 @@ namespace {
 
 constexpr int contents = 5;
 
-BytePath homeTrash() {
-    return joinPath(dataHome(), "Trash");
-}
-
 /// One tree with its volumes and a list, made from a seed.
 class RandomTree : public PlayerCollection {
   public:

@@ -22,10 +22,6 @@ namespace fs = std::filesystem;
 
 namespace {
 
-BytePath homeTrash() {
-    return joinPath(dataHome(), "Trash");
-}
-
 CarriedOut carryOutAll(Collection& collection) {
     RunControl control;
     const auto carried = carryOut(collection.catalogue(), control, {});

@@ -61,8 +61,8 @@ struct Littered : Collection {
     std::map<std::string, std::string> littered;
 };
 
-struct Prepared : Littered {
-    Prepared() { putOnDocket(ActionKind::rewrite, "V", "a.mp3"); }
+struct RewritingScene : Littered {
+    RewritingScene() { putOnDocket(ActionKind::rewrite, "V", "a.mp3"); }
 };
 
 /// The tool's hash over the packets of the audio stream.
@@ -112,9 +112,9 @@ TEST_CASE("what holds no junk, or is of another kind, is not made anew") {
 }
 
 TEST_CASE("killed at any instant of rewriting, the next start finishes it or takes it back") {
-    const int instants = killAtEveryInstant<Prepared>(
+    const int instants = killAtEveryInstant<RewritingScene>(
         "carry-out", [](Collection&) {},
-        [](Prepared& collection) {
+        [](RewritingScene& collection) {
             RunControl control;
             CHECK(carryOut(collection.catalogue(), control, {})->refused.empty());
             CHECK((readFile(collection / "V/a.mp3") == collection.sound["a.mp3"]));

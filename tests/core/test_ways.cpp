@@ -36,10 +36,6 @@ void link(const BytePath& target, const BytePath& at) {
     fs::create_symlink(target, at);
 }
 
-BytePath homeTrash() {
-    return joinPath(dataHome(), "Trash");
-}
-
 /// A file that was thrown away by hand.
 void throwAway(const std::string& content) {
     writeFile(joinPath(homeTrash(), "files/a.wav"), content);

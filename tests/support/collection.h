@@ -16,6 +16,11 @@
 
 namespace sober::test {
 
+/// The trash folder of the tests' own home.
+inline BytePath homeTrash() {
+    return joinPath(dataHome(), "Trash");
+}
+
 /// A catalogue in a temporary folder with room for volumes beside it.
 class Collection {
   public:
@@ -66,7 +71,7 @@ class Collection {
     /// Puts everything back as `keep` met it, the home trash emptied; inodes are new, paths are the same.
     void putBack() {
         whileClosed([&] {
-            std::filesystem::remove_all(joinPath(dataHome(), "Trash"));
+            std::filesystem::remove_all(homeTrash());
             copyFolder(*kept_ / "all", folder_.path());
         });
     }
