@@ -61,14 +61,14 @@ TEST_CASE("every command speaks to a person where no JSON is asked for") {
     CHECK(saysIn(small.say({"--help"}), "condition"));
 }
 
-TEST_CASE("standard output saysIn the one JSON document and nothing else, whatever goes wrong") {
+TEST_CASE("standard output holds the one JSON document and nothing else, whatever goes wrong") {
     const WordsCollection small;
     writeFile(small.folder / "GANNET/fake.mp3", "no audio");
     const auto survey = sober::test::sober(small.catalogue(), {"survey", "--json", small.folder / "GANNET"});
     CHECK(survey.code == 3);
     CHECK(survey.out.front() == '{');
     CHECK(survey.out.ends_with("}\n"));
-    CHECK(saysIn(survey.err, "saysIn no audio"));
+    CHECK(saysIn(survey.err, "holds no audio"));
 }
 
 TEST_CASE("paths are taken as a person gives them") {
