@@ -40,10 +40,14 @@ TEST_CASE("a layout puts a file where its fields say") {
         std::vector<LayoutField> without;
         const char* path;
     } rows[] = {
-        {R"(albumartist|artist / album / disc "-" track.2 " " title)", {}, "Pell Silver Band > Bandstand > 2-07 AC-DC at Sea"},
-        {R"(albumartist|artist / album / disc "-" track.2 " " title)", {LayoutField::albumArtist, LayoutField::disc},
+        {R"(albumartist|artist / album / disc "-" track.2 " " title)",
+         {},
+         "Pell Silver Band > Bandstand > 2-07 AC-DC at Sea"},
+        {R"(albumartist|artist / album / disc "-" track.2 " " title)",
+         {LayoutField::albumArtist, LayoutField::disc},
          "Maud Pell > Bandstand > 07 AC-DC at Sea"},
-        {R"(albumartist|artist / album / disc "-" track.2 " " title)", {LayoutField::track, LayoutField::album},
+        {R"(albumartist|artist / album / disc "-" track.2 " " title)",
+         {LayoutField::track, LayoutField::album},
          "Pell Silver Band > 2AC-DC at Sea"},
         {R"(artist " - " title)", {LayoutField::artist}, "AC-DC at Sea"},
         {R"(artist " - " title)", {LayoutField::title}, "Maud Pell"},
@@ -85,6 +89,7 @@ TEST_CASE("a layout that is wrong is told where and how") {
         {"\"a/b\" title", "cannot hold a slash"},
         {"| title", "between two fields"},
         {"\"x\" | title", "between two fields"},
+        {"artist | \"x\" title", "between two fields"},
         {"artist |", "a field is missing"},
         {"artist | / title", "before the slash"},
         {"artist || title", "between two fields"},

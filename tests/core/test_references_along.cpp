@@ -173,6 +173,17 @@ TEST_CASE("where a move leads: into a folder, or to a name") {
     }
     CHECK(planMove(all.catalogue(), all / "V/f", all / "V/f/deeper/", "").error().cause == Cause::invalid);
 
+    CHECK(planMove(all.catalogue(), all / "V/f", all / "V/f", "").error().cause == Cause::invalid);
+    CHECK(planMoveAs(all.catalogue(), all / "V/f", all / "V/f", "")
+              .error()
+              .sentence.ends_with(" is there already."));
+    // Onto a folder of that name: beside what that holds, not below it.
+    REQUIRE(planMoveAs(all.catalogue(), all / "V/f", all / "V/there", "").ok());
+    const auto merged = reviewDocket(all.catalogue());
+    CHECK(std::ranges::any_of(merged->actions, [&](const auto& planned) {
+        return planned.action.target == all / "V/there/spare.wav";
+    }));
+
     // Several at once keep their names; what is there already stays.
     const std::vector both{all.holding("V", "only.wav")->id, all.holding("V", "f/spare.wav")->id};
     REQUIRE(planMoveInto(all.catalogue(), both, all / "V/f", "").ok());

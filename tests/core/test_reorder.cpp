@@ -125,6 +125,28 @@ TEST_CASE("flattening folders tells their files apart and never stands on what i
     CHECK(reorder(heap.catalogue(), "/nowhere", Layout::flat()).error().cause == Cause::notFound);
 }
 
+TEST_CASE("of several with one name those that have it keep it") {
+    Heap heap;
+    heap.add("V/heap/b.flac", {{"title", "Same"}, {"artist", "Vol. 1:"}}, 1);
+    heap.add("V/heap/c.flac", {{"title", "Same"}, {"artist", "Vol. 1:"}}, 2);
+    heap.add("V/heap/d.flac", {{"title", "Same"}, {"artist", "Vol. 1:"}}, 3);
+    heap.survey("V");
+    const std::vector<BytePath> expected{"Same (2).flac", "Same (3).flac", "Same.flac"};
+    CHECK(heap.order("title") == expected);
+    CHECK(heap.carryOutAll().done == 3);
+    CHECK(heap.order("title").empty());
+}
+
+TEST_CASE("a folder whose name was altered is said too") {
+    Heap heap;
+    heap.add("V/heap/b.flac", {{"title", "Same"}, {"artist", ".."}}, 1);
+    heap.survey("V");
+    const auto reordered = reorder(heap.catalogue(), heap / "V/heap", *Layout::parse("artist / title"));
+    REQUIRE(reordered->size() == 1);
+    CHECK(reordered->front().to == heap / "V/heap/_/Same.flac");
+    CHECK(reordered->front().altered == "of its folder \"..\", it is no name");
+}
+
 TEST_CASE("the command puts a folder in order by the docket") {
     Heap heap;
     heap.add("V/heap/a.flac", {{"title", "One"}, {"artist", "Maud"}, {"track", "1"}}, 1);

@@ -512,12 +512,9 @@ void FindDesk::planMoves(const std::vector<HoldingId>& holdings, const Place& in
         if (!folder) {
             return folder.error();
         }
-        const auto one = name ? foundHoldings(catalogue, holdings) : Result(std::vector<FoundHolding>());
-        if (!one) {
-            return one.error();
-        }
-        return one->size() == 1
-                   ? planMove(catalogue, one->front().path, joinPath(*folder, *name), "moved by hand")
+        return name
+                   ? planMovesTo(catalogue, std::array{std::pair(holdings.front(), joinPath(*folder, *name))},
+                                 "moved by hand")
                    : planMoveInto(catalogue, holdings, *folder, "moved by hand");
     });
 }
@@ -529,8 +526,8 @@ void FindDesk::planFolderMove(const Place& folder, const Place& into, const std:
         if (!from || !target) {
             return from ? target.error() : from.error();
         }
-        return planMove(catalogue, *from, joinPath(*target, name.value_or(BytePath(nameOf(folder.folder)))),
-                        "moved by hand");
+        return planMoveAs(catalogue, *from, joinPath(*target, name.value_or(BytePath(nameOf(folder.folder)))),
+                          "moved by hand");
     });
 }
 

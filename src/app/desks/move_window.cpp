@@ -95,10 +95,13 @@ void MoveWindow::follow() {
     const bool badFolder =
         !below.isEmpty() && (std::ranges::any_of(parts, isBad) || parts.contains(QString()));
     const bool badName = what_.name && (name.isEmpty() || isBad(name) || name.contains(QLatin1Char('/')));
-    done_->setEnabled(into.volume && !badFolder && !badName);
+    const bool isThere =
+        what_.name && into == what_.from && below.isEmpty() && name == shownPath(*what_.name);
+    done_->setEnabled(into.volume && !badFolder && !badName && !isThere);
     QString text = !into.volume ? tr("Choose a volume or a folder.")
                    : badFolder  ? tr("A new folder is named as \"Choir\" or \"Choir/1974\".")
                    : badName    ? tr("A name is needed, without a slash.")
+                   : isThere    ? tr("It is there now. Choose another folder, or another name.")
                                 : tree_->chosenWords().trimmed();
     if (done_->isEnabled()) {
         text += below.isEmpty() ? QString() : QLatin1Char('/') + below;

@@ -78,21 +78,28 @@ Outcome planWriteOffPlace(const Catalogue& catalogue, const BytePath& place, con
 
 Outcome planMove(const Catalogue& catalogue, const BytePath& path, const BytePath& target,
                  const std::string& reason) {
+    const auto to = placeNamed(target);
+    return planMoveAs(catalogue, path,
+                      isFolder(to) || target.ends_with('/') ? joinPath(to, nameOf(placeNamed(path))) : to,
+                      reason);
+}
+
+Outcome planMoveAs(const Catalogue& catalogue, const BytePath& path, const BytePath& target,
+                   const std::string& reason) {
     const auto volumes = Volumes(catalogue).all();
     if (!volumes) {
         return volumes.error();
     }
     const auto from = placeNamed(path);
-    auto to = placeNamed(target);
-    if (isFolder(to) || target.ends_with('/')) {
-        to = joinPath(to, nameOf(from));
-    }
+    const auto to = placeNamed(target);
     const auto volume = volumeHolding(*volumes, from);
     if (!volume) {
         return volume.error();
     }
-    if (from != to && isWithin(to, from)) {
-        return Error{Cause::invalid, from, fmt::format("{} cannot be moved into itself.", displayPath(from))};
+    if (isWithin(to, from)) {
+        return Error{Cause::invalid, from,
+                     displayPath(from) +
+                         (from == to ? " is there already." : " cannot be moved into itself.")};
     }
     std::vector<DocketAction> actions;
     const auto walked = Holdings(catalogue).eachPresent([&](PresentHolding&& holding) {

@@ -441,7 +441,7 @@ ALTER TABLE ledger_actions ADD COLUMN waits TEXT NOT NULL DEFAULT '';
 CREATE INDEX ledger_actions_unflushed ON ledger_actions(id) WHERE unflushed = 1;
 )sql";
 
-// What is searched is folded by us, so the index is fed by SearchTexts; the triggers say what it has to take
+// What is searched is folded by us, so the index is fed by refreshSearchTexts; the triggers say what it has to take
 // anew, whoever wrote it.
 constexpr const char* searchStep = R"sql(
 ALTER TABLE holdings ADD COLUMN albumartist TEXT NOT NULL DEFAULT '';

@@ -68,6 +68,9 @@ Result<Layout> Layout::parse(std::string_view text) {
             layout.levels_.emplace_back();
             ++at;
         } else if (c == '"') {
+            if (choiceAwaited) {
+                return wrongLayout(at, "\"|\" stands between two fields.");
+            }
             const auto end = text.find('"', at + 1);
             if (end == std::string_view::npos) {
                 return wrongLayout(at, "the quoted text has no end.");

@@ -7,9 +7,12 @@
 #include "core/catalogue/volumes.h"
 #include "core/transfer/target_names.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <map>
 #include <set>
+#include <span>
 #include <unordered_set>
 
 namespace sober {
@@ -67,6 +70,55 @@ LayoutFields fieldsOf(const Holding& holding, const BytePath& folders, const Alb
     return fields;
 }
 
+/// A holding on its way to its new name.
+struct Ordered {
+    HoldingId id = 0;
+    BytePath within; ///< where it lies, relative to the folder that is put in order
+    TargetName name; ///< not fitted yet
+    std::string folderAltered;
+};
+
+Ordered orderedBy(const Holding& holding, const BytePath& within, const Layout& layout, const Albums& albums,
+                  const TargetRules& rules) {
+    const auto fields = fieldsOf(holding, BytePath(parentOf(within)), albums);
+    auto parts = layout.namesFor(fields);
+    Ordered ordered{holding.id, within, {}, {}};
+    ordered.name.stem = std::move(parts.back());
+    parts.pop_back();
+    for (const auto& part : parts) {
+        const auto fitted = fitName(rules, usualReplacements(), part, {});
+        ordered.name.folder = joinPath(ordered.name.folder, fitted.name);
+        if (!fitted.why.empty()) {
+            ordered.folderAltered = fmt::format("of its folder \"{}\", {}", part, fitted.why);
+        }
+    }
+    const auto file = nameOf(within);
+    const auto stem = stemOf(file);
+    ordered.name.ending = stem.size() < file.size() ? file.substr(stem.size() + 1) : std::string();
+    ordered.name.disc = fields[LayoutField::disc];
+    ordered.name.album = holding.tags.album;
+    ordered.name.year = fields[LayoutField::year];
+    return ordered;
+}
+
+/// Those that lie where they shall come first, so that of several with one name these keep it: what is in
+/// order stays as it is.
+std::vector<Ordered> inPlaceFirst(std::span<const Holding> holdings, const BytePath& root,
+                                  const Volume& volume, const Layout& layout, const Albums& albums,
+                                  const TargetRules& rules) {
+    std::vector<Ordered> all;
+    for (const auto& holding : holdings) {
+        const auto within = relativeTo(joinPath(volume.root, holding.path), root).value_or(holding.path);
+        all.push_back(orderedBy(holding, within, layout, albums, rules));
+    }
+    std::ranges::stable_partition(all, [&](const Ordered& ordered) {
+        const auto& name = ordered.name;
+        return joinPath(name.folder, fitName(rules, usualReplacements(), name.stem, name.ending).name) ==
+               ordered.within;
+    });
+    return all;
+}
+
 } // namespace
 
 Result<std::vector<Reordered>> reorder(const Catalogue& catalogue, const BytePath& folder,
@@ -96,38 +148,22 @@ Result<std::vector<Reordered>> reorder(const Catalogue& catalogue, const BytePat
         albums.add(holding);
     }
     const auto& rules = targetRulesFor((*volume)->identity.filesystemType);
-    const auto replacements = usualReplacements();
     std::vector<TargetName> names;
+    std::vector<Reordered> moves;
     std::unordered_set<BytePath> sources;
-    for (const auto& holding : *holdings) {
-        const auto within = relativeTo(joinPath((*volume)->root, holding.path), root).value_or(holding.path);
-        sources.insert(within);
-        const auto fields = fieldsOf(holding, BytePath(parentOf(within)), albums);
-        auto parts = layout.namesFor(fields);
-        TargetName name;
-        name.stem = std::move(parts.back());
-        parts.pop_back();
-        for (const auto& part : parts) {
-            name.folder = joinPath(name.folder, fitName(rules, replacements, part, {}).name);
-        }
-        const auto file = BytePath(nameOf(holding.path));
-        const auto stem = stemOf(file);
-        name.ending = stem.size() < file.size() ? file.substr(stem.size() + 1) : std::string();
-        name.disc = fields[LayoutField::disc];
-        name.album = holding.tags.album;
-        name.year = fields[LayoutField::year];
-        names.push_back(std::move(name));
+    for (const auto& holding : inPlaceFirst(*holdings, root, **volume, layout, albums, rules)) {
+        names.push_back(holding.name);
+        moves.push_back({holding.id, joinPath(root, holding.within), {}, holding.folderAltered});
+        sources.insert(holding.within);
     }
-    fitAll(rules, replacements, names,
+    fitAll(rules, usualReplacements(), names,
            [&](const BytePath& path) { return !sources.contains(path) && isTaken(joinPath(root, path)); });
-    std::vector<Reordered> moved;
     for (std::size_t at = 0; at < names.size(); ++at) {
-        const auto from = joinPath((*volume)->root, (*holdings)[at].path);
-        if (const auto to = joinPath(root, pathOf(names[at])); to != from) {
-            moved.push_back({(*holdings)[at].id, from, to, names[at].fitted.why});
-        }
+        moves[at].to = joinPath(root, pathOf(names[at]));
+        moves[at].altered = names[at].fitted.why.empty() ? moves[at].altered : names[at].fitted.why;
     }
-    return moved;
+    std::erase_if(moves, [](const Reordered& move) { return move.to == move.from; });
+    return moves;
 }
 
 } // namespace sober

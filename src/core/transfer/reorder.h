@@ -11,7 +11,7 @@ struct Reordered {
     HoldingId holding = 0;
     BytePath from; ///< absolute
     BytePath to;
-    std::string altered; ///< why its name is not what the layout says; "" where it is
+    std::string altered; ///< why its name or a folder's is not what the layout says; "" where it is
 };
 
 /// The present holdings of a folder in the order that a layout gives them, below that folder; those that stay

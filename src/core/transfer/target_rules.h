@@ -1,26 +1,21 @@
 #pragma once
 
-#include "core/base/times.h"
-
-#include <cstdint>
+#include <cstddef>
 #include <optional>
-#include <span>
 #include <string>
 #include <string_view>
 
 namespace sober {
 
-/// What a file system can hold.
+/// What names a file system can hold.
 struct TargetRules {
     enum class Unit {
         bytes,
         utf16, ///< code units
     };
-    std::string_view word = {}; ///< as the command knows it
-    std::string_view name = {}; ///< for a person
+    std::string_view word; ///< "fat32"
     Unit unit = Unit::bytes;
     std::size_t longestName = 255;   ///< units
-    std::size_t longestPath = 0;     ///< units, from the root on; 0: no limit
     std::string_view forbidden = {}; ///< characters, besides the slash
     bool forbidsControls = false;
     bool forbidsEndings = false;     ///< names that end in a dot or a space
@@ -28,16 +23,9 @@ struct TargetRules {
     bool onlyUnicode = false;        ///< names have to be well-formed text
     bool onlyBasicPlane = false;     ///< no characters beyond U+FFFF
     bool ignoresCase = false;
-    std::uint64_t largestFile = 0;     ///< bytes; 0: more than anybody has
-    std::uint64_t entriesInFolder = 0; ///< of 32 bytes, long names take several; 0: no limit
-    std::uint64_t entriesInRoot = 0;
-    std::size_t deepest = 0;    ///< folders below each other; 0: no limit
-    Nanoseconds timeStep = 1;   ///< of modification times
-    std::uint64_t block = 4096; ///< bytes that are given out together, where it cannot be asked
 };
 
-/// Every kind of target, by its word.
-std::span<const TargetRules> allTargetRules();
+/// By its word; none where there are no such rules.
 const TargetRules* targetRulesNamed(std::string_view word);
 
 /// For a file system as the kernel or blkid names it; the most careful rules where it is not known.
