@@ -308,14 +308,14 @@ void Workbench::search(HoldingFilter filter) {
             if (control->isCancelled()) {
                 return Found();
             }
-            auto result = sober::search(catalogue, filter, [&](const std::vector<HoldingId>& first) {
-                QMetaObject::invokeMethod(this, [this, control, first] {
-                    if (!control->isCancelled()) {
-                        emit searchBegan(first);
-                    }
+            auto result =
+                sober::search(catalogue, filter, *control, [&](const std::vector<HoldingId>& first) {
+                    QMetaObject::invokeMethod(this, [this, control, first] {
+                        if (!control->isCancelled()) {
+                            emit searchBegan(first);
+                        }
+                    });
                 });
-                return !control->isCancelled();
-            });
             if (!result && control->isCancelled()) {
                 return Found();
             }

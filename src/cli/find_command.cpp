@@ -9,14 +9,11 @@
 #include "core/catalogue/volumes.h"
 
 #include <algorithm>
-#include <array>
 
 namespace sober::cli {
 namespace {
 
 constexpr std::size_t page = 500; // holdings looked at together
-constexpr std::array verdictClasses{VerdictClass::genuine, VerdictClass::doubtful, VerdictClass::transcoded,
-                                    VerdictClass::undetermined};
 
 Error noSpan(std::string_view option, const std::string& text) {
     return {Cause::invalid,
@@ -51,10 +48,8 @@ Result<HoldingFilter> filterOf(const Catalogue& catalogue, const FindOptions& op
         }
         filter.volume = volume->id;
     }
-    if (!options.verdict.empty()) {
-        filter.verdicts = {*std::ranges::find(verdictClasses, options.verdict, [](VerdictClass verdict) {
-            return std::string(wordFor(verdict));
-        })};
+    if (const auto verdict = verdictOf(options.verdict)) {
+        filter.verdicts = {*verdict};
         filter.acceptedToo = true;
     }
     const auto bitrate = wholeSpanFrom<std::int64_t>(options.bitrate, 1000);
@@ -99,7 +94,7 @@ void printFound(const FoundHolding& found) {
 
 } // namespace
 
-int runFind(const CommonOptions& common, FindOptions options) {
+int runFind(const CommonOptions& common, const FindOptions& options, RunControl& control) {
     const auto catalogue = options.keepAs.empty() ? openLooking(common) : openWorking(common);
     if (!catalogue) {
         return fail(catalogue.error());
@@ -109,7 +104,10 @@ int runFind(const CommonOptions& common, FindOptions options) {
         const int failed = fail(filter.error());
         return filter.error().cause == Cause::invalid ? exitUsage : failed;
     }
-    auto result = search(*catalogue, *filter, [](const std::vector<HoldingId>&) { return true; });
+    auto result = search(*catalogue, *filter, control, [](const std::vector<HoldingId>&) {});
+    if (control.isCancelled()) {
+        return exitInterrupted;
+    }
     if (!result) {
         return fail(result.error());
     }
@@ -124,7 +122,7 @@ int runFind(const CommonOptions& common, FindOptions options) {
         ids.resize(options.limit);
     }
     Json holdings = Json::array();
-    for (std::size_t at = 0; at < ids.size(); at += page) {
+    for (std::size_t at = 0; at < ids.size() && !control.isCancelled(); at += page) {
         const auto found =
             foundHoldings(*catalogue, std::span(ids).subspan(at, std::min(page, ids.size() - at)));
         if (!found) {
@@ -137,6 +135,9 @@ int runFind(const CommonOptions& common, FindOptions options) {
                 printFound(each);
             }
         }
+    }
+    if (control.isCancelled()) {
+        return exitInterrupted;
     }
     if (common.json) {
         printJson({{"schema", "sober.find/1"}, {"count", count}, {"holdings", std::move(holdings)}});

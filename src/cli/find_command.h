@@ -18,7 +18,7 @@ struct FindOptions {
 };
 
 /// Each prints its result to standard output and yields the exit code.
-int runFind(const CommonOptions& common, FindOptions options);
+int runFind(const CommonOptions& common, const FindOptions& options, RunControl& control);
 /// `place` is "VOLUME" or "VOLUME/FOLDER".
 int runBrowse(const CommonOptions& common, const BytePath& place);
 

@@ -42,6 +42,14 @@ std::vector<std::string> kindsToAdd() {
     return words;
 }
 
+std::vector<std::string> verdictWords() {
+    std::vector<std::string> words;
+    for (const auto verdict : everyVerdict) {
+        words.emplace_back(wordFor(verdict));
+    }
+    return words;
+}
+
 /// Turns the interrupt and terminate signals into a cancelled run, so that what was done is kept.
 /// All threads started later inherit the mask and leave the signals to this one.
 class SignalWatch {
@@ -144,7 +152,7 @@ int runCommand(int argc, char** argv) {
     findCommand->add_option("--volume", find.volume, "only on this volume");
     findCommand->add_option("--codec", find.filter.codec, "only of this codec, as \"flac\"");
     findCommand->add_option("--verdict", find.verdict, "genuine, doubtful, transcoded or undetermined")
-        ->check(CLI::IsMember({"genuine", "doubtful", "transcoded", "undetermined"}));
+        ->check(CLI::IsMember(verdictWords()));
     findCommand->add_flag("--unlisted", unlisted, "only what no list leads to");
     findCommand->add_option("--bitrate", find.bitrate, "FROM-TO in kbit/s, either may be left out");
     findCommand->add_option("--length", find.length, "FROM-TO in seconds, likewise");
@@ -364,7 +372,7 @@ int runCommand(int argc, char** argv) {
     }
     if (findCommand->parsed()) {
         find.filter.listed = unlisted ? HoldingFilter::Listed::inNoList : HoldingFilter::Listed::any;
-        return runFind(common, find);
+        return runFind(common, find, control);
     }
     if (browseCommand->parsed()) {
         return runBrowse(common, browsed);

@@ -176,7 +176,8 @@ TEST_CASE("what a search met comes in order, the present first, with where it li
     fs::remove(told / "V/Band/Slipway.wav");
     told.survey("V");
     REQUIRE(refreshFindings(told.catalogue()).ok());
-    auto result = search(told.catalogue(), {}, [](const std::vector<HoldingId>&) { return true; });
+    RunControl control;
+    auto result = search(told.catalogue(), {}, control, [](const std::vector<HoldingId>&) {});
     REQUIRE(result.ok());
     std::vector<BytePath> paths;
     const auto holdings = Holdings(told.catalogue()).byIds(result->ids);
@@ -187,6 +188,9 @@ TEST_CASE("what a search met comes in order, the present first, with where it li
                                          "S\xC3\xA9r\xC3\xA9nade.wav", "bad\xFFname.wav",
                                          "Band/Slipway.wav"});
     CHECK(result->present == 4);
+    control.cancel();
+    CHECK(search(told.catalogue(), {}, control, [](const std::vector<HoldingId>&) {}).error().cause ==
+          Cause::interrupted);
     CHECK(result->folders[{told.volume("V").id, "Band"}] == 2);
     CHECK(result->folders[{told.volume("W").id, ""}] == 2);
 }

@@ -83,7 +83,7 @@ class ClaimsDesk : public Desk {
     std::vector<HoldingId> ids_; ///< that the filter means, the worst first
     std::optional<HoldingFilter> wanted_;
     HoldingFilter beside_; ///< of the chosen standing list: what no box here shows goes on being asked for
-    HoldingId shown_ = 0; ///< in the panel
+    HoldingId shown_ = 0;  ///< in the panel
     bool filling_ = false;
     unsigned asked_ = 0;
     unsigned detailAsked_ = 0;

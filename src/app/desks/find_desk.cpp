@@ -1,7 +1,5 @@
 #include "app/desks/find_desk.h"
 
-#include "app/charts/claims_map.h"
-#include "app/charts/trace_chart.h"
 #include "app/desks/ask_window.h"
 #include "app/desks/file_manager.h"
 #include "app/desks/move_window.h"
@@ -11,32 +9,20 @@
 #include "core/audit/plan_places.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/holdings.h"
-#include "core/catalogue/span_text.h"
 #include "core/catalogue/volumes.h"
 
-#include <QComboBox>
 #include <QHBoxLayout>
-#include <QKeyEvent>
 #include <QLabel>
-#include <QLineEdit>
 #include <QPushButton>
-#include <QScopedValueRollback>
 #include <QSettings>
 #include <QShortcut>
 #include <QSplitter>
-#include <QTimer>
 #include <QVBoxLayout>
 
 #include <algorithm>
 
 namespace sober::app {
 namespace {
-
-constexpr int typingPause = 80; // milliseconds after the last key
-
-std::string typed(const QLineEdit* line) {
-    return line->text().toStdString();
-}
 
 /// Where a place is now, whether it is at hand or not.
 Result<BytePath> absolutePlace(const Catalogue& catalogue, const Place& place) {
@@ -55,136 +41,24 @@ Result<BytePath> absolutePlace(const Catalogue& catalogue, const Place& place) {
 
 FindDesk::FindDesk(Workbench& workbench)
     : Desk(workbench, tr("Find"), tr("Where is it, and what is there?")),
-      words_(new QLineEdit(this)),
-      codec_(new QComboBox(this)),
-      verdict_(new QComboBox(this)),
-      listed_(new QComboBox(this)),
-      bitrate_(new QLineEdit(this)),
-      length_(new QLineEdit(this)),
-      years_(new QLineEdit(this)),
+      asked_(new NarrowingRow(this)),
       lists_(new StandingListBox(workbench, this)),
       tree_(new PlaceTree(workbench, this)),
       hits_(new HitsChart(this)),
       count_(quietLabel({}, this)),
       panel_(new FoundPanel(this)) {
-    buildWords();
+    body()->addWidget(asked_);
+    connect(asked_, &NarrowingRow::changed, this, [this] { search(); });
+    connect(asked_, &NarrowingRow::downPressed, this, [this] { list_->setFocus(); });
     buildLists();
     buildButtons();
     connect(&workbench, &Workbench::searchBegan, this, &FindDesk::takeFirst);
     connect(&workbench, &Workbench::searched, this, &FindDesk::take);
-    setFocusProxy(words_);
-}
-
-void FindDesk::beginTyping() {
-    words_->setFocus();
-    words_->selectAll();
-}
-
-void FindDesk::buildWords() {
-    words_->setPlaceholderText(tr("Words, or parts of words, in titles, names, folders and lists"));
-    words_->setAccessibleName(tr("Words to find"));
-    words_->setClearButtonEnabled(false);
-    codec_->setAccessibleName(tr("Only of a codec"));
-    verdict_->setAccessibleName(tr("Only with a verdict"));
-    listed_->setAccessibleName(tr("Only in a list or in none"));
-    verdict_->addItem(tr("any verdict"));
-    using enum VerdictClass;
-    for (const auto verdict : {genuine, doubtful, transcoded, undetermined}) {
-        verdict_->addItem(verdictWord(verdict), static_cast<int>(verdict));
-    }
-    listed_->addItem(tr("in lists or not"), static_cast<int>(HoldingFilter::Listed::any));
-    listed_->addItem(tr("in a list"), static_cast<int>(HoldingFilter::Listed::inAList));
-    listed_->addItem(tr("in no list"), static_cast<int>(HoldingFilter::Listed::inNoList));
-    codec_->addItem(tr("all codecs"), QString());
-    auto* row = new QHBoxLayout;
-    row->setSpacing(8);
-    row->addWidget(words_, 1);
-    for (auto* box : {codec_, verdict_, listed_}) {
-        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-        box->setMinimumContentsLength(9);
-        row->addWidget(box);
-        connect(box, &QComboBox::currentIndexChanged, this, [this] { search(); });
-    }
-    auto* typing = new QTimer(this);
-    typing->setSingleShot(true);
-    typing->setInterval(typingPause);
-    connect(typing, &QTimer::timeout, this, [this] { search(); });
-    connect(words_, &QLineEdit::textChanged, typing, qOverload<>(&QTimer::start));
-    for (const auto& [line, name, example] : {std::tuple(bitrate_, tr("kbit/s"), tr("96-160")),
-                                              {length_, tr("length"), tr("2:00-5:00")},
-                                              {years_, tr("years"), tr("1970-1979")}}) {
-        line->setAccessibleName(tr("Only within: %1").arg(name));
-        line->setPlaceholderText(name);
-        line->setToolTip(tr("From and to, either may be left out, as %1").arg(example));
-        line->setFixedWidth(84);
-        row->addWidget(line);
-        connect(line, &QLineEdit::textChanged, typing, qOverload<>(&QTimer::start));
-    }
-    body()->addLayout(row);
-    // Down goes from the words into what was found.
-    auto* down = new QShortcut(QKeySequence(Qt::Key_Down), words_);
-    down->setContext(Qt::WidgetShortcut);
-    connect(down, &QShortcut::activated, this, [this] { list_->setFocus(); });
-}
-
-std::vector<Column<FindDesk::FoundRow>> FindDesk::columns() {
-    return {{tr("State"),
-             [](const FoundRow& row) {
-                 return row.waiting == ActionKind::retire
-                            ? Cell{tr("to retire"), Mark::retire, false, false, {}}
-                        : row.waiting == ActionKind::move
-                            ? Cell{tr("to move"), Mark::moved, false, false, {}}
-                            : Cell{conditionWords(row.found),
-                                   markOf(row.found),
-                                   false,
-                                   row.found.holding.state != HoldingState::present,
-                                   {}};
-             }},
-            {tr("Title"),
-             [](const FoundRow& row) {
-                 const auto& holding = row.found.holding;
-                 return Cell{holding.tags.title.empty() ? shownPath(BytePath(nameOf(holding.path)))
-                                                        : shown(holding.tags.title),
-                             Mark::none, false, !row.found.reachable, shown(holding.tags.artist)};
-             }},
-            {tr("Volume"),
-             [](const FoundRow& row) {
-                 const auto& volume = row.found.volume;
-                 return Cell{shown(volume.label), volume.atHand ? Mark::none : Mark::away, false,
-                             !volume.atHand, shown(reachWords(row.found))};
-             }},
-            {tr("Folder"),
-             [](const FoundRow& row) {
-                 return Cell{shownPath(BytePath(parentOf(row.found.holding.path))), Mark::none, true,
-                             !row.found.reachable, shownPath(row.found.path)};
-             }},
-            {tr("Claims"),
-             [](const FoundRow& row) {
-                 return Cell{claimWords(row.found.holding.claims), Mark::none, false, false, {}};
-             }},
-            {tr("Length"),
-             [](const FoundRow& row) {
-                 return Cell{
-                     shown(humanSeconds(row.found.holding.claims.duration)), Mark::none, false, false, {}};
-             },
-             true},
-            {tr("Copies"),
-             [](const FoundRow& row) {
-                 return row.found.copies > 0 ? Cell{shown(humanCount(row.found.copies)), Mark::copies, false,
-                                                    false, tr("Others that carry this recording")}
-                                             : Cell{};
-             }},
-            {tr("Lists"), [](const FoundRow& row) {
-                 return Cell{row.found.lists.empty() ? QString() : shown(humanCount(row.found.lists.size())),
-                             Mark::none,
-                             false,
-                             false,
-                             {}};
-             }}};
+    setFocusProxy(asked_);
 }
 
 void FindDesk::buildLists() {
-    rows_ = new IdListModel<FoundRow>(workbench(), columns(), &FindDesk::fetchRows, this);
+    rows_ = new IdListModel<FoundRow>(workbench(), foundColumns(), &fetchFoundRows, this);
     list_ = new ListView(tr("What was found"), this);
     list_->setModel(rows_);
     list_->setWidths({112, 156, 78, 180, 104, 66, 58, 46}, 3);
@@ -279,33 +153,14 @@ void FindDesk::buildDragging() {
             [this](const Place& dragged, const Place& into) { planFolderMove(dragged, into, {}); });
 }
 
-/// A standing list's filter, and what is asked for beside it.
+/// A standing list's filter, the chosen place, and what is asked for beside them.
 std::optional<HoldingFilter> FindDesk::filter() const {
     auto filter = lists_->filter().value_or(HoldingFilter{});
-    const auto bitrate = wholeSpanFrom<std::int64_t>(typed(bitrate_), 1000);
-    const auto seconds = spanFrom(typed(length_));
-    const auto years = wholeSpanFrom<int>(typed(years_));
-    if (!bitrate || !seconds || !years) {
-        return std::nullopt;
-    }
-    filter.text += (filter.text.empty() ? "" : " ") + typed(words_);
     if (const auto& place = tree_->chosen(); place.volume) {
         filter.volume = place.volume;
         filter.folder = place.folder;
     }
-    if (const auto codec = codec_->currentData().toString(); !codec.isEmpty()) {
-        filter.codec = codec.toStdString();
-    }
-    if (const auto verdict = verdict_->currentData(); verdict.isValid()) {
-        filter.verdicts = {static_cast<VerdictClass>(verdict.toInt())};
-        filter.acceptedToo = true;
-    }
-    const auto listed = static_cast<HoldingFilter::Listed>(listed_->currentData().toInt());
-    filter.listed = listed != HoldingFilter::Listed::any ? listed : filter.listed;
-    filter.bitrate = bitrate->isOpen() ? filter.bitrate : *bitrate;
-    filter.seconds = seconds->isOpen() ? filter.seconds : *seconds;
-    filter.years = years->isOpen() ? filter.years : *years;
-    return filter;
+    return asked_->narrowed(std::move(filter));
 }
 
 Result<FindDesk::Ground> FindDesk::look(const Catalogue& catalogue) {
@@ -333,14 +188,7 @@ void FindDesk::reload() {
             return;
         }
         ground_ = ground;
-        const QScopedValueRollback filling(filling_, true);
-        const auto before = codec_->currentData();
-        codec_->clear();
-        codec_->addItem(tr("all codecs"), QString());
-        for (const auto& codec : ground_.codecs) {
-            codec_->addItem(codecName(codec), shown(codec));
-        }
-        codec_->setCurrentIndex(std::max(0, codec_->findData(before)));
+        asked_->setCodecs(ground_.codecs);
         drawHits();
     });
     search();
@@ -352,7 +200,7 @@ void FindDesk::reloadDecisions() {
 }
 
 void FindDesk::search() {
-    if (filling_ || !workbench().isOpen()) {
+    if (!workbench().isOpen()) {
         return;
     }
     if (const auto asked = filter()) {
@@ -410,30 +258,6 @@ void FindDesk::drawHits() {
         lines.push_back(std::move(line));
     }
     hits_->setLines(std::move(lines));
-}
-
-Result<std::vector<FindDesk::FoundRow>> FindDesk::fetchRows(const Catalogue& catalogue,
-                                                            std::span<const HoldingId> ids) {
-    auto found = foundHoldings(catalogue, ids);
-    const auto retired = DocketStore(catalogue).standing(ids, ActionKind::retire);
-    const auto moved = DocketStore(catalogue).standing(ids, ActionKind::move);
-    if (!found) {
-        return found.error();
-    }
-    if (!retired || !moved) {
-        return retired ? moved.error() : retired.error();
-    }
-    std::vector<FoundRow> rows;
-    for (auto& each : *found) {
-        const auto stands = [&](const std::vector<HoldingId>& among) {
-            return std::ranges::find(among, each.holding.id) != among.end();
-        };
-        const auto waiting = stands(*retired) ? std::optional(ActionKind::retire)
-                             : stands(*moved) ? std::optional(ActionKind::move)
-                                              : std::nullopt;
-        rows.push_back({std::move(each), waiting});
-    }
-    return rows;
 }
 
 void FindDesk::askDetail() {
@@ -543,7 +367,7 @@ void FindDesk::keepList() {
             "is used, on every desk that has it."),
          tr("Keep"),
          {},
-         chosen ? shown(chosen->name) : words_->text()},
+         chosen ? shown(chosen->name) : asked_->words()},
         this);
     connect(window, &AskWindow::answered, this, [this, filter = *asked](const QString& name) {
         workbench().decide([filter, name = name.toStdString()](const Catalogue& catalogue) {

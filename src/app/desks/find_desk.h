@@ -3,12 +3,11 @@
 #include "app/charts/hits_chart.h"
 #include "app/desks/desk.h"
 #include "app/desks/found_panel.h"
+#include "app/desks/found_rows.h"
+#include "app/desks/narrowing_row.h"
 #include "app/desks/place_tree.h"
 #include "app/lists/id_list_model.h"
 #include "app/lists/list_view.h"
-
-class QComboBox;
-class QLineEdit;
 
 namespace sober::app {
 
@@ -21,28 +20,19 @@ class FindDesk : public Desk {
   public:
     explicit FindDesk(Workbench& workbench);
 
-    /// Puts the cursor where words are typed.
-    void beginTyping();
+    void beginTyping() { asked_->beginTyping(); }
 
   protected:
     void reload() override;
     void reloadDecisions() override;
 
   private:
-    struct FoundRow {
-        FoundHolding found;
-        std::optional<ActionKind> waiting; ///< on the docket
-    };
     struct Ground {
         std::vector<Volume> volumes;
         std::vector<std::pair<VolumeId, std::vector<FolderFigures>>> folders;
         std::vector<std::string> codecs;
     };
     static Result<Ground> look(const Catalogue& catalogue);
-    static Result<std::vector<FoundRow>> fetchRows(const Catalogue& catalogue,
-                                                   std::span<const HoldingId> ids);
-    static std::vector<Column<FoundRow>> columns();
-    void buildWords();
     void buildLists();
     void buildButtons();
     void buildDragging();
@@ -64,13 +54,7 @@ class FindDesk : public Desk {
     void planFolderMove(const Place& folder, const Place& into, const std::optional<BytePath>& name);
     void keepList();
 
-    QLineEdit* words_;
-    QComboBox* codec_;
-    QComboBox* verdict_;
-    QComboBox* listed_;
-    QLineEdit* bitrate_;
-    QLineEdit* length_;
-    QLineEdit* years_;
+    NarrowingRow* asked_;
     StandingListBox* lists_;
     PlaceTree* tree_;
     HitsChart* hits_;
@@ -81,7 +65,6 @@ class FindDesk : public Desk {
     Ground ground_;
     std::shared_ptr<const SearchResult> result_;
     HoldingId shown_ = 0; ///< in the panel
-    bool filling_ = false;
     unsigned groundAsked_ = 0;
     unsigned detailAsked_ = 0;
 };

@@ -50,7 +50,8 @@ QList<QStandardItem*> rowOf(const Place& place, const QString& name, Mark mark, 
         first->setData(QVariant::fromValue<qlonglong>(*place.volume), volumeRole);
     }
     first->setData(static_cast<int>(mark), markRole);
-    first->setData(QStringLiteral("%1, %2").arg(wordFor(mark), name), Qt::AccessibleTextRole);
+    first->setData(mark == Mark::none ? name : QStringLiteral("%1, %2").arg(wordFor(mark), name),
+                   Qt::AccessibleTextRole);
     first->setToolTip(place.folder.empty() ? name : shownPath(place.folder));
     for (auto* cell : {first, held, length}) {
         cell->setEditable(false);
@@ -268,15 +269,17 @@ void PlaceTree::startDrag(Qt::DropActions /*actions*/) {
 void PlaceTree::dragEnterEvent(QDragEnterEvent* event) {
     if (event->mimeData()->hasFormat(idsMimeType) || event->mimeData()->hasFormat(folderMimeType)) {
         event->acceptProposedAction();
+        setState(DraggingState); // so that folders that are lingered over open
     }
 }
 
 void PlaceTree::dragMoveEvent(QDragMoveEvent* event) {
-    QTreeView::dragMoveEvent(event); // opens folders that are lingered over
+    QTreeView::dragMoveEvent(event);
     event->setAccepted(placeAt(event->position().toPoint()).has_value());
 }
 
 void PlaceTree::dropEvent(QDropEvent* event) {
+    setState(NoState);
     const auto into = placeAt(event->position().toPoint());
     if (!into) {
         return;

@@ -26,18 +26,18 @@ Result<std::vector<FoundHolding>> foundHoldings(const Catalogue& catalogue, std:
         row.reachable = holding.state == HoldingState::present && row.volume.reaches(holding.path);
         const auto set = Findings(catalogue).setOf(holding.id);
         auto lists = PlayerStore(catalogue).listsNaming(holding.id);
-        const auto evidence = EvidenceStore(catalogue).of(holding.id);
+        const auto judged = EvidenceStore(catalogue).judged(holding.id);
         if (!set || !lists) {
             return set ? lists.error() : set.error();
         }
-        if (!evidence) {
-            return evidence.error();
+        if (!judged) {
+            return judged.error();
         }
         row.copies = *set && holding.state == HoldingState::present ? (*set)->members - 1 : 0;
         row.lists = std::move(*lists);
-        row.sound = holding.problem.empty() && (!*evidence || (*evidence)->sound());
-        if (*evidence) {
-            row.verdict = (*evidence)->verdict.verdict;
+        row.sound = holding.problem.empty() && (!*judged || (*judged)->sound);
+        if (*judged) {
+            row.verdict = (*judged)->verdict;
         }
         row.holding = std::move(holding);
         rows.push_back(std::move(row));

@@ -66,6 +66,17 @@ Result<std::optional<Evidence>> EvidenceStore::of(HoldingId holding) const {
     });
 }
 
+Result<std::optional<EvidenceStore::Judged>> EvidenceStore::judged(HoldingId holding) const {
+    return guarded(catalogue_, [&]() -> std::optional<Judged> {
+        SQLite::Statement ask(catalogue_.database(), "SELECT verdict, sound FROM evidence WHERE holding = ?");
+        ask.bind(1, holding);
+        if (!ask.executeStep()) {
+            return std::nullopt;
+        }
+        return Judged{static_cast<VerdictClass>(ask.getColumn(0).getInt()), ask.getColumn(1).getInt() != 0};
+    });
+}
+
 Result<std::vector<ClaimPoint>> EvidenceStore::points(const HoldingFilter& filter) const {
     return guarded(catalogue_, [&] {
         const FilterClause clause(catalogue_.database(), filter);

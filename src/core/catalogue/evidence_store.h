@@ -67,6 +67,12 @@ class EvidenceStore {
 
     /// Everything that was measured of a holding; nothing where it was not examined.
     Result<std::optional<Evidence>> of(HoldingId holding) const;
+    /// The verdict on a holding and whether it decodes whole; nothing where it was not examined.
+    struct Judged {
+        VerdictClass verdict = VerdictClass::undetermined;
+        bool sound = true;
+    };
+    Result<std::optional<Judged>> judged(HoldingId holding) const;
     /// Present, examined holdings that a filter means: the worst first.
     Result<std::vector<ClaimPoint>> points(const HoldingFilter& filter) const;
     /// Present holdings that a filter means, examined or not, by volume and path.

@@ -13,8 +13,6 @@ namespace {
 
 constexpr std::array<std::string_view, 3> kindWords{"any", "lossless", "lossy"};
 constexpr std::array<std::string_view, 3> listedWords{"any", "in_a_list", "in_no_list"};
-constexpr std::array<VerdictClass, 4> allVerdicts{VerdictClass::genuine, VerdictClass::doubtful,
-                                                  VerdictClass::transcoded, VerdictClass::undetermined};
 
 template <typename T>
 void keepSpan(nlohmann::json& json, const char* name, const Span<T>& span) {
@@ -107,8 +105,8 @@ std::optional<HoldingFilter> filterFrom(const std::string& text) {
         filter.seconds = keptSpan<double>(json, "seconds");
         filter.years = keptSpan<int>(json, "years");
         for (const auto& word : json.value("verdicts", nlohmann::json::array())) {
-            const auto verdict = std::ranges::find(allVerdicts, word.get<std::string>(), wordFor);
-            if (verdict == allVerdicts.end()) {
+            const auto verdict = verdictOf(word.get<std::string>());
+            if (!verdict) {
                 return std::nullopt;
             }
             filter.verdicts.push_back(*verdict);

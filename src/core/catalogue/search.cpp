@@ -88,8 +88,8 @@ Outcome eachHit(const Catalogue& catalogue, const HoldingFilter& filter,
     });
 }
 
-Result<SearchResult> search(const Catalogue& catalogue, const HoldingFilter& filter,
-                            const std::function<bool(const std::vector<HoldingId>&)>& onFirst) {
+Result<SearchResult> search(const Catalogue& catalogue, const HoldingFilter& filter, RunControl& control,
+                            const std::function<void(const std::vector<HoldingId>&)>& onFirst) {
     const auto volumes = Volumes(catalogue).all();
     if (!volumes) {
         return volumes.error();
@@ -102,7 +102,6 @@ Result<SearchResult> search(const Catalogue& catalogue, const HoldingFilter& fil
     Places places;
     std::vector<HoldingId> first;
     bool told = false;
-    bool wanted = true;
     const auto began = std::chrono::steady_clock::now();
     const auto looked = eachHit(catalogue, filter, [&](const SearchHit& hit) {
         places.add(hit);
@@ -115,15 +114,15 @@ Result<SearchResult> search(const Catalogue& catalogue, const HoldingFilter& fil
         }
         if (!told && !first.empty() && std::chrono::steady_clock::now() - began > moment) {
             told = true;
-            wanted = onFirst(first);
+            onFirst(first);
         }
-        return wanted;
+        return !control.isCancelled();
     });
+    if (control.isCancelled()) {
+        return Error{Cause::interrupted, {}, "The search was given up."};
+    }
     if (!looked) {
         return looked.error();
-    }
-    if (!wanted) {
-        return Error{Cause::interrupted, {}, "The search was given up for another."};
     }
     result.ids = places.inOrder(ranks);
     return result;

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/base/run_control.h"
 #include "core/catalogue/catalogue.h"
 #include "core/catalogue/holding_filter.h"
 
@@ -32,9 +33,8 @@ struct SearchResult {
 };
 
 /// Looks for everything that is meant. Where that takes longer than a moment, `onFirst` gets the first
-/// present ones, as they came, meanwhile; where it returns false the search is given up with
-/// Cause::interrupted.
-Result<SearchResult> search(const Catalogue& catalogue, const HoldingFilter& filter,
-                            const std::function<bool(const std::vector<HoldingId>&)>& onFirst);
+/// present ones, as they came, meanwhile. Cause::interrupted where it was cancelled.
+Result<SearchResult> search(const Catalogue& catalogue, const HoldingFilter& filter, RunControl& control,
+                            const std::function<void(const std::vector<HoldingId>&)>& onFirst);
 
 } // namespace sober

@@ -200,6 +200,11 @@ std::string_view wordFor(VerdictClass verdict) {
     return "undetermined";
 }
 
+std::optional<VerdictClass> verdictOf(std::string_view word) {
+    const auto found = std::ranges::find(everyVerdict, word, wordFor);
+    return found != everyVerdict.end() ? std::optional(*found) : std::nullopt;
+}
+
 bool raisesDoubt(const Claims& claims, const Bandwidth& bandwidth) {
     constexpr double someDrop = 20; // dB
     return claims.lossless ? bandwidth.drop >= someDrop : claimsTooMuch(claims, bandwidth);

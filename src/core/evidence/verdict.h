@@ -5,8 +5,10 @@
 #include "core/evidence/spectrum.h"
 #include "core/media/probe.h"
 
+#include <array>
 #include <optional>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace sober {
@@ -18,7 +20,12 @@ enum class VerdictClass {
     undetermined,
 };
 
+inline constexpr std::array everyVerdict{VerdictClass::genuine, VerdictClass::doubtful,
+                                         VerdictClass::transcoded, VerdictClass::undetermined};
+
 std::string_view wordFor(VerdictClass verdict);
+/// Nothing where it is the word of none.
+std::optional<VerdictClass> verdictOf(std::string_view word);
 
 /// What the evidence says of the claim.
 struct Verdict {
