@@ -189,6 +189,11 @@ TEST_CASE("what was found is moved by a key, under another name, and the disk fo
     CHECK(desktop.text("Where it will be") == "in GANNET/Downloads/Sorted/Band/Fog Signal Polka.wav");
     desktop.click(desktop.button("Put on the docket"));
     CHECK(desktop.cell(foundList, 0, "State") == "to move");
+    // Read through, the docket says where to.
+    desktop.press(Qt::Key_D, Qt::ControlModifier);
+    CHECK(desktop.cell("Actions on the docket", 0, "Why") ==
+          "to Downloads/Sorted/Band/Fog Signal Polka.wav; moved by hand");
+    desktop.press(Qt::Key_Escape, Qt::NoModifier, QApplication::activeModalWidget());
     const auto before = desktop.demo / "GANNET/Downloads/fog_signal_polka.wav";
     const auto after = desktop.demo / "GANNET/Downloads/Sorted/Band/Fog Signal Polka.wav";
     CHECK(fs::exists(before));

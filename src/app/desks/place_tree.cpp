@@ -7,7 +7,6 @@
 #include "app/words.h"
 #include "core/catalogue/volumes.h"
 
-#include <QDrag>
 #include <QDragMoveEvent>
 #include <QHeaderView>
 #include <QMimeData>
@@ -261,9 +260,8 @@ void PlaceTree::startDrag(Qt::DropActions /*actions*/) {
     if (!chosen_.volume || chosen_.folder.empty()) {
         return; // a volume stays where it is
     }
-    auto* drag = new QDrag(this);
-    drag->setMimeData(mimeOfFolder(*chosen_.volume, chosen_.folder).release());
-    drag->exec(Qt::MoveAction);
+    dragTold(this, mimeOfFolder(*chosen_.volume, chosen_.folder).release(),
+             shownPath(BytePath(nameOf(chosen_.folder))), Qt::MoveAction);
 }
 
 void PlaceTree::dragEnterEvent(QDragEnterEvent* event) {

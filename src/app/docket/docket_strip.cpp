@@ -74,12 +74,13 @@ void DocketStrip::reload() {
                 text_->setText(tr("empty: nothing waits to be carried out"));
                 text_->setProperty("tone", "quiet");
             } else {
-                text_->setText(tr("%1 · frees %2 once the trash is emptied · takes %3 along · "
-                                  "nothing has changed yet")
+                text_->setText(tr("%1%2 · takes %3 along · nothing has changed yet")
                                    .arg(totals.actions == 1
                                             ? tr("1 action waits")
                                             : tr("%1 actions wait").arg(shown(humanCount(totals.actions))),
-                                        shown(humanBytes(totals.frees)),
+                                        totals.frees == 0 ? QString()
+                                                          : tr(" · frees %1 once the trash is emptied")
+                                                                .arg(shown(humanBytes(totals.frees))),
                                         totals.references == 0
                                             ? tr("no references")
                                             : shown(counted(totals.references, "reference"))));

@@ -18,6 +18,37 @@
 
 namespace sober::app {
 
+namespace {
+
+/// Where a move leads, from its volume on where it stays there.
+QString targetText(const PlannedAction& planned) {
+    const auto& target = planned.action.target;
+    const auto& within = planned.holding.path;
+    const bool known = within.size() < planned.path.size() && planned.path.ends_with(within);
+    const auto root = planned.path.substr(0, known ? planned.path.size() - within.size() - 1 : 0);
+    return shownPath(known ? relativeTo(target, root).value_or(target) : target);
+}
+
+QString whyText(const PlannedAction& planned) {
+    if (planned.awaitsConsent) {
+        return shown(*planned.refused);
+    }
+    if (planned.refused) {
+        return DocketWindow::tr("Refused: %1").arg(shown(*planned.refused));
+    }
+    if (planned.loss != Loss::none) {
+        return DocketWindow::tr("Consented: %1").arg(shown(std::string(lossWords(planned.loss))));
+    }
+    const QString reason = shown(planned.action.reason);
+    if (planned.action.kind != ActionKind::move) {
+        return reason;
+    }
+    return reason.isEmpty() ? DocketWindow::tr("to %1").arg(targetText(planned))
+                            : DocketWindow::tr("to %1; %2").arg(targetText(planned), reason);
+}
+
+} // namespace
+
 DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
     : QDialog(parent),
       workbench_(workbench),
@@ -70,11 +101,7 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
          },
          true},
         {tr("Why"), [](const PlannedAction& planned) {
-             const QString why = planned.awaitsConsent ? shown(*planned.refused)
-                                 : planned.refused     ? tr("Refused: %1").arg(shown(*planned.refused))
-                                 : planned.loss != Loss::none
-                                     ? tr("Consented: %1").arg(shown(std::string(lossWords(planned.loss))))
-                                     : shown(planned.action.reason);
+             const QString why = whyText(planned);
              return Cell{why, Mark::none, false, false, why};
          }}};
     actions_ = new RowListModel<PlannedAction>(
@@ -238,7 +265,7 @@ void DocketWindow::show(const DocketReview& review) {
                                "what it was is kept in the ledger.")
                           : tr(". What is retired is compared with the copy that stays, then put into the "
                                "trash; what is mended or gets tags is made anew, read back, and what it was "
-                               "goes to the trash too."));
+                               "goes to the trash too; what is moved is renamed."));
         QStringList freed;
         for (const auto& [volume, bytes] : review.freesByVolume) {
             if (bytes > 0) {

@@ -1,7 +1,12 @@
 #include "app/lists/dragged.h"
 
+#include "app/theme/theme.h"
+
 #include <QDataStream>
+#include <QDrag>
 #include <QIODevice>
+#include <QPainter>
+#include <QPixmap>
 
 namespace sober::app {
 
@@ -23,6 +28,28 @@ std::unique_ptr<QMimeData> mimeOfFolder(VolumeId volume, const BytePath& folder)
     auto data = std::make_unique<QMimeData>();
     data->setData(folderMimeType, bytes);
     return data;
+}
+
+void dragTold(QWidget* from, QMimeData* data, const QString& words, Qt::DropActions actions) {
+    const auto& inks = Theme::inks();
+    const QFontMetrics metrics(Theme::text());
+    const QSize size(metrics.horizontalAdvance(words) + 16, 24);
+    const double ratio = from->devicePixelRatioF();
+    QPixmap picture(size * ratio);
+    picture.setDevicePixelRatio(ratio);
+    picture.fill(inks.sheet);
+    QPainter painter(&picture);
+    painter.setPen(inks.accent);
+    painter.drawRect(0, 0, size.width() - 1, size.height() - 1);
+    painter.setPen(inks.ink);
+    painter.setFont(Theme::text());
+    painter.drawText(QRect(QPoint(0, 0), size), Qt::AlignCenter, words);
+    painter.end();
+    auto* drag = new QDrag(from);
+    drag->setMimeData(data);
+    drag->setPixmap(picture);
+    drag->setHotSpot({-14, -10}); // below the pointer
+    drag->exec(actions);
 }
 
 std::vector<HoldingId> idsOf(const QMimeData& data) {

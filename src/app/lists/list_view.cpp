@@ -1,7 +1,9 @@
 #include "app/lists/list_view.h"
 
 #include "app/lists/cell_painter.h"
+#include "app/lists/dragged.h"
 #include "app/theme/theme.h"
+#include "app/words.h"
 
 #include <QHeaderView>
 #include <QPainter>
@@ -49,6 +51,14 @@ void ListView::paintEvent(QPaintEvent* event) {
         painter.setFont(Theme::text());
         painter.drawText(viewport()->rect().adjusted(24, 8, -24, -8), Qt::AlignCenter | Qt::TextWordWrap,
                          emptyText_);
+    }
+}
+
+void ListView::startDrag(Qt::DropActions actions) {
+    const auto rows = selectionModel()->selectedRows();
+    if (!rows.isEmpty()) {
+        dragTold(this, model()->mimeData(rows),
+                 shown(counted(static_cast<std::uint64_t>(rows.size()), "holding")), actions);
     }
 }
 

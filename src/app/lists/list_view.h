@@ -29,6 +29,8 @@ class ListView : public QTableView {
 
   protected:
     void paintEvent(QPaintEvent* event) override;
+    /// What is dragged is told by a few words, so that it hides nothing that it could be dropped on.
+    void startDrag(Qt::DropActions actions) override;
 
   private:
     QString emptyText_;
