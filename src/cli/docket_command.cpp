@@ -188,9 +188,9 @@ Outcome addPath(const Catalogue& catalogue, std::span<const Volume> volumes, Act
 
 Outcome addOne(const Catalogue& catalogue, std::span<const Volume> volumes, ActionKind kind,
                const BytePath& path, const BytePath& target, const std::string& reason) {
-    return target.empty()             ? addPath(catalogue, volumes, kind, path, reason)
-           : kind == ActionKind::move ? planMove(catalogue, path, target, reason)
-                                      : planRepoint(catalogue, path, target, reason);
+    return target.empty()   ? addPath(catalogue, volumes, kind, path, reason)
+           : isPlaced(kind) ? planMove(catalogue, path, target, reason, kind)
+                            : planRepoint(catalogue, path, target, reason);
 }
 
 /// What stands on the docket and is not about these paths: those are said anew.

@@ -9,6 +9,7 @@
 #include "cli/players_command.h"
 #include "cli/schedule_command.h"
 #include "cli/seek_command.h"
+#include "cli/transfer_command.h"
 #include "cli/verify_command.h"
 #include "core/base/file_handle.h"
 #include "core/base/user_folders.h"
@@ -34,7 +35,7 @@ using namespace sober::cli;
 std::vector<std::string> kindsToAdd() {
     std::vector<std::string> words;
     for (const auto kind : everyKind) {
-        if (kind != ActionKind::acceptChange && kind != ActionKind::bringBack) {
+        if (kind != ActionKind::acceptChange && kind != ActionKind::bringBack && !isOwnList(kind)) {
             words.emplace_back(word(kind));
         }
     }
@@ -277,6 +278,54 @@ int runCommand(int argc, char** argv) {
     relinkCommand->add_flag("--write", relinking.write,
                             "carry the links out by the docket, journalled and to be undone");
 
+    auto* transferCommand =
+        app.add_subcommand("transfer", "holdings and lists to another drive, player or order, proven there");
+    transferCommand->require_subcommand(1);
+    TransferOptions transfer;
+    std::string transferNumber;
+    bool releaseNow = false;
+    auto* transferPlan =
+        transferCommand->add_subcommand("plan", "say what would come where; nothing changes");
+    transferPlan->add_option("--to", transfer.to, "the folder or drive that it goes to")->required();
+    transferPlan->add_option("--list", transfer.lists, "what this list of any player refers to");
+    transferPlan->add_option("--player", transfer.players, "all that this player refers to");
+    transferPlan->add_option("--volume", transfer.volumes, "all that is on this volume");
+    transferPlan->add_option("--folder", transfer.folders, "all that is in this folder of a volume");
+    transferPlan->add_option("--standing", transfer.standing, "what this standing list means");
+    transferPlan->add_flag("--and-unlisted", transfer.andUnlisted,
+                           "and what no list names, of the same volumes");
+    transferPlan->add_flag("--keepers", transfer.keepersOnly,
+                           "of copies only the keeper, in place of those that \"sober copies\" would retire");
+    transferPlan->add_option("--rules", transfer.rules, "auto, fat32, exfat, ntfs, ext4 or iso9660 (auto)")
+        ->check(CLI::IsMember({"auto", "fat32", "exfat", "ntfs", "ext4", "iso9660"}));
+    transferPlan->add_option("--room", transfer.room, "bytes that are free, of a device that is not here");
+    transferPlan->add_option(
+        "--layout", transfer.layout,
+        "keep, flat, or an order as 'albumartist|artist / album / track.2 \" \" title' (keep)");
+    transferPlan->add_option("--mode", transfer.mode, "copy, reorder (by renames) or steps (copy)")
+        ->check(CLI::IsMember({"copy", "reorder", "steps"}));
+    transferPlan
+        ->add_option("--lists", transfer.listForm, "the lists' form there: m3u8, xspf or pls (their own)")
+        ->check(CLI::IsMember({"m3u8", "xspf", "pls"}));
+    auto* relativeFlag =
+        transferPlan->add_flag("--relative", transfer.relative, "the lists' entries are relative to them");
+    transferPlan
+        ->add_option("--prefix", transfer.prefix,
+                     "what the lists' entries begin with, as the device sees its folder")
+        ->excludes(relativeFlag);
+    const auto numbered = [&](const char* name, const char* what) {
+        auto* command = transferCommand->add_subcommand(name, what);
+        command->add_option("TRANSFER", transferNumber, "its number")->required();
+        return command;
+    };
+    auto* transferRun = numbered("run", "carry it out, or go on with it");
+    auto* transferProve = numbered("prove", "read everything back and open every list at the new place");
+    auto* transferRelease =
+        numbered("release", "put the old on the docket, to be retired; only of what is proven");
+    transferRelease->add_flag("--carry-out", releaseNow, "and carry that out");
+    auto* transferList = transferCommand->add_subcommand("list", "the transfers, or one of them");
+    transferList->add_option("TRANSFER", transferNumber, "its number");
+
     auto* docketCommand = app.add_subcommand("docket", "what waits to be carried out");
     docketCommand->require_subcommand(0, 1);
     std::string asked;
@@ -290,8 +339,9 @@ int runCommand(int argc, char** argv) {
     std::string reason;
     addCommand->add_option("--reason", reason, "why, in your words");
     BytePath target;
-    addCommand->add_option("--to", target,
-                           "with move: a folder or the new path; with repoint: where references are to lead");
+    addCommand->add_option(
+        "--to", target,
+        "with move and copy: a folder or the new path; with repoint: where references are to lead");
     std::string layout;
     auto* layoutOption = addCommand->add_option("--layout", layout,
                                                 "with move, for folders: put what is in them in this order, "
@@ -431,10 +481,10 @@ int runCommand(int argc, char** argv) {
             }
             return runDocketAddReorder(common, paths, layout, reason);
         }
-        if ((kind == ActionKind::repoint || kind == ActionKind::move) != !target.empty()) {
-            return wrongUsage(
-                fmt::format("Say where to: sober docket add {} PATH… --to TARGET",
-                            word(kind == ActionKind::move ? ActionKind::move : ActionKind::repoint)));
+        const bool goesSomewhere = kind && needsTarget(*kind);
+        if (goesSomewhere != !target.empty()) {
+            return wrongUsage(fmt::format("Say where to: sober docket add {} PATH… --to TARGET",
+                                          word(goesSomewhere ? *kind : ActionKind::repoint)));
         }
         if (consent && (kind != ActionKind::retire || paths.size() != 1)) {
             return wrongUsage(
@@ -454,7 +504,7 @@ int runCommand(int argc, char** argv) {
         if (!policy.empty()) {
             return wrongUsage("--policy goes with \"suggested\".");
         }
-        if (kind == ActionKind::move && paths.size() > 1 && !target.ends_with('/') && !isFolder(target)) {
+        if (kind && isPlaced(*kind) && paths.size() > 1 && !target.ends_with('/') && !isFolder(target)) {
             return wrongUsage(
                 displayPath(target) +
                 " is no folder: several files cannot get one name. End it with \"/\" to have it made.");
@@ -485,6 +535,21 @@ int runCommand(int argc, char** argv) {
                 {examples[i], realPathOf(examples[i + 1]).value_or(examples[i + 1])});
         }
         return runRelink(common, relinking, control);
+    }
+    if (transferPlan->parsed()) {
+        return runTransferPlan(common, transfer, control);
+    }
+    if (transferRun->parsed()) {
+        return runTransferRun(common, transferNumber, control);
+    }
+    if (transferProve->parsed()) {
+        return runTransferProve(common, transferNumber, control);
+    }
+    if (transferRelease->parsed()) {
+        return runTransferRelease(common, transferNumber, releaseNow, control);
+    }
+    if (transferList->parsed()) {
+        return runTransferList(common, transferNumber);
     }
     if (clearCommand->parsed()) {
         return runDocketClear(common);

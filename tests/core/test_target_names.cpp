@@ -69,7 +69,7 @@ std::vector<TargetName> plannedFor(const TargetRules& rules) {
     for (const auto& stem : hardNames()) {
         names.push_back({{}, stem, "wav", {}, {}, {}, {}});
     }
-    fitAll(rules, usualReplacements(), names, [](const BytePath&) { return false; });
+    fitAll(rules, usualReplacements(), names, [](const BytePath&, std::size_t) { return false; });
     return names;
 }
 
@@ -126,7 +126,7 @@ TEST_CASE("a name is altered only where the target cannot hold it, and says why"
 TEST_CASE("what would be one file is told apart by what differs") {
     const auto& fat = rulesOf("fat32");
     const auto fit = [&](std::vector<TargetName> names, const std::set<BytePath>& there = {}) {
-        fitAll(fat, usualReplacements(), names, [&](const BytePath& path) { return there.contains(path); });
+        fitAll(fat, usualReplacements(), names, [&](const BytePath& path, std::size_t) { return there.contains(path); });
         std::vector<std::string> fitted;
         for (const auto& name : names) {
             fitted.push_back(pathOf(name));

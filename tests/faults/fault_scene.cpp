@@ -6,6 +6,7 @@
 #include "core/catalogue/ledger_store.h"
 #include "core/evidence/file_content.h"
 #include "core/survey/verify.h"
+#include "core/transfer/plan.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"
 #include "support/sound.h"
@@ -52,6 +53,7 @@ void changeSilently(const BytePath& path, std::size_t at) {
 FaultScene::FaultScene(ActionKind kind, bool listed) : kind_(kind), listed_(listed) {
     setenv("XDG_DATA_HOME", (*this / "home/data").c_str(), 1);
     prepare();
+    preparedBy_ = *lastUndoable(catalogue());
     original_ = contents();
     originalLeads_ = leads();
     keep();
@@ -142,8 +144,62 @@ void FaultScene::prepare() {
     case ActionKind::accept:
         putKindOnDocket(kind_, {"only.wav"});
         break;
+    case ActionKind::copy:
+        for (const auto* name : {"f/spare.wav", "only.wav"}) {
+            REQUIRE(planMove(catalogue(), *this / (std::string("V/") + name),
+                             *this / (std::string("V/new/") + name), "", kind_)
+                        .ok());
+        }
+        break;
+    case ActionKind::replaceList:
+        planTransfer();
+        REQUIRE(doTheRest().refused.empty());
+        writeFile(*this / "L/library.m3u8", readFile(*this / "L/library.m3u8") + "# more\n");
+        planTransfer();
+        break;
+    case ActionKind::writeList:
+        planTransfer();
+        break;
     }
     read();
+}
+
+void FaultScene::undoAll() {
+    while (*lastUndoable(catalogue()) != preparedBy_) {
+        const auto undone = undoLast();
+        INFO((undone.refused.empty() ? std::string() : undone.refused.front().sentence));
+        REQUIRE(undone.refused.empty());
+    }
+}
+
+/// Of a list, to a folder of the same volume.
+void FaultScene::planTransfer() {
+    read();
+    TransferRequest request;
+    request.choice.lists = {*this / "L/library.m3u8"};
+    request.to = *this / "V/to";
+    RunControl control;
+    const auto plan = sober::planTransfer(catalogue(), request, control);
+    REQUIRE(plan.ok());
+    const auto kept = keepPlan(catalogue(), *plan);
+    REQUIRE(kept.ok());
+    transfer_ = *kept;
+}
+
+std::vector<std::string> FaultScene::words() const {
+    return transfer_ == 0 ? std::vector<std::string>{"docket", "carry-out"}
+                          : std::vector<std::string>{"transfer", "run", std::to_string(transfer_)};
+}
+
+CarriedOut FaultScene::doTheRest() {
+    if (transfer_ == 0) {
+        return carryOutAll();
+    }
+    RunControl control;
+    const auto run = runTransfer(catalogue(), transfer_, control, {});
+    INFO((run ? std::string() : run.error().sentence));
+    REQUIRE(run.ok());
+    return run->carried;
 }
 
 void FaultScene::putKindOnDocket(ActionKind kind, const std::vector<BytePath>& names) {

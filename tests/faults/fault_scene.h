@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/work/run_transfer.h"
 #include "support/player_collection.h"
 
 #include <map>
@@ -14,6 +15,12 @@ class FaultScene : public PlayerCollection {
     FaultScene(ActionKind kind, bool listed);
 
     ActionKind kind() const { return kind_; }
+    /// What is said to the command to have it done: to the docket, or to a transfer.
+    std::vector<std::string> words() const;
+    /// Does what is left of it, without faults.
+    CarriedOut doTheRest();
+    /// Takes back all that was done of it.
+    void undoAll();
     /// As `sober` is called: what of the scene is carried out or taken back fails as the plan says. `counts`,
     /// where not empty, is where the calls are counted instead.
     struct Plan {
@@ -46,6 +53,7 @@ class FaultScene : public PlayerCollection {
   private:
     void prepare();
     void prepareMissing(bool copyStays);
+    void planTransfer();
     void putKindOnDocket(ActionKind kind, const std::vector<BytePath>& names);
     /// The content at which each entry of each list leads, in their order; "" for nowhere.
     std::vector<std::string> leads() const;
@@ -53,6 +61,8 @@ class FaultScene : public PlayerCollection {
 
     ActionKind kind_;
     bool listed_;
+    TransferId transfer_ = 0;           ///< of what is a transfer's
+    std::optional<EntryId> preparedBy_; ///< the last entry that belongs to the preparation
     std::map<BytePath, std::string> original_;
     std::map<BytePath, std::string> final_;
     std::vector<std::string> originalLeads_;

@@ -4,9 +4,9 @@
 #include "core/remedy/actions/action_type.h"
 #include "core/work/open_for_work.h"
 #include "faults/fault_scene.h"
-#include "support/killing.h"
 #include "support/sound.h"
 
+#include <csignal>
 #include <cstdlib>
 #include <iostream>
 #include <random>
@@ -108,15 +108,15 @@ void sweepOne(FaultScene& scene, const Words& words, const FaultScene::Plan& pla
     CHECK(scene.whyContentLost() == "");
     startAgain(scene);
     CHECK(scene.whyNotWhole() == "");
-    if (words.front() == "docket") {
-        const auto rest = scene.carryOutAll();
+    if (words == scene.words()) {
+        const auto rest = scene.doTheRest();
         INFO((rest.refused.empty() ? std::string() : rest.refused.front().sentence));
         CHECK(rest.refused.empty());
         CHECK(DocketStore(scene.catalogue()).all()->empty());
         CHECK((scene.contents() == scene.final()));
         CHECK(scene.whyNotWhole() == "");
     }
-    undoEverything(scene);
+    scene.undoAll();
     CHECK((scene.contents() == scene.original()));
     CHECK(scene.whyNotWhole() == "");
 }
@@ -124,17 +124,17 @@ void sweepOne(FaultScene& scene, const Words& words, const FaultScene::Plan& pla
 void sweep(ActionKind kind, bool listed) {
     const std::size_t most = longForm() ? 300 : typeOf(kind).isMade() ? 8 : 28;
     FaultScene scene(kind, listed);
-    const auto counts = scene.countCalls({"docket", "carry-out"});
+    const auto counts = scene.countCalls(scene.words());
     scene.noteFinal();
     scene.putBack();
     std::size_t faults = 0;
     for (const auto& plan : chosen(counts, most)) {
         CAPTURE(word(kind), listed, plan.call, plan.nth, plan.how);
-        sweepOne(scene, {"docket", "carry-out"}, plan);
+        sweepOne(scene, scene.words(), plan);
         scene.putBack();
         ++faults;
     }
-    scene.carryOutAll();
+    scene.doTheRest();
     scene.keep();
     const auto countsBack = scene.countCalls({"undo", "last"});
     scene.putBack();
@@ -170,6 +170,15 @@ TEST_CASE("a fault while a holding is repaired", "[faults][repair]") {
 }
 TEST_CASE("a fault while a holding is brought back", "[faults][bring-back]") {
     sweep(ActionKind::bringBack, false);
+}
+TEST_CASE("a fault while a holding is copied", "[faults][copy]") {
+    sweep(ActionKind::copy, GENERATE(true, false));
+}
+TEST_CASE("a fault while a transfer is run", "[faults][write-list]") {
+    sweep(ActionKind::writeList, true);
+}
+TEST_CASE("a fault while a transfer's lists are written anew", "[faults][replace-list]") {
+    sweep(ActionKind::replaceList, true);
 }
 TEST_CASE("a fault while references are repointed", "[faults][repoint]") {
     sweep(ActionKind::repoint, true);

@@ -36,9 +36,9 @@ BytePath placeNamed(const BytePath& given) {
         Resolver({}).canonical(path.starts_with('/') ? path : joinPath(realPathOf(".").value_or("/"), path)));
 }
 
-DocketAction moveOf(HoldingId holding, const BytePath& target, const std::string& reason) {
+DocketAction placedAt(ActionKind kind, HoldingId holding, const BytePath& target, const std::string& reason) {
     DocketAction action;
-    action.kind = ActionKind::move;
+    action.kind = kind;
     action.holding = holding;
     action.reason = reason;
     action.added = timeNow();
@@ -77,15 +77,15 @@ Outcome planWriteOffPlace(const Catalogue& catalogue, const BytePath& place, con
 }
 
 Outcome planMove(const Catalogue& catalogue, const BytePath& path, const BytePath& target,
-                 const std::string& reason) {
+                 const std::string& reason, ActionKind kind) {
     const auto to = placeNamed(target);
     return planMoveAs(catalogue, path,
                       isFolder(to) || target.ends_with('/') ? joinPath(to, nameOf(placeNamed(path))) : to,
-                      reason);
+                      reason, kind);
 }
 
 Outcome planMoveAs(const Catalogue& catalogue, const BytePath& path, const BytePath& target,
-                   const std::string& reason) {
+                   const std::string& reason, ActionKind kind) {
     const auto volumes = Volumes(catalogue).all();
     if (!volumes) {
         return volumes.error();
@@ -98,14 +98,15 @@ Outcome planMoveAs(const Catalogue& catalogue, const BytePath& path, const ByteP
     }
     if (isWithin(to, from)) {
         return Error{Cause::invalid, from,
-                     displayPath(from) +
-                         (from == to ? " is there already." : " cannot be moved into itself.")};
+                     displayPath(from) + (from == to
+                                              ? " is there already."
+                                              : fmt::format(" cannot be {} into itself.", pastOf(kind)))};
     }
     std::vector<DocketAction> actions;
     const auto walked = Holdings(catalogue).eachPresent([&](PresentHolding&& holding) {
         const auto place = joinPath((*volume)->root, holding.path);
         if (holding.volume == (*volume)->id && isWithin(place, from)) {
-            actions.push_back(moveOf(holding.id, joinPath(to, *relativeTo(place, from)), reason));
+            actions.push_back(placedAt(kind, holding.id, joinPath(to, *relativeTo(place, from)), reason));
         }
     });
     if (!walked) {
@@ -121,7 +122,7 @@ Outcome planMovesTo(const Catalogue& catalogue, std::span<const std::pair<Holdin
                     const std::string& reason) {
     std::vector<DocketAction> actions;
     for (const auto& [holding, target] : targets) {
-        actions.push_back(moveOf(holding, target, reason));
+        actions.push_back(placedAt(ActionKind::move, holding, target, reason));
     }
     return DocketStore(catalogue).add(actions);
 }

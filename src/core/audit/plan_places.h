@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/catalogue/action_kind.h"
 #include "core/catalogue/catalogue.h"
 #include "core/catalogue/records.h"
 
@@ -13,14 +14,14 @@ namespace sober {
 Outcome planRepoint(const Catalogue& catalogue, const BytePath& place, const BytePath& target,
                     const std::string& reason);
 
-/// A holding, or all below a folder, is to be moved: into `target` where that is a folder or ends in
-/// a slash, else to that name. Cause::invalid where it is there already, or would go into itself.
+/// A holding, or all below a folder, is to be moved (or copied): into `target` where that is a folder or ends
+/// in a slash, else to that name. Cause::invalid where it is there already, or would go into itself.
 Outcome planMove(const Catalogue& catalogue, const BytePath& path, const BytePath& target,
-                 const std::string& reason);
+                 const std::string& reason, ActionKind kind = ActionKind::move);
 
 /// The same, to just that path whatever stands there: what a folder of that name holds stays beside it.
 Outcome planMoveAs(const Catalogue& catalogue, const BytePath& path, const BytePath& target,
-                   const std::string& reason);
+                   const std::string& reason, ActionKind kind = ActionKind::move);
 
 /// Holdings are to be moved, each to an absolute path of its own.
 Outcome planMovesTo(const Catalogue& catalogue, std::span<const std::pair<HoldingId, BytePath>> targets,

@@ -24,6 +24,9 @@ constexpr std::array<Words, everyKind.size()> table{{
     {ActionKind::repoint, "repoint", "changed as decided", "metadata modification"},
     {ActionKind::move, "move", "moved", "transfer"},
     {ActionKind::bringBack, "bring-back", "brought back", "recovery"},
+    {ActionKind::copy, "copy", "copied", "replication"},
+    {ActionKind::writeList, "write-list", "written", "creation"},
+    {ActionKind::replaceList, "replace-list", "written anew", "modification"},
 }};
 
 const Words& wordsOf(ActionKind kind) {

@@ -19,12 +19,16 @@ enum class ActionKind {
     repoint,      ///< every reference that leads to a place leads to another; in the ledger: a list changed
     move,         ///< a holding goes to another place on its file system
     bringBack,    ///< in the ledger alone: a missing holding was restored, nothing had to be set aside
+    copy,         ///< a holding's bytes are put at another place too
+    writeList,    ///< a list is written where nothing stood, by a transfer
+    replaceList,  ///< one takes the place of what an earlier transfer has written
 };
 
-inline constexpr std::array everyKind{ActionKind::retire,       ActionKind::writeOff, ActionKind::accept,
-                                      ActionKind::acceptChange, ActionKind::restore,  ActionKind::repair,
-                                      ActionKind::rewrite,      ActionKind::retag,    ActionKind::repoint,
-                                      ActionKind::move,         ActionKind::bringBack};
+inline constexpr std::array everyKind{ActionKind::retire,       ActionKind::writeOff,   ActionKind::accept,
+                                      ActionKind::acceptChange, ActionKind::restore,    ActionKind::repair,
+                                      ActionKind::rewrite,      ActionKind::retag,      ActionKind::repoint,
+                                      ActionKind::move,         ActionKind::bringBack,  ActionKind::copy,
+                                      ActionKind::writeList,    ActionKind::replaceList};
 
 /// The word that stands for it in the catalogue, the command and the windows.
 std::string_view word(ActionKind kind);
@@ -38,6 +42,19 @@ std::string_view premisEventOf(ActionKind kind);
 /// Whether a kind puts back what was recorded.
 inline bool isMended(ActionKind kind) {
     return kind == ActionKind::restore || kind == ActionKind::repair;
+}
+
+/// Whether a kind writes a transfer's list; never asked for on the docket.
+inline bool isOwnList(ActionKind kind) {
+    return kind == ActionKind::writeList || kind == ActionKind::replaceList;
+}
+/// Whether a kind puts a holding at another place.
+inline bool isPlaced(ActionKind kind) {
+    return kind == ActionKind::move || kind == ActionKind::copy;
+}
+/// Whether it has to be said where to.
+inline bool needsTarget(ActionKind kind) {
+    return isPlaced(kind) || kind == ActionKind::repoint;
 }
 
 } // namespace sober

@@ -37,9 +37,17 @@ Error noCatalogue(const BytePath& path) {
                 " is not a catalogue of Sober Archivist, or is damaged. It was left untouched."};
 }
 
-/// Looks at the SQLite header (its file format, section 1.3: user version at offset 60, application
-/// id at 68) before SQLite itself opens, and perhaps touches, the file.
-Outcome checkHeader(const BytePath& path) {
+/// What the header of an SQLite file says (its file format, section 1.3).
+struct Header {
+    std::uint32_t version = 0;     ///< user version, at offset 60
+    std::uint32_t application = 0; ///< application id, at 68
+
+    bool isOurs() const { return application == static_cast<std::uint32_t>(catalogueApplicationId); }
+};
+
+/// Without SQLite, which would perhaps touch the file, and which takes a file without its log for damaged
+/// where the log was being written into it. A blank one of an empty file.
+Result<Header> headerOf(const BytePath& path) {
     const auto file = openForReading(path);
     if (!file) {
         return file.error();
@@ -50,23 +58,25 @@ Outcome checkHeader(const BytePath& path) {
         return got.error();
     }
     if (*got == 0) {
-        return done();
+        return Header{};
     }
     if (*got < header.size() ||
         !std::equal(sqliteSignature.begin(), sqliteSignature.end(), header.begin(),
                     [](char a, std::uint8_t b) { return static_cast<std::uint8_t>(a) == b; })) {
         return noCatalogue(path);
     }
-    const auto application = bigEndianAt(header, 68);
-    const auto version = bigEndianAt(header, 60);
-    const bool blank = application == 0 && version == 0;
-    if (!blank && application != static_cast<std::uint32_t>(catalogueApplicationId)) {
-        return noCatalogue(path);
+    return Header{bigEndianAt(header, 60), bigEndianAt(header, 68)};
+}
+
+Outcome checkHeader(const BytePath& path) {
+    const auto header = headerOf(path);
+    if (!header) {
+        return header.error();
     }
-    if (version > schemaSteps().size()) {
-        return newerCatalogue(path);
-    }
-    return done();
+    const bool isBlank = header->application == 0 && header->version == 0;
+    return !isBlank && !header->isOurs()            ? Outcome(noCatalogue(path))
+           : header->version > schemaSteps().size() ? Outcome(newerCatalogue(path))
+                                                    : done();
 }
 
 /// Opens a database without a lock or any file beside it: for one that nobody writes, or can.
@@ -110,12 +120,14 @@ Outcome isOwnOrBlank(const BytePath& path) {
     if (!stamp || stamp->size == 0) {
         return done();
     }
+    const auto header = headerOf(path);
+    if (!header || header->isOurs()) {
+        return header ? done() : Outcome(header.error());
+    }
     try {
         const auto database = openUntouched(path);
-        const bool isOurs = database->execAndGet("PRAGMA application_id").getInt() ==
-                            static_cast<int>(catalogueApplicationId);
         const bool isBlank = database->execAndGet("SELECT count(*) FROM sqlite_schema").getInt() == 0;
-        return isOurs || isBlank ? done() : Outcome(noCatalogue(path));
+        return isBlank ? done() : Outcome(noCatalogue(path));
     } catch (const SQLite::Exception& exception) {
         return errorOf(exception, path);
     }

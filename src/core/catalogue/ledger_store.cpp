@@ -88,7 +88,11 @@ class Settling {
             run(missed_, "DELETE FROM written_off_places WHERE path = ?", action.place);
         }
         if (action.holding != 0) {
-            run(offDocket_, "DELETE FROM docket WHERE holding = ?", action.holding);
+            // What a transfer does with a holding is no decision of the docket's.
+            const auto kind = action.kind == ActionKind::bringBack ? ActionKind::restore : action.kind;
+            const std::string decided(word(kind));
+            run(offDocket_, "DELETE FROM docket WHERE holding = ? AND kind = ?", action.holding,
+                Text{decided});
         } else {
             run(placeOffDocket_, "DELETE FROM docket WHERE holding IS NULL AND place = ?", action.place);
         }

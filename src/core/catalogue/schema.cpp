@@ -441,8 +441,8 @@ ALTER TABLE ledger_actions ADD COLUMN waits TEXT NOT NULL DEFAULT '';
 CREATE INDEX ledger_actions_unflushed ON ledger_actions(id) WHERE unflushed = 1;
 )sql";
 
-// What is searched is folded by us, so the index is fed by refreshSearchTexts; the triggers say what it has to take
-// anew, whoever wrote it.
+// What is searched is folded by us, so the index is fed by refreshSearchTexts; the triggers say what it has
+// to take anew, whoever wrote it.
 constexpr const char* searchStep = R"sql(
 ALTER TABLE holdings ADD COLUMN albumartist TEXT NOT NULL DEFAULT '';
 ALTER TABLE holdings ADD COLUMN composer TEXT NOT NULL DEFAULT '';
@@ -471,8 +471,60 @@ END;
 ALTER TABLE volumes ADD COLUMN away_since INTEGER NOT NULL DEFAULT 0;
 )sql";
 
-constexpr std::array<const char*, 10> steps{firstStep,   evidenceStep, copiesStep,  decidingStep, fixityStep,
-                                            outsideStep, playersStep,  consentStep, enginesStep,  searchStep};
+// A transfer's folder is relative to its volume's root, or absolute where it is on none yet. Lists are kept
+// as they are to be written.
+constexpr const char* transferStep = R"sql(
+CREATE TABLE transfers(
+  id INTEGER PRIMARY KEY,
+  made INTEGER NOT NULL,
+  state INTEGER NOT NULL,
+  mode INTEGER NOT NULL,
+  volume INTEGER REFERENCES volumes(id),
+  folder BLOB NOT NULL,
+  rules TEXT NOT NULL,
+  layout TEXT NOT NULL,
+  choice TEXT NOT NULL,
+  in_no_list INTEGER NOT NULL,
+  needs INTEGER NOT NULL,
+  peak INTEGER NOT NULL,
+  free INTEGER NOT NULL,
+  filesystem TEXT NOT NULL,
+  proven INTEGER NOT NULL DEFAULT 0,
+  report BLOB NOT NULL DEFAULT X'');
+CREATE TABLE transfer_items(
+  transfer INTEGER NOT NULL REFERENCES transfers(id),
+  item INTEGER NOT NULL,
+  source INTEGER NOT NULL REFERENCES holdings(id),
+  xxh3 BLOB NOT NULL,
+  target BLOB NOT NULL,
+  bytes INTEGER NOT NULL,
+  altered TEXT NOT NULL,
+  form TEXT NOT NULL,
+  state INTEGER NOT NULL,
+  error TEXT NOT NULL,
+  PRIMARY KEY(transfer, item)) WITHOUT ROWID;
+CREATE TABLE transfer_left(
+  transfer INTEGER NOT NULL REFERENCES transfers(id),
+  number INTEGER NOT NULL,
+  reference BLOB NOT NULL,
+  why INTEGER NOT NULL,
+  PRIMARY KEY(transfer, number)) WITHOUT ROWID;
+CREATE TABLE transfer_lists(
+  transfer INTEGER NOT NULL REFERENCES transfers(id),
+  number INTEGER NOT NULL,
+  source BLOB NOT NULL,
+  target BLOB NOT NULL,
+  entries INTEGER NOT NULL,
+  coming INTEGER NOT NULL,
+  content BLOB NOT NULL,
+  prefix BLOB NOT NULL,
+  written BLOB,
+  PRIMARY KEY(transfer, number)) WITHOUT ROWID;
+)sql";
+
+constexpr std::array<const char*, 11> steps{firstStep,   evidenceStep, copiesStep,  decidingStep,
+                                            fixityStep,  outsideStep,  playersStep, consentStep,
+                                            enginesStep, searchStep,   transferStep};
 
 } // namespace
 

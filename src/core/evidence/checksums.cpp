@@ -111,6 +111,10 @@ Checksum128 checksumOf(std::span<const std::uint8_t> bytes) {
     return canonical(XXH3_128bits(bytes.data(), bytes.size()));
 }
 
+Checksum128 checksumOfText(std::string_view text) {
+    return checksumOf(std::span(reinterpret_cast<const std::uint8_t*>(text.data()), text.size()));
+}
+
 std::string Checksum128::hex() const {
     return toHex(bytes);
 }

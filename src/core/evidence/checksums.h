@@ -6,6 +6,7 @@
 #include <optional>
 #include <span>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace sober {
@@ -64,5 +65,6 @@ class RunningChecksum {
 
 /// XXH3-128 of bytes in memory.
 Checksum128 checksumOf(std::span<const std::uint8_t> bytes);
+Checksum128 checksumOfText(std::string_view text);
 
 } // namespace sober

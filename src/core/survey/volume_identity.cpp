@@ -17,6 +17,20 @@
 namespace sober {
 namespace {
 
+/// What libblkid reads of a device or an image, by its name for it; "" where it cannot.
+std::string superblockValue(const BytePath& device, const char* name) {
+    const std::unique_ptr<blkid_struct_probe, void (*)(blkid_probe)> probe(
+        blkid_new_probe_from_filename(device.c_str()), [](blkid_probe opened) {
+            if (opened != nullptr) {
+                blkid_free_probe(opened);
+            }
+        });
+    const char* value = nullptr;
+    const bool isRead = probe && blkid_do_safeprobe(probe.get()) == 0 &&
+                        blkid_probe_lookup_value(probe.get(), name, &value, nullptr) == 0 && value != nullptr;
+    return isRead ? value : std::string();
+}
+
 std::string uuidFromLinks(const BytePath& device) {
     const BytePath folder = "/dev/disk/by-uuid";
     const std::unique_ptr<DIR, int (*)(DIR*)> listing(opendir(folder.c_str()), &closedir);
@@ -39,18 +53,7 @@ std::string uuidOf(const Mount& mount) {
     if (auto uuid = uuidFromLinks(*device); !uuid.empty()) {
         return uuid;
     }
-    const std::unique_ptr<blkid_struct_probe, void (*)(blkid_probe)> probe(
-        blkid_new_probe_from_filename(device->c_str()), [](blkid_probe opened) {
-            if (opened != nullptr) {
-                blkid_free_probe(opened);
-            }
-        });
-    const char* uuid = nullptr;
-    if (probe && blkid_do_safeprobe(probe.get()) == 0 &&
-        blkid_probe_lookup_value(probe.get(), "UUID", &uuid, nullptr) == 0 && uuid != nullptr) {
-        return uuid;
-    }
-    return {};
+    return superblockValue(*device, "UUID");
 }
 
 /// Whether the file system of this identity is mounted at a place now.
@@ -88,6 +91,15 @@ double shareFound(std::span<const Holding> sample, const BytePath& root) {
 }
 
 } // namespace
+
+std::string filesystemKindAt(const BytePath& path, std::span<const Mount> mounts) {
+    const auto mount = mountOf(mounts, path);
+    if (!mount) {
+        return {};
+    }
+    const auto kind = mount->type == "fuseblk" ? superblockValue(mount->source, "TYPE") : std::string();
+    return kind.empty() ? mount->type : kind;
+}
 
 VolumeIdentity identityOf(const BytePath& root, std::span<const Mount> mounts) {
     VolumeIdentity identity;

@@ -11,6 +11,10 @@ namespace sober {
 /// libblkid) or from /dev/disk/by-uuid; without either the content has to tell.
 VolumeIdentity identityOf(const BytePath& root, std::span<const Mount> mounts);
 
+/// The kind of file system on which a path (absolute, links resolved) lies: "exfat", also where a process in
+/// user space serves it.
+std::string filesystemKindAt(const BytePath& path, std::span<const Mount> mounts);
+
 /// Inode numbers and change times of FAT, exFAT and file systems in user space are made up anew at
 /// each mount, so they tell nothing about a change.
 bool hasLastingInodes(const std::string& filesystemType);

@@ -160,7 +160,7 @@ BytePath pathOf(const TargetName& name) {
 }
 
 void fitAll(const TargetRules& rules, const NameReplacements& replacements, std::vector<TargetName>& names,
-            const std::function<bool(const BytePath&)>& taken) {
+            const std::function<bool(const BytePath&, std::size_t)>& taken) {
     for (auto& name : names) {
         name.fitted = fitName(rules, replacements, name.stem, name.ending);
     }
@@ -174,7 +174,7 @@ void fitAll(const TargetRules& rules, const NameReplacements& replacements, std:
         const auto wanted = collisionKey(rules, pathOf(name));
         const bool twice = used.contains(wanted);
         auto key = wanted;
-        while (used.contains(key) || taken(pathOf(name))) {
+        while (used.contains(key) || taken(pathOf(name), static_cast<std::size_t>(&name - names.data()))) {
             const int number = ++lastNumber.try_emplace(wanted, 1).first->second;
             refit(rules, replacements, name, fmt::format(" ({})", number),
                   twice ? "another file would have the same name" : "something else stands there");

@@ -43,10 +43,10 @@ struct TargetName {
 };
 
 /// Fits all names and gives those that would be one on the target what tells them apart: the disc, the album,
-/// the year or, where none of these does, a number. `taken` says of a path (relative to the target) that
-/// something else stands there already; that stays, whatever it is.
+/// the year or, where none of these does, a number. `taken` says of a path (relative to the target) and the
+/// name that it is for that something else stands there already; that stays, whatever it is.
 void fitAll(const TargetRules& rules, const NameReplacements& replacements, std::vector<TargetName>& names,
-            const std::function<bool(const BytePath&)>& taken);
+            const std::function<bool(const BytePath&, std::size_t)>& taken);
 
 /// Where a fitted file lies, relative to the target.
 BytePath pathOf(const TargetName& name);

@@ -23,12 +23,30 @@ constexpr TargetRules heldByWindows(std::string_view word) {
     return rules;
 }
 
+constexpr std::uint64_t largestOf32Bits = 0xFFFF'FFFF; // bytes
+
+constexpr TargetRules heldByFat() {
+    auto rules = heldByWindows("fat32");
+    rules.largestFile = largestOf32Bits;
+    rules.entriesInFolder = 65'534; // of 2 MiB, without "." and ".."
+    rules.allocationUnit = 32'768;
+    return rules;
+}
+
+constexpr TargetRules heldByExfat() {
+    auto rules = heldByWindows("exfat");
+    rules.allocationUnit = 131'072;
+    return rules;
+}
+
 constexpr TargetRules heldByJoliet() {
     auto rules = heldByWindows("iso9660");
     rules.longestName = 64;
     rules.forbidden = "*:;?\\";
     rules.forbidsDeviceNames = false;
     rules.onlyBasicPlane = true;
+    rules.largestFile = largestOf32Bits;
+    rules.allocationUnit = 2048;
     return rules;
 }
 
@@ -37,8 +55,8 @@ constexpr TargetRules heldByJoliet() {
 // Paths, and Namespaces", whose reserved names and endings hold for all three where Windows or a device reads
 // them. ext4: kernel.org, "ext4 Data Structures and Algorithms". ISO 9660 with Joliet: the Joliet
 // specification (1995). From memory; the tests make names on real ones.
-constexpr std::array<TargetRules, 5> allRules{heldByWindows("fat32"), heldByWindows("exfat"),
-                                              heldByWindows("ntfs"), TargetRules{"ext4"}, heldByJoliet()};
+constexpr std::array<TargetRules, 5> allRules{heldByFat(), heldByExfat(), heldByWindows("ntfs"),
+                                              TargetRules{"ext4"}, heldByJoliet()};
 
 bool isDeviceName(std::string_view name) {
     auto stem = lowerAscii(name.substr(0, name.find('.')));
@@ -83,6 +101,11 @@ const TargetRules& targetRulesFor(std::string_view filesystemType) {
     const auto found = std::ranges::find(kinds, filesystemType, [](const auto& each) { return each.first; });
     // What is not known may be a card behind FUSE or a share: names that FAT32 holds are held everywhere.
     return *targetRulesNamed(found != kinds.end() ? found->second : "fat32");
+}
+
+std::uint64_t entriesOf(const TargetRules& target, std::string_view name) {
+    constexpr std::size_t inOneEntry = 13; // UTF-16 units
+    return target.entriesInFolder == 0 ? 1 : 1 + (lengthIn(target, name) + inOneEntry - 1) / inOneEntry;
 }
 
 std::size_t lengthIn(const TargetRules& target, std::string_view name) {

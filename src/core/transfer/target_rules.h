@@ -1,13 +1,14 @@
 #pragma once
 
 #include <cstddef>
+#include <cstdint>
 #include <optional>
 #include <string>
 #include <string_view>
 
 namespace sober {
 
-/// What names a file system can hold.
+/// What a file system can hold.
 struct TargetRules {
     enum class Unit {
         bytes,
@@ -23,6 +24,9 @@ struct TargetRules {
     bool onlyUnicode = false;        ///< names have to be well-formed text
     bool onlyBasicPlane = false;     ///< no characters beyond U+FFFF
     bool ignoresCase = false;
+    std::uint64_t largestFile = 0;       ///< bytes; 0: no limit that a file of audio meets
+    std::uint64_t entriesInFolder = 0;   ///< 0: no limit that matters
+    std::uint64_t allocationUnit = 4096; ///< bytes, where the file system cannot be asked
 };
 
 /// By its word; none where there are no such rules.
@@ -30,6 +34,10 @@ const TargetRules* targetRulesNamed(std::string_view word);
 
 /// For a file system as the kernel or blkid names it; the most careful rules where it is not known.
 const TargetRules& targetRulesFor(std::string_view filesystemType);
+
+/// How many of a folder's entries a name takes: FAT's long names take one for every thirteen characters and
+/// one more, all others one.
+std::uint64_t entriesOf(const TargetRules& rules, std::string_view name);
 
 /// A name's length in a target's units.
 std::size_t lengthIn(const TargetRules& rules, std::string_view name);

@@ -147,6 +147,13 @@ Result<TagFields> EvidenceWorker::readTags(const BytePath& path) {
                 : Result<TagFields>(file.error());
 }
 
+Outcome EvidenceWorker::decodeBeginning(const BytePath& path) {
+    RunControl control;
+    const auto file = openForReading(path);
+    return file ? ask<Nothing>(beginningQuestion, path, std::array{&*file}, path, control)
+                : Outcome(file.error());
+}
+
 Outcome EvidenceWorker::writeTags(const FileHandle& file, const BytePath& path, const TagChange& change) {
     RunControl control;
     const Json question{{"path", bytesShape(path)}, {"change", bytesShape(packTagChange(change))}};

@@ -28,6 +28,8 @@ class EvidenceWorker {
                                 const std::function<void(std::uint64_t)>& onBytes);
 
     Result<Probed> probe(const BytePath& path);
+    /// Whether a file begins to play.
+    Outcome decodeBeginning(const BytePath& path);
     Result<TagFields> readTags(const BytePath& path);
     /// Into a file that is open for writing.
     Outcome writeTags(const FileHandle& file, const BytePath& path, const TagChange& change);

@@ -1,5 +1,6 @@
 #include "core/evidence/worker/serving.h"
 
+#include "core/base/text.h"
 #include "core/evidence/examination.h"
 #include "core/evidence/packed_evidence.h"
 #include "core/evidence/worker/answers.h"
@@ -103,6 +104,8 @@ class Server {
             OpenFileSource source(file, path, stamp->size);
             return packAnswer(probe(source, path));
         }
+        case beginningQuestion:
+            return packAnswer(decodeBeginning(file, path));
         case readTagsQuestion:
             return packAnswer(readTagFields(file, path));
         case junkQuestion:
@@ -110,6 +113,16 @@ class Server {
         default:
             return ofFileAndMore(message, unpacked(question));
         }
+    }
+
+    static Outcome decodeBeginning(const FileHandle& file, const BytePath& path) {
+        constexpr std::size_t frames = 4096;
+        auto reader = PcmReader::open(FileHandle(fcntl(file.get(), F_DUPFD_CLOEXEC, 0)), path);
+        std::vector<std::int16_t> stereo(2 * frames);
+        return !reader                    ? Outcome(reader.error())
+               : reader->read(stereo) > 0 ? done()
+                                          : Outcome(Error{Cause::unreadable, path,
+                                                          displayPath(path) + " holds nothing that plays."});
     }
 
     std::string ofFileAndMore(const Message& message, const Json& more) {

@@ -17,6 +17,7 @@ enum Question : char {
     examineQuestion = 'x',
     passOverQuestion = 'p',
     probeQuestion = 'q',
+    beginningQuestion = 'f',
     readTagsQuestion = 't',
     writeTagsQuestion = 'w',
     compareQuestion = 'c',

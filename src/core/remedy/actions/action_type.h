@@ -49,6 +49,7 @@ struct ReviewContext {
     const PlayerShelf& shelf;
     std::unordered_set<HoldingId> toRetire;
     std::unordered_set<BytePath> moveTargets; ///< that were given away already
+    std::unordered_set<BytePath> freed;       ///< places from which something moves before
 };
 
 /// What an action is done with.
@@ -57,6 +58,8 @@ struct DoingContext {
     RunControl& control;
     const std::vector<Volume>& volumes;
     Prover& prover;
+    /// Hears how many bytes went by, and of which file.
+    std::function<void(std::uint64_t, const BytePath&)> onBytes;
 };
 
 /// A kind of action: everything that is its own. What all have in common (order, batches, taking back,
@@ -75,15 +78,27 @@ struct ActionType {
     /// From the disk, just before. May complete the ledger's action by what it found.
     Result<Proven> (*prove)(DoingContext& context, const PlannedAction& planned,
                             LedgerAction& action) = nullptr;
-    /// Makes what is to stand at the place, at the action's `made`, and reads it back.
+    /// What it needs in the catalogue before it is written down, in the same transaction. May complete the
+    /// actions by that.
+    Outcome (*layOut)(Catalogue& catalogue, std::span<LedgerAction* const> actions) = nullptr;
+    /// Makes what is to stand at the place, at the action's `made`, and, unless many are made together, reads
+    /// it back.
     Result<FileRecord> (*make)(DoingContext& context, const PlannedAction& planned,
                                const LedgerAction& action) = nullptr;
+    /// Many are made one after another, flushed at once, and read back from the medium, to be block by block
+    /// what was made.
+    bool madeTogether = false;
     /// What the catalogue is to say beside the states above, in the transaction that says it is done.
     Outcome (*record)(Catalogue& catalogue, const PlannedAction& planned) = nullptr;
     Outcome (*withdraw)(Catalogue& catalogue, const LedgerAction& action) = nullptr;
+    /// Instead of what `make` has read of it: says what stands at the place now, known from elsewhere.
+    Outcome (*takeIn)(Catalogue& catalogue, const LedgerAction& action) = nullptr;
 
-    /// One after another, because each is made and read back; else many at once.
     bool isMade() const { return make != nullptr; }
+    /// One after another, because each is made and read back; else many at once.
+    bool isMadeAlone() const { return isMade() && !madeTogether; }
+    /// Something comes to stand where nothing stood; taken back, it goes to the trash.
+    bool adds() const { return !back.empty() && back.front().way == Way::forth; }
     bool changesVolume() const { return !forth.empty(); }
 };
 

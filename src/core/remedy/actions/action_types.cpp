@@ -1,11 +1,13 @@
 #include "core/remedy/actions/accept.h"
 #include "core/remedy/actions/action_type.h"
+#include "core/remedy/actions/copy.h"
 #include "core/remedy/actions/mend.h"
 #include "core/remedy/actions/move.h"
 #include "core/remedy/actions/repoint.h"
 #include "core/remedy/actions/retag.h"
 #include "core/remedy/actions/retire.h"
 #include "core/remedy/actions/rewrite.h"
+#include "core/remedy/actions/write_list.h"
 #include "core/remedy/actions/write_off.h"
 
 #include <map>
@@ -19,7 +21,8 @@ const ActionType& typeOf(ActionKind kind) {
         {ActionKind::restore, restoreType()},     {ActionKind::repair, repairType()},
         {ActionKind::rewrite, rewriteType()},     {ActionKind::retag, retagType()},
         {ActionKind::repoint, repointType()},     {ActionKind::move, moveType()},
-        {ActionKind::bringBack, bringBackType()},
+        {ActionKind::bringBack, bringBackType()}, {ActionKind::copy, copyType()},
+        {ActionKind::writeList, writeListType()}, {ActionKind::replaceList, replaceListType()},
     };
     return table.at(kind);
 }

@@ -17,10 +17,6 @@
 
 namespace sober {
 
-Checksum128 checksumOfText(std::string_view text) {
-    return checksumOf({reinterpret_cast<const std::uint8_t*>(text.data()), text.size()});
-}
-
 bool isOpenForWriting(const BytePath& list) {
     // A lease can only be had on a file that nobody else has open for writing (fcntl(2)).
     const FileHandle file(open(list.c_str(), O_RDONLY | O_CLOEXEC | O_NOFOLLOW));

@@ -21,9 +21,6 @@ struct PlayerShelf {
     std::optional<std::string> whyNever(const ListFile& list) const;
 };
 
-/// What tells a list's text from others.
-Checksum128 checksumOfText(std::string_view text);
-
 /// Why a list cannot be changed at all: gone, or read-only. Nothing where it can.
 std::optional<std::string> whyNeverChange(const BytePath& list);
 /// The same, or that it is open for writing in its player now.

@@ -30,15 +30,19 @@ Result<Refusal> whyNotMove(ReviewContext& context, PlannedAction& planned, const
     if (const auto onto = volumeHolding(context.volumes, target); !onto) {
         return Refusal(onto.error().sentence);
     }
-    if (const auto free = isFree(target, displayPath(target) + " is taken."); !free) {
+    const auto free =
+        context.freed.contains(target) ? done() : isFree(target, displayPath(target) + " is taken.");
+    if (!free) {
         return Refusal(free.error().sentence);
     }
     if (!context.moveTargets.insert(target).second) {
         return Refusal(displayPath(target) + " is taken.");
     }
-    return isOnSameFilesystem(planned.path, target)
-               ? Refusal()
-               : Refusal("It would leave its file system; what is moved stays on it.");
+    if (!isOnSameFilesystem(planned.path, target)) {
+        return Refusal("It would leave its file system; what is moved stays on it.");
+    }
+    context.freed.insert(planned.path);
+    return Refusal();
 }
 
 Result<Proven> proveMovable(DoingContext& /*context*/, const PlannedAction& planned, LedgerAction& action) {

@@ -6,6 +6,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 namespace sober {
 namespace {
 
@@ -27,6 +29,11 @@ Result<Refusal> whyNotRetire(ReviewContext& context, PlannedAction& planned, con
                    : Refusal(fmt::format("All {} copies at hand are told to retire; one of them has to stay.",
                                          all->size() + 1));
     }
+    // Of those at which as little is lost, the one that was named.
+    const auto least = planned.carriers.front().loss;
+    std::ranges::stable_partition(planned.carriers, [&](const Carrier& carrier) {
+        return carrier.path == planned.action.target && carrier.loss == least;
+    });
     planned.loss = planned.carriers.front().loss;
     planned.awaitsConsent = planned.loss != Loss::none && planned.action.consent != lossWord(planned.loss);
     return planned.awaitsConsent

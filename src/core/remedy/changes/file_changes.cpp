@@ -89,6 +89,77 @@ Outcome copyPart(const FileHandle& source, const BytePath& from, const FileHandl
     return done();
 }
 
+/// A file that is to become another's copy: open, new, and removed again where it does not come to its end.
+struct CopyTarget {
+    FileHandle source;
+    struct stat status {};
+    FileHandle target;
+};
+
+Result<CopyTarget> openCopy(const BytePath& from, const BytePath& to, Unflushed& unflushed) {
+    auto source = openForReading(from);
+    if (!source) {
+        return source.error();
+    }
+    CopyTarget copy{std::move(*source), {}, {}};
+    if (fstat(copy.source.get(), &copy.status) != 0) {
+        return systemError(errno, "read", from);
+    }
+    copy.target = FileHandle(open(to.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC | O_NOFOLLOW, 0600));
+    if (!copy.target) {
+        return systemError(errno, "write", to);
+    }
+    unflushed.noteParentOf(to);
+    return copy;
+}
+
+/// Attributes, owner and mode of the source, as far as they are ours to give and can be kept there.
+Outcome endCopy(const CopyTarget& copy, const BytePath& to) {
+    copyAttributes(copy.source.get(), copy.target.get());
+    if (fchown(copy.target.get(), copy.status.st_uid, copy.status.st_gid) != 0 &&
+        fchown(copy.target.get(), static_cast<uid_t>(-1), copy.status.st_gid) != 0) {
+        errno = 0;
+    }
+    // Card file systems know no modes: what cannot be kept there was not there.
+    if (fchmod(copy.target.get(), copy.status.st_mode & 07777) != 0 && errno != EPERM) {
+        const auto error = systemError(errno, "set the mode of", to);
+        unlink(to.c_str());
+        return error;
+    }
+    return done();
+}
+
+/// All bytes of a file into another, and their checksums.
+Result<FileChecksums> copyBytes(const CopyTarget& copy, const BytePath& from, const BytePath& to,
+                                RunControl& control, const std::function<void(std::uint64_t)>& onBytes) {
+    constexpr std::size_t pieceLength = 256U << 10;
+    const auto size = static_cast<std::uint64_t>(copy.status.st_size);
+    std::vector<std::uint8_t> piece(std::min<std::uint64_t>(pieceLength, size));
+    ChecksumPass checksums(false);
+    for (std::uint64_t at = 0; at < size;) {
+        if (!control.proceed()) {
+            return Error{Cause::interrupted, from, "Stopped before " + displayPath(from) + " was copied."};
+        }
+        const auto got = readAt(copy.source, from, at, piece);
+        if (!got) {
+            return got.error();
+        }
+        if (*got == 0) {
+            return Error{Cause::changed, from, displayPath(from) + " became shorter."};
+        }
+        const auto bytes = std::span(piece).first(*got);
+        checksums.feed(bytes);
+        const auto written =
+            writeAll(copy.target, to, {reinterpret_cast<const char*>(bytes.data()), bytes.size()});
+        if (!written) {
+            return written.error();
+        }
+        at += *got;
+        onBytes(*got);
+    }
+    return checksums.finish();
+}
+
 } // namespace
 
 Outcome moveEntry(const BytePath& from, const BytePath& to, Unflushed& unflushed) {
@@ -159,38 +230,37 @@ Result<FileHandle> openForChanging(const BytePath& path) {
 
 Outcome copyToNew(const BytePath& from, const BytePath& to, Unflushed& unflushed,
                   std::span<const ByteRange> without) {
-    const auto source = openForReading(from);
-    if (!source) {
-        return source.error();
+    const auto copy = openCopy(from, to, unflushed);
+    if (!copy) {
+        return copy.error();
     }
-    struct stat status {};
-    if (fstat(source->get(), &status) != 0) {
-        return systemError(errno, "read", from);
-    }
-    const FileHandle target(open(to.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC | O_NOFOLLOW, 0600));
-    if (!target) {
-        return systemError(errno, "write", to);
-    }
-    unflushed.noteParentOf(to);
-    for (const auto& part : partsWithout(static_cast<std::uint64_t>(status.st_size), without)) {
-        if (const auto copied = copyPart(*source, from, target, part); !copied) {
+    for (const auto& part : partsWithout(static_cast<std::uint64_t>(copy->status.st_size), without)) {
+        if (const auto copied = copyPart(copy->source, from, copy->target, part); !copied) {
             unlink(to.c_str());
             return copied;
         }
     }
-    copyAttributes(source->get(), target.get());
-    // The owner too, as far as that is ours to give.
-    if (fchown(target.get(), status.st_uid, status.st_gid) != 0 &&
-        fchown(target.get(), static_cast<uid_t>(-1), status.st_gid) != 0) {
-        errno = 0;
+    return endCopy(*copy, to);
+}
+
+Result<FileChecksums> copyChecksummed(const BytePath& from, const BytePath& to, Unflushed& unflushed,
+                                      RunControl& control,
+                                      const std::function<void(std::uint64_t)>& onBytes) {
+    const auto copy = openCopy(from, to, unflushed);
+    if (!copy) {
+        return copy.error();
     }
-    // Card file systems know no modes: what cannot be kept there was not there.
-    if (fchmod(target.get(), status.st_mode & 07777) != 0 && errno != EPERM) {
-        const auto error = systemError(errno, "set the mode of", to);
+    auto checksums = copyBytes(*copy, from, to, control, onBytes);
+    if (!checksums) {
         unlink(to.c_str());
-        return error;
+        return checksums;
     }
-    return done();
+    if (const auto ended = endCopy(*copy, to); !ended) {
+        return ended.error();
+    }
+    const std::array<timespec, 2> times{timespec{0, UTIME_OMIT}, copy->status.st_mtim};
+    futimens(copy->target.get(), times.data());
+    return checksums;
 }
 
 Outcome flushFile(const BytePath& path) {

@@ -2,6 +2,8 @@
 
 #include "core/base/file_handle.h"
 #include "core/base/result.h"
+#include "core/base/run_control.h"
+#include "core/evidence/checksums.h"
 #include "core/remedy/changes/unflushed.h"
 
 namespace sober {
@@ -34,6 +36,11 @@ Result<FileHandle> openForChanging(const BytePath& path);
 /// out; fails with alreadyThere where the name is taken. Not yet flushed.
 Outcome copyToNew(const BytePath& from, const BytePath& to, Unflushed& unflushed,
                   std::span<const ByteRange> without = {});
+
+/// The same of all bytes, with the time of the last change too, as far as the file system keeps times; what
+/// went by is checksummed.
+Result<FileChecksums> copyChecksummed(const BytePath& from, const BytePath& to, Unflushed& unflushed,
+                                      RunControl& control, const std::function<void(std::uint64_t)>& onBytes);
 
 /// Flushes a file's content to the medium and lets the system forget it, so that it is read from there next.
 Outcome flushFile(const BytePath& path);

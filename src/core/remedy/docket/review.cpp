@@ -24,6 +24,14 @@ class Reviewer {
         planned.action = action;
         planned.path = action.place;
         planned.target = action.target;
+        if (isOwnList(action.kind)) {
+            auto refusal = typeOf(action.kind).whyNot(context_, planned, {});
+            if (!refusal) {
+                return refusal.error();
+            }
+            planned.refused = std::move(*refusal);
+            return planned;
+        }
         const std::vector<BytePath> places{action.place};
         const auto references = PlayerStore(context_.catalogue).leadingTo(places);
         if (!references) {
@@ -130,6 +138,9 @@ class Reviewer {
         std::ranges::stable_partition(carriers, [&](const Carrier& carrier) {
             return decision->keeper && carrier.holding.id == *decision->keeper;
         });
+        // A transfer says which it is.
+        std::ranges::stable_partition(
+            carriers, [&](const Carrier& carrier) { return carrier.path == planned.action.target; });
         std::vector<BytePath> places;
         std::ranges::transform(carriers, std::back_inserter(places), &Carrier::path);
         return places;
@@ -174,20 +185,21 @@ Outcome consentToLoss(const Catalogue& catalogue, HoldingId holding) {
 }
 
 Result<DocketReview> reviewDocket(const Catalogue& catalogue) {
-    const Catalogue::Snapshot snapshot(catalogue);
     const auto actions = DocketStore(catalogue).all();
+    return actions ? reviewActions(catalogue, *actions) : Result<DocketReview>(actions.error());
+}
+
+Result<DocketReview> reviewActions(const Catalogue& catalogue, std::span<const DocketAction> actions) {
+    const Catalogue::Snapshot snapshot(catalogue);
     const auto volumes = Volumes(catalogue).all();
     const auto shelf = PlayerShelf::of(catalogue);
     const auto unfinished = LedgerStore(catalogue).unfinished();
-    if (!actions || !volumes || !shelf || !unfinished) {
-        return !actions   ? actions.error()
-               : !volumes ? volumes.error()
-               : !shelf   ? shelf.error()
-                          : unfinished.error();
+    if (!volumes || !shelf || !unfinished) {
+        return !volumes ? volumes.error() : !shelf ? shelf.error() : unfinished.error();
     }
-    ReviewContext context{catalogue, *volumes, *shelf, {}, {}};
+    ReviewContext context{catalogue, *volumes, *shelf, {}, {}, {}};
     std::vector<HoldingId> ids;
-    for (const auto& action : *actions) {
+    for (const auto& action : actions) {
         if (action.kind == ActionKind::retire) {
             context.toRetire.insert(action.holding);
         }
@@ -206,7 +218,7 @@ Result<DocketReview> reviewDocket(const Catalogue& catalogue) {
     Reviewer reviewer(std::move(context), std::move(unsettled));
     DocketReview review;
     auto holding = holdings->begin();
-    for (const auto& action : *actions) {
+    for (const auto& action : actions) {
         auto planned =
             action.holding == 0 ? reviewer.planPlace(action) : reviewer.plan(action, std::move(*holding++));
         if (!planned) {

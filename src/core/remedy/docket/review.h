@@ -17,6 +17,9 @@ struct DocketReview {
 /// be settled is not acted on.
 Result<DocketReview> reviewDocket(const Catalogue& catalogue);
 
+/// The same of actions that stand on no docket: a transfer's plan is one of its own.
+Result<DocketReview> reviewActions(const Catalogue& catalogue, std::span<const DocketAction> actions);
+
 /// Consents to the loss that retiring this one holding brings as the docket stands now, by name: should it
 /// become another loss, that one is asked for anew. Cause::invalid where it is on no docket or nothing would
 /// be lost.

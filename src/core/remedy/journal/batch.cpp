@@ -1,5 +1,6 @@
 #include "core/remedy/journal/batch.h"
 
+#include "core/base/text.h"
 #include "core/remedy/actions/take_in.h"
 #include "core/remedy/journal/settlements.h"
 #include "core/remedy/journal/steps.h"
@@ -92,11 +93,23 @@ void Batch::prove(std::span<const PlannedAction* const> actions,
 }
 
 Outcome Batch::writeDown() {
-    for (auto* doing : going()) {
-        choosePlaces(*doing);
+    const auto proven = going();
+    if (proven.empty()) {
+        return done();
     }
-    const auto begun = going();
-    const auto started = ledger_.start(actionsOf(begun));
+    const auto layOut = proven.front()->type().layOut;
+    std::vector<Doing*> begun;
+    const auto started = context_.catalogue.together([&] {
+        const auto laidOut = layOut != nullptr ? layOut(context_.catalogue, actionsOf(proven)) : done();
+        if (!laidOut) {
+            return laidOut;
+        }
+        for (auto* doing : proven) {
+            choosePlaces(*doing);
+        }
+        begun = going();
+        return ledger_.start(actionsOf(begun));
+    });
     for (std::size_t i = 0; started && i < begun.size(); ++i) {
         hooks_.onInstant(Instant::journalled);
     }
@@ -161,7 +174,11 @@ Outcome Batch::record() {
                     return said;
                 }
             }
-            if (doing->made) {
+            if (const auto known = doing->type().takeIn; known != nullptr) {
+                if (const auto taken = known(context_.catalogue, doing->action); !taken) {
+                    return taken;
+                }
+            } else if (doing->made) {
                 auto record = *doing->made;
                 const auto stamp = stampAt(doing->action.place);
                 record.stamp = stamp ? *stamp : record.stamp; // the rename has changed its ctime

@@ -33,6 +33,8 @@ class Batch {
     Outcome leadAfter();
     Outcome lead(References when);
     Outcome makeAll();
+    void confirmAll();
+    std::optional<Error> whyNoMore(const Doing& doing) const;
     Outcome noteAll();
     void changeAll();
     void change(Doing& doing);

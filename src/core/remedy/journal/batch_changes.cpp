@@ -1,5 +1,8 @@
 // What a batch changes on a volume: the other half of batch.cpp.
+#include "core/base/presence.h"
 #include "core/base/text.h"
+#include "core/catalogue/volumes.h"
+#include "core/evidence/fixity_reading.h"
 #include "core/remedy/changes/file_changes.h"
 #include "core/remedy/journal/batch.h"
 #include "core/remedy/journal/steps.h"
@@ -12,10 +15,10 @@ namespace sober {
 namespace {
 
 /// Where the file that replaces `place` is made: beside it, with the same ending. One name for each action.
-BytePath placeForMade(const BytePath& place, EntryId entry, HoldingId holding) {
+BytePath placeForMade(const BytePath& place, EntryId entry, const std::string& which) {
     const auto ending = endingOf(place);
     return joinPath(parentOf(place),
-                    fmt::format(".sober-{}-{}{}{}", entry, holding, ending.empty() ? "" : ".", ending));
+                    fmt::format(".sober-{}-{}{}{}", entry, which, ending.empty() ? "" : ".", ending));
 }
 
 bool has(const ActionType& type, Step step) {
@@ -27,7 +30,9 @@ bool has(const ActionType& type, Step step) {
 void Batch::choosePlaces(Doing& doing) {
     auto& action = doing.action;
     if (doing.type().isMade()) {
-        action.made = placeForMade(action.place, result_.entry, action.holding);
+        const auto which = action.holding != 0 ? fmt::format("{}", action.holding)
+                                               : fmt::format("n{}", &doing - doings_.data());
+        action.made = placeForMade(action.place, result_.entry, which);
     }
     if (!has(doing.type(), Step::setAside)) {
         return;
@@ -47,11 +52,26 @@ void Batch::choosePlaces(Doing& doing) {
     action.note = slot.note;
 }
 
+/// With a drive that is full or has gone, the others wait: what one meets, all would.
+std::optional<Error> Batch::whyNoMore(const Doing& doing) const {
+    const auto& failure = *doing.failure;
+    const auto volume = volumeHolding(context_.volumes, doing.action.place);
+    const bool isGone = volume && presenceOf((*volume)->root) != Presence::there;
+    return failure.cause == Cause::full || failure.cause == Cause::interrupted || isGone
+               ? std::optional(Error{Cause::interrupted, doing.action.place, failure.sentence})
+               : std::nullopt;
+}
+
 Outcome Batch::makeAll() {
     const auto begun = going();
+    if (begun.empty() || !begun.front()->type().isMade()) {
+        return done();
+    }
+    std::optional<Error> stopped;
     for (auto* doing : begun) {
-        if (!doing->type().isMade()) {
-            return done();
+        if (stopped) {
+            doing->failure = stopped;
+            continue;
         }
         doing->taken.push_back({Step::make, Way::forth});
         unflushed_.noteParentOf(doing->action.made);
@@ -60,17 +80,51 @@ Outcome Batch::makeAll() {
                            : Result<FileRecord>(folder.error());
         if (!made) {
             doing->failure = made.error();
+            stopped = whyNoMore(*doing);
             continue;
         }
         doing->action.madeChecksum = made->checksums.file;
         doing->made = std::move(*made);
         hooks_.onInstant(Instant::made);
     }
+    confirmAll();
     std::vector<const LedgerAction*> replanned;
     for (const auto* doing : begun) {
         replanned.push_back(&doing->action);
     }
     return ledger_.replan(replanned);
+}
+
+/// What was made together is flushed together and read from the medium.
+void Batch::confirmAll() {
+    const auto made = going();
+    if (made.empty() || !made.front()->type().madeTogether) {
+        return;
+    }
+    std::vector<BytePath> paths;
+    std::ranges::transform(made, std::back_inserter(paths),
+                           [](const Doing* each) { return each->action.made; });
+    if (const auto flushed = flushFiles(paths); !flushed) {
+        for (auto* doing : made) {
+            doing->failure = flushed.error();
+        }
+        return;
+    }
+    RunControl toTheEnd;
+    readForFixity(
+        paths, {}, toTheEnd,
+        [&](std::uint64_t bytes) { context_.onBytes(bytes, made.front()->action.place); },
+        [&](std::size_t at, const Result<FixityReading>& reading) {
+            auto& doing = *made[at];
+            if (!reading) {
+                doing.failure = reading.error();
+            } else if (!reading->unreadable.empty() || reading->blocks != doing.made->checksums.blocks) {
+                doing.failure = Error{Cause::damaged, doing.action.place,
+                                      displayPath(doing.action.place) +
+                                          " reads back otherwise than it was written: its drive does not "
+                                          "keep what it is given."};
+            }
+        });
 }
 
 /// The notes are flushed before any file goes; a name that was taken meanwhile is chosen anew.

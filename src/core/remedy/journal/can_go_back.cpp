@@ -62,7 +62,7 @@ Outcome isStillMade(const LedgerAction& action) {
 
 } // namespace
 
-Outcome canGoBack(const LedgerAction& action) {
+Outcome canGoBack(const LedgerAction& action, const std::unordered_set<BytePath>& freed) {
     const auto back = typeOf(action.kind).back;
     if (back.empty()) {
         return done();
@@ -71,7 +71,7 @@ Outcome canGoBack(const LedgerAction& action) {
     if (first.step == Step::move) {
         const auto there = isAt(action, action.made, "it is not where it was moved to",
                                 "it is not as it was when it was moved");
-        return there ? isPlaceFree(action) : there;
+        return there && !freed.contains(action.place) ? isPlaceFree(action) : there;
     }
     if (first.way == Way::forth) { // what was brought back goes to the trash
         return isStillMade(action);

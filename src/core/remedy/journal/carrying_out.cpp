@@ -18,6 +18,7 @@ std::uint64_t bytesToRead(const PlannedAction& planned) {
     const auto& type = typeOf(planned.action.kind);
     const std::uint64_t times = planned.refused                               ? 0
                                 : type.references == References::beforeItGoes ? 2
+                                : type.madeTogether                           ? 2
                                 : type.isMade()                               ? 1
                                                                               : 0;
     return times * planned.holding.size;
@@ -32,11 +33,9 @@ class CarryingOut {
           hooks_(hooks),
           review_(std::move(review)),
           prover_(catalogue, control,
-                  [this](std::uint64_t bytes, const BytePath& path) {
-                      progress_.bytes += bytes;
-                      tell(path);
-                  }),
-          context_{catalogue, control, volumes, prover_} {
+                  [this](std::uint64_t bytes, const BytePath& path) { wentBy(bytes, path); }),
+          context_{catalogue, control, volumes, prover_,
+                   [this](std::uint64_t bytes, const BytePath& path) { wentBy(bytes, path); }} {
         for (const auto& planned : review_.actions) {
             progress_.totalBytes += bytesToRead(planned);
         }
@@ -85,7 +84,7 @@ class CarryingOut {
     std::vector<const PlannedAction*> batchFrom(std::size_t at) const {
         std::vector<const PlannedAction*> batch;
         const auto kind = review_.actions[at].action.kind;
-        const bool alone = typeOf(kind).isMade();
+        const bool alone = typeOf(kind).isMadeAlone();
         std::uint64_t reading = 0;
         for (; at < review_.actions.size() && review_.actions[at].action.kind == kind; ++at) {
             reading += bytesToRead(review_.actions[at]);
@@ -140,6 +139,11 @@ class CarryingOut {
         action.step = ActionStep::refused;
         action.sentence = sentence;
         return action;
+    }
+
+    void wentBy(std::uint64_t bytes, const BytePath& path) {
+        progress_.bytes += bytes;
+        tell(path);
     }
 
     void tell(const BytePath& at) {

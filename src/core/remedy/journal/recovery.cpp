@@ -182,7 +182,10 @@ class Recovery {
         }
         const auto recorded = catalogue_.together([&]() -> Outcome {
             for (const auto* doing : taken) {
-                const auto in = doing->made ? takeIn(catalogue_, doing->action, *doing->made) : done();
+                const auto known = isForth(doing->action) ? doing->type().takeIn : nullptr;
+                const auto in = doing->made        ? takeIn(catalogue_, doing->action, *doing->made)
+                                : known != nullptr ? known(catalogue_, doing->action)
+                                                   : done();
                 if (!in) {
                     return in;
                 }
@@ -225,7 +228,8 @@ class Recovery {
         if (action.kind == ActionKind::move) {
             return settlementMoved(action, step, forth ? action.made : action.place, volumes_);
         }
-        const bool isRead = doing.type().isMade() && (forth || action.kind != ActionKind::bringBack);
+        const auto& type = doing.type();
+        const bool isRead = type.isMade() && (forth ? type.takeIn == nullptr : !type.adds());
         if (isRead) {
             RunControl toTheEnd;
             auto record = readAsItIs(action.place, toTheEnd);

@@ -10,7 +10,9 @@ Settlement settlementFor(const LedgerAction& action, ActionStep step) {
     const bool isDone = step == ActionStep::carriedOut;
     Settlement settlement{action, step, std::nullopt, std::nullopt, std::nullopt};
     if (action.holding == 0) {
-        settlement.writtenOffPlace = isDone;
+        if (action.kind == ActionKind::writeOff) {
+            settlement.writtenOffPlace = isDone;
+        }
     } else if (type.changesVolume() || type.after != type.before) {
         settlement.state = isDone ? type.after : type.before;
     }

@@ -78,7 +78,7 @@ Settled settleForth(Doing& doing, Standing standing, Unflushed& unflushed) {
     if (action.kind == ActionKind::move && standing == Standing::done) {
         return Settled::finished;
     }
-    if (action.kind == ActionKind::bringBack && standing == Standing::done) {
+    if (typeOf(action.kind).adds() && standing == Standing::done) {
         return Settled::finished;
     }
     if (standing == Standing::done) {
@@ -97,7 +97,7 @@ Settled settleBroughtBack(Doing& doing, Standing standing, Unflushed& unflushed)
 
 Settled settleBack(Doing& doing, Standing standing, Unflushed& unflushed) {
     const auto& action = doing.action;
-    if (action.kind == ActionKind::bringBack) {
+    if (typeOf(action.kind).adds()) {
         return settleBroughtBack(doing, standing, unflushed);
     }
     if (standing == Standing::lost) {

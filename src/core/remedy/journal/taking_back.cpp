@@ -79,6 +79,7 @@ class TakingBack {
 
     Outcome putBackAll(std::span<const LedgerAction> actions) {
         std::vector<Doing> doings;
+        std::unordered_set<BytePath> freed;
         for (const auto& action : actions) {
             tell(action);
             if (!control_.proceed()) {
@@ -91,7 +92,10 @@ class TakingBack {
             }
             Doing doing;
             doing.action = std::move(placed->action);
-            if (const auto possible = whyNot(doing.action, placed->atHand); possible) {
+            if (const auto possible = whyNot(doing.action, placed->atHand, freed); possible) {
+                if (doing.action.kind == ActionKind::move) {
+                    freed.insert(doing.action.made);
+                }
                 doings.push_back(std::move(doing));
             } else {
                 refuse(doing.action, possible.error());
@@ -110,12 +114,13 @@ class TakingBack {
         return puttingBack_.record(doings);
     }
 
-    Outcome whyNot(const LedgerAction& action, bool atHand) const {
+    static Outcome whyNot(const LedgerAction& action, bool atHand,
+                          const std::unordered_set<BytePath>& freed) {
         if (!atHand && typeOf(action.kind).changesVolume()) {
             return refusedError(action.place, fmt::format("{} cannot be put back now: its volume is away.",
                                                           displayPath(action.place)));
         }
-        return canGoBack(action);
+        return canGoBack(action, freed);
     }
 
     /// A file does not move back under a list that cannot be changed now.

@@ -1,0 +1,365 @@
+#include "core/transfer/plan.h"
+
+#include "core/base/presence.h"
+#include "core/base/text.h"
+#include "core/catalogue/evidence_store.h"
+#include "core/catalogue/holdings.h"
+#include "core/catalogue/volumes.h"
+#include "core/transfer/filing.h"
+#include "core/transfer/lists_at_target.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <numeric>
+#include <unordered_map>
+#include <unordered_set>
+
+namespace sober {
+namespace {
+
+Result<Layout> layoutOf(const std::string& text) {
+    return text == "keep" ? Layout::keep() : text == "flat" ? Layout::flat() : Layout::parse(text);
+}
+
+class Planning {
+  public:
+    Planning(const Catalogue& catalogue, const TransferRequest& request, RunControl& control)
+        : catalogue_(catalogue), request_(request), control_(control) {}
+
+    Result<TransferPlan> run() {
+        for (const auto phase :
+             {&Planning::look, &Planning::chooseAll, &Planning::lookAtTarget, &Planning::nameAll,
+              &Planning::leaveTooMany, &Planning::writeLists, &Planning::measure}) {
+            if (!control_.proceed()) {
+                return Error{Cause::interrupted, {}, "Stopped before the plan was made."};
+            }
+            if (const auto outcome = (this->*phase)(); !outcome) {
+                return outcome.error();
+            }
+        }
+        return std::move(plan_);
+    }
+
+  private:
+    Outcome look() {
+        if (request_.choice.isEmpty()) {
+            return Error{Cause::invalid, {}, "Nothing is chosen to come along."};
+        }
+        auto layout = layoutOf(request_.layout);
+        auto place = layout ? targetPlaceAt(catalogue_, request_.to, request_.rules, request_.room)
+                            : Result<TargetPlace>(layout.error());
+        auto volumes = Volumes(catalogue_).all();
+        if (!place || !volumes) {
+            return place ? volumes.error() : place.error();
+        }
+        if (request_.mode == TransferMode::reorder && !place->volume) {
+            return Error{Cause::invalid, request_.to,
+                         displayPath(request_.to) +
+                             " is on no volume: there is nothing to put in order there."};
+        }
+        layout_ = std::move(*layout);
+        volumes_ = std::move(*volumes);
+        plan_.place = std::move(*place);
+        return done();
+    }
+
+    Outcome chooseAll() {
+        auto chosen = choose(catalogue_, request_.choice, control_);
+        if (!chosen) {
+            return chosen.error();
+        }
+        auto holdings = Holdings(catalogue_).byIds(chosen->holdings);
+        if (!holdings) {
+            return holdings.error();
+        }
+        chosen_ = std::move(*chosen);
+        holdings_ = std::move(*holdings);
+        plan_.left = std::move(chosen_.left);
+        plan_.inNoList = std::move(chosen_.inNoList);
+        return done();
+    }
+
+    BytePath placeOf(const Holding& holding) const {
+        const auto volume = std::ranges::find(volumes_, holding.volume, &Volume::id);
+        return joinPath(volume->root, holding.path);
+    }
+
+    bool isOnTarget(const Holding& holding) const {
+        return plan_.place.volume && plan_.place.volume->id == holding.volume;
+    }
+
+    /// What is catalogued in the target's folder, by what its name has in common with those that are one with
+    /// it.
+    Outcome lookAtTarget() {
+        if (!plan_.place.volume) {
+            return done();
+        }
+        const auto& volume = *plan_.place.volume;
+        return Holdings(catalogue_).eachPresent([&](PresentHolding&& holding) {
+            if (holding.volume != volume.id) {
+                return;
+            }
+            if (const auto within = relativeTo(joinPath(volume.root, holding.path), plan_.place.folder)) {
+                there_.emplace(collisionKey(*plan_.place.rules, *within), There{*within, holding.checksum});
+            }
+        });
+    }
+
+    /// Where a holding is taken for being already: in the target's folder, when it is copied there.
+    std::optional<BytePath> isThereAlready(const Holding& holding) const {
+        return isOnTarget(holding) && request_.mode != TransferMode::reorder
+                   ? relativeTo(placeOf(holding), plan_.place.folder)
+                   : std::nullopt;
+    }
+
+    Outcome nameAll() {
+        const Filing filing(holdings_);
+        const auto& rules = *plan_.place.rules;
+        std::vector<TransferItem> named;
+        std::vector<TargetName> names;
+        for (std::size_t i = 0; i < holdings_.size(); ++i) {
+            const auto& holding = holdings_[i];
+            const auto place = placeOf(holding);
+            if (request_.mode == TransferMode::reorder && !isOnTarget(holding)) {
+                plan_.left.push_back({place, LeftBehind::otherVolume});
+                continue;
+            }
+            if (rules.largestFile > 0 && holding.size > rules.largestFile) {
+                plan_.left.push_back({place, LeftBehind::tooLarge});
+                continue;
+            }
+            TransferItem item{holding.id, holding.checksum, {}, holding.size, {}, {}, ItemState::waits, {}};
+            if (auto there = isThereAlready(holding)) {
+                item.target = std::move(*there);
+                item.state = ItemState::there;
+                plan_.items.push_back(std::move(item));
+                continue;
+            }
+            const auto kept = request_.mode == TransferMode::reorder
+                                  ? relativeTo(place, plan_.place.folder).value_or(holding.path)
+                                  : holding.path;
+            auto filed = filing.nameFor(holding, kept, layout_, rules, request_.replacements);
+            item.altered = std::move(filed.folderAltered);
+            names.push_back(std::move(filed.name));
+            named.push_back(std::move(item));
+            within_.push_back(relativeTo(place, plan_.place.folder).value_or(BytePath()));
+        }
+        if (request_.mode == TransferMode::reorder) {
+            inPlaceFirst(named, names);
+        }
+        fitAll(rules, request_.replacements, names,
+               [&](const BytePath& path, std::size_t at) { return isTakenBy(path, named[at]); });
+        for (std::size_t i = 0; i < named.size(); ++i) {
+            settleName(named[i], names[i], within_[i]);
+        }
+        std::ranges::move(named, std::back_inserter(plan_.items));
+        return done();
+    }
+
+    /// What is in order keeps its name; those that would come to have it get another.
+    void inPlaceFirst(std::vector<TransferItem>& named, std::vector<TargetName>& names) {
+        const auto& rules = *plan_.place.rules;
+        std::vector<std::size_t> order(named.size());
+        std::iota(order.begin(), order.end(), std::size_t{0});
+        std::ranges::stable_partition(order, [&](std::size_t at) {
+            const auto& name = names[at];
+            return joinPath(name.folder,
+                            fitName(rules, request_.replacements, name.stem, name.ending).name) ==
+                   within_[at];
+        });
+        const auto sorted = [&](auto& values) {
+            std::remove_reference_t<decltype(values)> result;
+            for (const auto at : order) {
+                result.push_back(std::move(values[at]));
+            }
+            values = std::move(result);
+        };
+        sorted(named);
+        sorted(names);
+        sorted(within_);
+        sources_.insert(within_.begin(), within_.end());
+    }
+
+    /// Whether something stands at a place that is not what shall stand there.
+    bool isTakenBy(const BytePath& path, const TransferItem& item) const {
+        if (!plan_.place.isThere || sources_.contains(path)) {
+            return false;
+        }
+        if (request_.mode != TransferMode::reorder) {
+            const auto known = there_.find(collisionKey(*plan_.place.rules, path));
+            if (known != there_.end()) {
+                return known->second.content != item.content;
+            }
+            // Of what nobody has looked at only its size is known; what is in it is asked when it comes to
+            // it.
+            if (const auto stamp = stampAt(joinPath(plan_.place.folder, path));
+                stamp && stamp->size == item.bytes) {
+                return false;
+            }
+        }
+        return presenceOf(joinPath(plan_.place.folder, path)) != Presence::gone;
+    }
+
+    void settleName(TransferItem& item, const TargetName& name, const BytePath& within) {
+        item.target = pathOf(name);
+        item.altered = name.fitted.why.empty() ? item.altered : name.fitted.why;
+        if (request_.mode == TransferMode::reorder) {
+            item.state = item.target == within ? ItemState::there : ItemState::waits;
+            return;
+        }
+        const auto known = there_.find(collisionKey(*plan_.place.rules, item.target));
+        if (known != there_.end() && known->second.content == item.content) {
+            item.target = known->second.path;
+            item.state = ItemState::there;
+        }
+    }
+
+    Outcome leaveTooMany() {
+        const auto& rules = *plan_.place.rules;
+        if (rules.entriesInFolder == 0) {
+            return done();
+        }
+        std::unordered_map<BytePath, std::uint64_t> entries;
+        std::erase_if(plan_.items, [&](const TransferItem& item) {
+            auto& inFolder = entries[BytePath(parentOf(item.target))];
+            const auto more = entriesOf(rules, nameOf(item.target));
+            if (inFolder + more > rules.entriesInFolder) {
+                const auto source = std::ranges::find(holdings_, item.source, &Holding::id);
+                plan_.left.push_back({placeOf(*source), LeftBehind::tooMany});
+                return true;
+            }
+            inFolder += more;
+            return false;
+        });
+        return done();
+    }
+
+    Outcome writeLists() {
+        if (request_.mode == TransferMode::reorder) {
+            return done(); // the players' own lists follow
+        }
+        auto lists = listsAtTarget(catalogue_, chosen_.lists, plan_.items, holdings_, plan_.left, plan_.place,
+                                   request_.lists, request_.replacements);
+        if (!lists) {
+            return lists.error();
+        }
+        plan_.lists = std::move(*lists);
+        return done();
+    }
+
+    Outcome measure() {
+        const auto unsound = EvidenceStore(catalogue_).unsound();
+        const auto contradicted = EvidenceStore(catalogue_).contradicted();
+        if (!unsound || !contradicted) {
+            return unsound ? contradicted.error() : unsound.error();
+        }
+        std::unordered_map<HoldingId, const Holding*> byId;
+        for (const auto& holding : holdings_) {
+            byId.emplace(holding.id, &holding);
+        }
+        auto& transfer = plan_.transfer;
+        std::unordered_set<std::string> targets;
+        for (const auto& item : plan_.items) {
+            const auto& holding = *byId.at(item.source);
+            plan_.bytes += item.bytes;
+            plan_.seconds += holding.claims.duration;
+            plan_.unsound += unsound->contains(item.source) || !holding.problem.empty() ? 1 : 0;
+            plan_.contradicted += contradicted->contains(item.source) ? 1 : 0;
+            const bool isRenamed = request_.mode == TransferMode::reorder ||
+                                   (request_.mode == TransferMode::steps && isOnTarget(holding));
+            if (item.state == ItemState::waits && !isRenamed) {
+                transfer.needs += plan_.place.roomFor(item.bytes);
+            }
+            targets.insert(collisionKey(*plan_.place.rules, item.target));
+        }
+        for (const auto& list : plan_.lists) {
+            transfer.needs += plan_.place.roomFor(list.content.size());
+        }
+        if (request_.mode == TransferMode::copy) {
+            for (const auto& [key, there] : there_) {
+                if (!targets.contains(key)) {
+                    plan_.noLonger.push_back(joinPath(plan_.place.folder, there.path));
+                }
+            }
+            std::ranges::sort(plan_.noLonger);
+        }
+        transfer.made = timeNow();
+        transfer.mode = request_.mode;
+        transfer.folder = plan_.place.folder;
+        transfer.rules = plan_.place.rules->word;
+        transfer.layout = request_.layout;
+        transfer.inNoList = plan_.inNoList.size();
+        transfer.peak = transfer.needs; // what is made beside a place becomes what stands there
+        transfer.free = plan_.place.free;
+        transfer.filesystem = plan_.place.filesystem;
+        return describe();
+    }
+
+    /// What was chosen, in words.
+    Outcome describe() {
+        const auto players = PlayerStore(catalogue_).all();
+        if (!players) {
+            return players.error();
+        }
+        std::vector<std::string> words;
+        const auto& choice = request_.choice;
+        for (const auto& list : choice.lists) {
+            words.push_back("the list " + displayPath(nameOf(list)));
+        }
+        for (const auto& player : *players) {
+            if (std::ranges::find(choice.players, player.id) != choice.players.end()) {
+                words.push_back("all that " + player.name + " knows");
+            }
+        }
+        const auto labelOf = [&](VolumeId id) {
+            const auto volume = std::ranges::find(volumes_, id, &Volume::id);
+            return volume == volumes_.end() ? std::string() : volume->label;
+        };
+        for (const auto volume : choice.volumes) {
+            words.push_back("all of " + labelOf(volume));
+        }
+        for (const auto& [volume, folder] : choice.folders) {
+            words.push_back(displayPath(joinPath(labelOf(volume), folder)));
+        }
+        for (const auto& [name, filter] : choice.filters) {
+            words.push_back(name);
+        }
+        if (choice.andUnlisted) {
+            words.emplace_back("what no list names");
+        }
+        plan_.transfer.choice = fmt::format("{}{}", fmt::join(words, ", "),
+                                            choice.keepersOnly ? "; of copies only the keepers" : "");
+        return done();
+    }
+
+    struct There {
+        BytePath path; ///< relative to the target
+        Checksum128 content;
+    };
+
+    const Catalogue& catalogue_;
+    const TransferRequest& request_;
+    RunControl& control_;
+    Layout layout_ = Layout::keep();
+    std::vector<Volume> volumes_;
+    Chosen chosen_;
+    std::vector<Holding> holdings_;
+    std::vector<BytePath> within_; ///< of what is named: where it lies relative to the target; "" elsewhere
+    std::unordered_set<BytePath> sources_;
+    std::unordered_map<std::string, There> there_;
+    TransferPlan plan_;
+};
+
+} // namespace
+
+Result<TransferPlan> planTransfer(const Catalogue& catalogue, const TransferRequest& request,
+                                  RunControl& control) {
+    return Planning(catalogue, request, control).run();
+}
+
+Result<TransferId> keepPlan(const Catalogue& catalogue, const TransferPlan& plan) {
+    return TransferStore(catalogue).add(plan.transfer, plan.items, plan.left, plan.lists);
+}
+
+} // namespace sober

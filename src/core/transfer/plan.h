@@ -1,0 +1,46 @@
+#pragma once
+
+#include "core/transfer/chosen.h"
+#include "core/transfer/target_list.h"
+#include "core/transfer/target_names.h"
+#include "core/transfer/target_place.h"
+
+namespace sober {
+
+/// What a custodian asks for.
+struct TransferRequest {
+    TransferChoice choice;
+    BytePath to;
+    std::string rules = "auto";        ///< or a word of target_rules.h
+    std::optional<std::uint64_t> room; ///< bytes free, of a device that is described by hand
+    std::string layout = "keep";       ///< or "flat", or in the language of layout.h
+    TransferMode mode = TransferMode::copy;
+    ListWay lists = {};
+    NameReplacements replacements = usualReplacements();
+};
+
+/// What would be done, before anything is.
+struct TransferPlan {
+    Transfer transfer;
+    TargetPlace place;
+    std::vector<TransferItem> items;
+    std::vector<NotComing> left;
+    std::vector<TransferList> lists;
+    std::vector<HoldingId> inNoList;
+    std::vector<BytePath> noLonger; ///< absolute: catalogued in the target's folder, and not among what comes
+    double seconds = 0;             ///< of what comes
+    std::uint64_t bytes = 0;        ///< of what comes, wherever it is now
+    std::uint64_t unsound = 0;      ///< of what comes, that does not decode whole
+    std::uint64_t contradicted = 0; ///< of what comes, whose evidence contradicts its claim
+};
+
+/// Plans by the catalogue, the lists and the names at the target; reads no audio and changes nothing. Every
+/// name is one that the target can hold, and no two are one there. Cause::invalid for a layout that is none,
+/// where nothing is chosen, and for a reorder that leads to no volume.
+Result<TransferPlan> planTransfer(const Catalogue& catalogue, const TransferRequest& request,
+                                  RunControl& control);
+
+/// Keeps a plan, so that it can be carried out; its number.
+Result<TransferId> keepPlan(const Catalogue& catalogue, const TransferPlan& plan);
+
+} // namespace sober
