@@ -8,6 +8,7 @@
 #include "app/desks/fixity_desk.h"
 #include "app/desks/ledger_desk.h"
 #include "app/desks/ledger_words.h"
+#include "app/desks/transfer_desk.h"
 #include "app/desks/whereabouts_desk.h"
 #include "app/docket/docket_strip.h"
 #include "app/docket/docket_window.h"
@@ -57,6 +58,7 @@ MainWindow::MainWindow(Workbench& workbench)
       whereabouts_(new WhereaboutsDesk(workbench)),
       ledger_(new LedgerDesk(workbench)),
       find_(new FindDesk(workbench)),
+      transfer_(new TransferDesk(workbench)),
       closedPage_(new QWidget(this)),
       closedText_(new QLabel(closedPage_)),
       progress_(new ProgressStrip(workbench, this)),
@@ -71,7 +73,7 @@ MainWindow::MainWindow(Workbench& workbench)
 }
 
 void MainWindow::buildFrame() {
-    desks_ = {condition_, copies_, claims_, fixity_, whereabouts_, ledger_, find_};
+    desks_ = {condition_, copies_, claims_, fixity_, whereabouts_, ledger_, find_, transfer_};
     for (auto* desk : desks_) {
         spine_->addDesk(desk->name());
         middle_->addWidget(desk);
@@ -192,6 +194,10 @@ void MainWindow::connectWork() {
     connect(condition_, &ConditionDesk::copiesWanted, this, [this](const QString& text) {
         copies_->setFilterText(text);
         showDesk(copies_);
+    });
+    connect(find_, &FindDesk::transferWanted, this, [this](const QString& name, const HoldingFilter& filter) {
+        transfer_->bringAlong(name, filter);
+        showDesk(transfer_);
     });
     connect(&workbench_, &Workbench::opened, this, [this](const QStringList& recovered) {
         openDesk(QSettings().value(QStringLiteral("desk"), 0).toInt());

@@ -17,6 +17,7 @@ class CopiesDesk;
 class DocketStrip;
 class DocketWindow;
 class FindDesk;
+class TransferDesk;
 class LedgerDesk;
 class ProgressStrip;
 class Shelf;
@@ -66,6 +67,7 @@ class MainWindow : public QMainWindow {
     WhereaboutsDesk* whereabouts_;
     LedgerDesk* ledger_;
     FindDesk* find_;
+    TransferDesk* transfer_;
     QWidget* closedPage_;
     QLabel* closedText_;
     ProgressStrip* progress_;

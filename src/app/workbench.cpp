@@ -22,12 +22,14 @@ Workbench::Workbench(BytePath catalogue)
       reader_(std::make_shared<std::optional<Catalogue>>()),
       relinker_(std::make_shared<std::optional<Catalogue>>()),
       searcher_(std::make_shared<std::optional<Catalogue>>()),
+      planner_(std::make_shared<std::optional<Catalogue>>()),
       long_(std::make_unique<WorkThread>()),
       decisions_(std::make_unique<WorkThread>()),
       questions_(std::make_unique<WorkThread>()),
       looks_(std::make_unique<WorkThread>()),
       relinks_(std::make_unique<WorkThread>()),
-      searches_(std::make_unique<WorkThread>()) {}
+      searches_(std::make_unique<WorkThread>()),
+      plans_(std::make_unique<WorkThread>()) {}
 
 Workbench::~Workbench() {
     cancel();
@@ -38,7 +40,9 @@ Workbench::~Workbench() {
         relinkControl_->cancel();
     }
     giveUpSearch();
+    giveUpPlan();
     looks_.reset();
+    plans_.reset();
     relinks_.reset();
     searches_.reset();
     long_.reset();
@@ -58,7 +62,9 @@ void Workbench::open() {
             auto reader = Catalogue::openForReading(path_);
             auto relinker = Catalogue::openForReading(path_);
             auto searcher = Catalogue::openForReading(path_);
-            if (decider && reader && relinker && searcher) {
+            auto planner = Catalogue::openForReading(path_);
+            if (decider && reader && relinker && searcher && planner) {
+                planner_->emplace(std::move(*planner));
                 relinker_->emplace(std::move(*relinker));
                 searcher_->emplace(std::move(*searcher));
                 decider_->emplace(std::move(*decider));
@@ -68,7 +74,8 @@ void Workbench::open() {
                 failure = !decider    ? decider.error()
                           : !reader   ? reader.error()
                           : !relinker ? relinker.error()
-                                      : searcher.error();
+                          : !searcher ? searcher.error()
+                                      : planner.error();
             }
             for (const auto& sentence : opened->recovered) {
                 recovered << shown(sentence);
@@ -238,6 +245,77 @@ void Workbench::undo(EntryId entry) {
             return undoEntry(catalogue, entry, control, hooks);
         },
         [this](const CarriedOut& result) { emit undone(result); });
+}
+
+void Workbench::giveUpPlan() {
+    if (planControl_) {
+        planControl_->cancel();
+    }
+}
+
+void Workbench::plan(TransferRequest request) {
+    giveUpPlan();
+    planControl_ = std::make_shared<RunControl>();
+    using Planned = std::shared_ptr<const Result<TransferPlan>>;
+    post<Planned>(
+        plans_, planner_, this,
+        [request = std::move(request),
+         control = planControl_](const Catalogue& catalogue) -> Result<Planned> {
+            return Planned(
+                std::make_shared<Result<TransferPlan>>(planTransfer(catalogue, request, *control)));
+        },
+        [this, control = planControl_](const Planned& plan) {
+            if (control->isCancelled()) {
+                return;
+            }
+            if (*plan) {
+                emit planned({plan, &plan->value()});
+            } else {
+                emit couldNotPlan(shown(plan->error().sentence));
+            }
+        });
+}
+
+void Workbench::runTransfer(TransferId transfer) {
+    runKept([transfer](const Catalogue&) { return Result(transfer); });
+}
+
+void Workbench::runPlan(std::shared_ptr<const TransferPlan> plan) {
+    runKept([plan = std::move(plan)](const Catalogue& catalogue) { return keepPlan(catalogue, *plan); });
+}
+
+void Workbench::runKept(std::function<Result<TransferId>(const Catalogue&)> which) {
+    if (longWork_ != LongWork::none || !open_) {
+        return;
+    }
+    runLong(
+        LongWork::transfer,
+        [which = std::move(which), sink = progressSink()](Catalogue& catalogue, RunControl& control) {
+            const auto transfer = which(catalogue);
+            if (!transfer) {
+                return Result<CarriedOut>(transfer.error());
+            }
+            CarryOutHooks hooks;
+            hooks.onProgress = sink;
+            const auto run = sober::runTransfer(catalogue, *transfer, control, hooks);
+            return run ? Result(run->carried) : Result<CarriedOut>(run.error());
+        },
+        [this](const CarriedOut& carried) { emit transferred(carried); });
+}
+
+void Workbench::proveTransfer(TransferId transfer) {
+    if (longWork_ != LongWork::none || !open_) {
+        return;
+    }
+    using Proof = std::shared_ptr<const TransferProof>;
+    runLong(
+        LongWork::proof,
+        [transfer, sink = progressSink()](Catalogue& catalogue, RunControl& control) -> Result<Proof> {
+            auto proven = sober::proveTransfer(catalogue, transfer, control, sink);
+            return proven ? Result(Proof(std::make_shared<TransferProof>(std::move(proven->proof))))
+                          : Result<Proof>(proven.error());
+        },
+        [this](const Proof& proof) { emit this->proven(proof); });
 }
 
 void Workbench::readPlayers() {

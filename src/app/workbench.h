@@ -8,7 +8,10 @@
 #include "core/survey/seek.h"
 #include "core/survey/survey.h"
 #include "core/survey/verify.h"
+#include "core/transfer/plan.h"
 #include "core/work/carry_out.h"
+#include "core/work/prove_transfer.h"
+#include "core/work/run_transfer.h"
 
 #include <QObject>
 #include <QPointer>
@@ -27,6 +30,8 @@ enum class LongWork {
     seek,
     carryOut,
     undo,
+    transfer,
+    proof,
 };
 
 /// The program's hands: keeps the catalogue open and does all work off the interface thread. Long
@@ -62,6 +67,16 @@ class Workbench : public QObject {
     void seek(const BytePath& folder);
     void carryOut();
     void undo(EntryId entry);
+    /// Plans a transfer on a thread of its own: `planned` or `couldNotPlan` follows; a plan that is still
+    /// being made is given up for the next. Nothing changes.
+    void plan(TransferRequest request);
+    void giveUpPlan();
+    /// Carries out a transfer that was kept, or goes on with it; ends with `transferred` or `failed`.
+    void runTransfer(TransferId transfer);
+    /// Keeps a plan and carries it out.
+    void runPlan(std::shared_ptr<const TransferPlan> plan);
+    /// Proves it; ends with `proven` or `failed`.
+    void proveTransfer(TransferId transfer);
     /// Reads the players' lists that have changed, then emits `contentChanged`.
     void readPlayers();
     /// Takes lists in as a player's, then emits `contentChanged`.
@@ -122,6 +137,10 @@ class Workbench : public QObject {
     void relinked(std::shared_ptr<const sober::Relinking> relinking);
     void searchBegan(const std::vector<sober::HoldingId>& first); ///< some of what will be found
     void searched(std::shared_ptr<const sober::SearchResult> result);
+    void planned(std::shared_ptr<const sober::TransferPlan> plan);
+    void couldNotPlan(const QString& sentence);
+    void transferred(const sober::CarriedOut& result);
+    void proven(std::shared_ptr<const sober::TransferProof> proof);
     void carriedOut(const sober::CarriedOut& result);
     void undone(const sober::CarriedOut& result);
     void contentChanged(); ///< holdings, findings or the ledger are others now
@@ -159,6 +178,7 @@ class Workbench : public QObject {
     void begin(LongWork work);
     void end();
     void giveUpSearch();
+    void runKept(std::function<Result<TransferId>(const Catalogue&)> which);
     template <typename Work, typename Then>
     void runLong(LongWork kind, Work work, Then then);
     ProgressSink progressSink();
@@ -174,15 +194,18 @@ class Workbench : public QObject {
     std::shared_ptr<std::optional<Catalogue>> reader_;
     std::shared_ptr<std::optional<Catalogue>> relinker_;
     std::shared_ptr<std::optional<Catalogue>> searcher_;
+    std::shared_ptr<std::optional<Catalogue>> planner_;
     std::unique_ptr<WorkThread> long_;
     std::unique_ptr<WorkThread> decisions_;
     std::unique_ptr<WorkThread> questions_;
     std::unique_ptr<WorkThread> looks_;
     std::unique_ptr<WorkThread> relinks_;
     std::unique_ptr<WorkThread> searches_;
+    std::unique_ptr<WorkThread> plans_;
     std::shared_ptr<RunControl> lookControl_;
     std::shared_ptr<RunControl> relinkControl_;
     std::shared_ptr<RunControl> searchControl_;
+    std::shared_ptr<RunControl> planControl_;
 };
 
 } // namespace sober::app

@@ -110,6 +110,14 @@ void FindDesk::buildButtons() {
     withdraw->setToolTip(tr("Take the selected off the docket again"));
     auto* keep = new QPushButton(tr("Keep as list…"), this);
     keep->setToolTip(tr("Keep what is asked for now as a standing list that is always current"));
+    auto* bring = keyButton(tr("Bring along…"), QKeySequence(Qt::Key_B), this);
+    bring->setToolTip(tr("Have what is asked for now come along in a transfer to another place"));
+    connect(bring, &QPushButton::clicked, this, [this] {
+        if (const auto asked = filter()) {
+            const auto words = asked_->words();
+            emit transferWanted(words.isEmpty() ? tr("what was found") : tr("found: %1").arg(words), *asked);
+        }
+    });
     heading()->addWidget(lists_, 0, Qt::AlignBottom);
     heading()->addWidget(keep, 0, Qt::AlignBottom);
     auto* row = new QHBoxLayout;
@@ -118,6 +126,7 @@ void FindDesk::buildButtons() {
     row->addWidget(retire);
     row->addWidget(move);
     row->addWidget(withdraw);
+    row->addWidget(bring);
     row->addStretch(1);
     row->addWidget(quietLabel(tr("P listens · a word between quotes keeps its spaces"), this));
     body()->addLayout(row);

@@ -22,6 +22,10 @@ class FindDesk : public Desk {
 
     void beginTyping() { asked_->beginTyping(); }
 
+  signals:
+    /// What is asked for now is to come along to another place.
+    void transferWanted(const QString& name, const sober::HoldingFilter& filter);
+
   protected:
     void reload() override;
     void reloadDecisions() override;

@@ -24,6 +24,10 @@ QString nameOfWork(LongWork work) {
         return ProgressStrip::tr("Carrying out");
     case LongWork::undo:
         return ProgressStrip::tr("Taking back");
+    case LongWork::transfer:
+        return ProgressStrip::tr("Transferring");
+    case LongWork::proof:
+        return ProgressStrip::tr("Proving");
     case LongWork::opening:
     case LongWork::none:
         break;

@@ -33,6 +33,7 @@ QPushButton[weight="main"]:focus { border: 1px solid @ink; }
 QPushButton[weight="main"]:disabled { background: @paper; color: @quiet; border-color: @rule; }
 QLineEdit, QComboBox, QSpinBox, QPlainTextEdit { background: @sheet; color: @ink; border: 1px solid @rule; border-radius: 2px; padding: 3px 6px; selection-background-color: @accent; selection-color: @sheet; min-height: 20px; }
 QLineEdit:focus, QComboBox:focus, QSpinBox:focus, QPlainTextEdit:focus { border-color: @accent; }
+QLineEdit:disabled, QComboBox:disabled { background: @paper; color: @quiet; }
 QComboBox { padding-right: 20px; }
 QComboBox::drop-down { border: none; width: 20px; }
 QComboBox::down-arrow { image: none; width: 0; height: 0; border-left: 4px solid @sheet; border-right: 4px solid @sheet; border-top: 5px solid @quiet; margin-right: 8px; }

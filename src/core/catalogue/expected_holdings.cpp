@@ -11,48 +11,71 @@ constexpr const char* known =
     "sha256, troubled, problem, container, codec, lossless, bitrate, sample_rate, channels, "
     "bit_depth, duration, title, artist, album, track, date, albumartist, composer, genre, disc";
 
-/// A holding that is there and has the same bytes, one that was examined where there is one.
-std::optional<HoldingId> sameBytes(SQLite::Database& database, const LedgerAction& action) {
-    SQLite::Statement ask(
-        database,
-        "SELECT h.id FROM holdings h LEFT JOIN evidence e ON e.holding = h.id WHERE h.state = 0 AND "
-        "h.xxh3 = ? AND h.id <> ? ORDER BY e.holding IS NULL, h.sha256 IS NULL LIMIT 1");
-    bindBytes(ask, 1, action.checksum);
-    ask.bind(2, action.holding);
-    return ask.executeStep() ? std::optional(ask.getColumn(0).getInt64()) : std::nullopt;
-}
-
-void copyRow(SQLite::Database& database, const std::string& sql, HoldingId to, HoldingId from) {
-    SQLite::Statement statement(database, sql);
-    statement.bind(1, to);
-    statement.bind(2, from);
-    statement.exec();
-}
-
-/// All columns of `table` but its key, from another holding's row.
-void copyRows(SQLite::Database& database, const std::string& rows, HoldingId to, HoldingId from) {
+/// All columns of a table but its key, as a list that follows it.
+std::string columnsOf(SQLite::Database& database, const std::string& rows) {
     SQLite::Statement columns(database, "SELECT name FROM pragma_table_info(?) WHERE name <> 'holding'");
     columns.bind(1, rows);
     std::string names;
     while (columns.executeStep()) {
         names += ", " + columns.getColumn(0).getString();
     }
-    copyRow(database,
-            "INSERT OR REPLACE INTO " + rows + "(holding" + names + ") SELECT ?1" + names + " FROM " + rows +
-                " WHERE holding = ?2",
-            to, from);
+    return names;
 }
 
-void setStamp(SQLite::Database& database, HoldingId holding, const FileStamp& stamp) {
-    SQLite::Statement statement(
-        database, "UPDATE holdings SET mtime = ?, ctime = ?, inode = ?, links = ? WHERE id = ?");
-    statement.bind(1, stamp.mtime);
-    statement.bind(2, stamp.ctime);
-    statement.bind(3, static_cast<std::int64_t>(stamp.inode));
-    statement.bind(4, static_cast<std::int64_t>(stamp.links));
-    statement.bind(5, holding);
-    statement.exec();
-}
+/// The statements, prepared once for many.
+class Becoming {
+  public:
+    explicit Becoming(SQLite::Database& database)
+        : stamp_(database, "UPDATE holdings SET mtime = ?, ctime = ?, inode = ?, links = ? WHERE id = ?"),
+          offDocket_(database, "DELETE FROM docket WHERE kind = ? AND target = ?"),
+          // One that was examined where there is one.
+          same_(database,
+                "SELECT h.id FROM holdings h LEFT JOIN evidence e ON e.holding = h.id WHERE h.state = 0 AND "
+                "h.xxh3 = ? AND h.id <> ? ORDER BY e.holding IS NULL, h.sha256 IS NULL LIMIT 1") {
+        copies_.emplace_back(database, std::string("UPDATE holdings SET (") + known + ") = (SELECT " + known +
+                                           " FROM holdings WHERE id = ?2) WHERE id = ?1");
+        for (const std::string rows : {"blocks", "evidence", "packed_evidence"}) {
+            const auto names = columnsOf(database, rows);
+            copies_.emplace_back(database, "INSERT OR REPLACE INTO " + rows + "(holding" + names +
+                                               ") SELECT ?1" + names + " FROM " + rows +
+                                               " WHERE holding = ?2");
+        }
+    }
+
+    void become(const LedgerAction& action, const FileStamp& stamp) {
+        stamp_.bind(1, stamp.mtime);
+        stamp_.bind(2, stamp.ctime);
+        stamp_.bind(3, static_cast<std::int64_t>(stamp.inode));
+        stamp_.bind(4, static_cast<std::int64_t>(stamp.links));
+        stamp_.bind(5, action.holding);
+        run(stamp_);
+        offDocket_.bind(1, std::string(word(ActionKind::copy)));
+        bindBytes(offDocket_, 2, action.place);
+        run(offDocket_);
+        bindBytes(same_, 1, action.checksum);
+        same_.bind(2, action.holding);
+        const HoldingId same = same_.executeStep() ? same_.getColumn(0).getInt64() : 0;
+        same_.reset();
+        for (auto& copy : copies_) {
+            if (same != 0) {
+                copy.bind(1, action.holding);
+                copy.bind(2, same);
+                run(copy);
+            }
+        }
+    }
+
+  private:
+    static void run(SQLite::Statement& statement) {
+        statement.exec();
+        statement.reset();
+    }
+
+    SQLite::Statement stamp_;
+    SQLite::Statement offDocket_;
+    SQLite::Statement same_;
+    std::vector<SQLite::Statement> copies_;
+};
 
 } // namespace
 
@@ -84,27 +107,17 @@ Outcome expectHoldings(Catalogue& catalogue, std::span<LedgerAction* const> acti
     });
 }
 
-Outcome becomeCopy(Catalogue& catalogue, const LedgerAction& action) {
-    const auto stamp = stampAt(action.place);
-    if (!stamp) {
-        return stamp.error();
-    }
-    return guarded(catalogue, [&] {
-        auto& database = catalogue.database();
-        SQLite::Statement offDocket(database, "DELETE FROM docket WHERE kind = ? AND target = ?");
-        offDocket.bind(1, std::string(word(ActionKind::copy)));
-        bindBytes(offDocket, 2, action.place);
-        offDocket.exec();
-        setStamp(database, action.holding, *stamp);
-        if (const auto same = sameBytes(database, action)) {
-            copyRow(database,
-                    std::string("UPDATE holdings SET (") + known + ") = (SELECT " + known +
-                        " FROM holdings WHERE id = ?2) WHERE id = ?1",
-                    action.holding, *same);
-            for (const auto* table : {"blocks", "evidence", "packed_evidence"}) {
-                copyRows(database, table, action.holding, *same);
+Outcome becomeCopies(Catalogue& catalogue, std::span<const LedgerAction* const> actions) {
+    return guarded(catalogue, [&]() -> Outcome {
+        Becoming becoming(catalogue.database());
+        for (const auto* action : actions) {
+            const auto stamp = stampAt(action->place);
+            if (!stamp) {
+                return stamp.error();
             }
+            becoming.become(*action, *stamp);
         }
+        return done();
     });
 }
 

@@ -13,8 +13,8 @@ namespace sober {
 /// hand.
 Outcome expectHoldings(Catalogue& catalogue, std::span<LedgerAction* const> actions);
 
-/// What is at an action's place has the bytes of other holdings: the catalogue knows of it what it knows of
+/// What is at the actions' places has the bytes of other holdings: the catalogue knows of it what it knows of
 /// them, and that it waits on the docket no more.
-Outcome becomeCopy(Catalogue& catalogue, const LedgerAction& action);
+Outcome becomeCopies(Catalogue& catalogue, std::span<const LedgerAction* const> actions);
 
 } // namespace sober

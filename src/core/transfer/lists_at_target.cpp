@@ -46,7 +46,8 @@ class ListWriting {
         const auto [way, relative] = wayOf(chosen.path, *read, players, known);
         const auto format = writtenForm(read->playlist.format, way);
         return add(chosen.path, stemOf(nameOf(chosen.path)), listEnding(format), chosen.entries.size(),
-                   coming, listAtTarget(*read, entries, way, relative, place_.folder));
+                   coming, listAtTarget(*read, entries, way, relative, place_.folder),
+                   prefixOf(way, relative));
     }
 
     Outcome addEverything() {
@@ -69,7 +70,7 @@ class ListWriting {
         for (const auto& each : left) {
             text += fmt::format("{}: {}\n", displayPath(each.reference), sentenceOf(each.why));
         }
-        return add({}, "What did not come", "txt", left.size(), 0, std::move(text));
+        return add({}, "What did not come", "txt", left.size(), 0, std::move(text), {});
     }
 
     std::vector<TransferList> lists() && { return std::move(lists_); }
@@ -101,7 +102,7 @@ class ListWriting {
     }
 
     Outcome add(const BytePath& source, std::string_view stem, std::string_view ending, std::uint64_t entries,
-                std::uint64_t coming, std::string content, BytePath prefix = {}) {
+                std::uint64_t coming, std::string content, BytePath prefix) {
         for (int number = 1;; ++number) {
             const auto numbered = number == 1 ? std::string(stem) : fmt::format("{} ({})", stem, number);
             auto name = fitName(*place_.rules, replacements_, numbered, std::string(ending)).name;

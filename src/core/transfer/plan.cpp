@@ -18,6 +18,8 @@
 namespace sober {
 namespace {
 
+constexpr std::size_t sampleSize = 200;
+
 Result<Layout> layoutOf(const std::string& text) {
     return text == "keep" ? Layout::keep() : text == "flat" ? Layout::flat() : Layout::parse(text);
 }
@@ -101,6 +103,7 @@ class Planning {
                 return;
             }
             if (const auto within = relativeTo(joinPath(volume.root, holding.path), plan_.place.folder)) {
+                plan_.bytesThere += holding.size;
                 there_.emplace(collisionKey(*plan_.place.rules, *within), There{*within, holding.checksum});
             }
         });
@@ -273,6 +276,11 @@ class Planning {
             }
             targets.insert(collisionKey(*plan_.place.rules, item.target));
         }
+        plan_.sample.assign(holdings_.begin(), holdings_.begin() + static_cast<std::ptrdiff_t>(std::min(
+                                                                       sampleSize, holdings_.size())));
+        if (const auto counted = countSources(byId); !counted) {
+            return counted;
+        }
         for (const auto& list : plan_.lists) {
             transfer.needs += plan_.place.roomFor(list.content.size());
         }
@@ -294,6 +302,26 @@ class Planning {
         transfer.free = plan_.place.free;
         transfer.filesystem = plan_.place.filesystem;
         return describe();
+    }
+
+    Outcome countSources(const std::unordered_map<HoldingId, const Holding*>& byId) {
+        std::unordered_map<VolumeId, TransferPlan::From> from;
+        for (const auto& item : plan_.items) {
+            from[byId.at(item.source)->volume].coming += item.bytes;
+        }
+        const auto counted = Holdings(catalogue_).eachOutline([&](const HoldingOutline& outline) {
+            if (const auto found = from.find(outline.volume);
+                found != from.end() && outline.state == HoldingState::present) {
+                found->second.bytes += outline.size;
+            }
+        });
+        for (const auto& volume : volumes_) {
+            if (const auto found = from.find(volume.id); found != from.end()) {
+                found->second.volume = volume;
+                plan_.from.push_back(std::move(found->second));
+            }
+        }
+        return counted;
     }
 
     /// What was chosen, in words.
@@ -356,6 +384,29 @@ class Planning {
 Result<TransferPlan> planTransfer(const Catalogue& catalogue, const TransferRequest& request,
                                   RunControl& control) {
     return Planning(catalogue, request, control).run();
+}
+
+Result<std::vector<NamePreview>> previewNames(std::span<const Holding> holdings, const std::string& layout,
+                                              const TargetRules& rules,
+                                              const NameReplacements& replacements) {
+    const auto order = layoutOf(layout);
+    if (!order) {
+        return order.error();
+    }
+    const Filing filing(holdings);
+    std::vector<NamePreview> previews;
+    std::vector<TargetName> names;
+    for (const auto& holding : holdings) {
+        auto filed = filing.nameFor(holding, holding.path, *order, rules, replacements);
+        previews.push_back({holding.path, {}, std::move(filed.folderAltered)});
+        names.push_back(std::move(filed.name));
+    }
+    fitAll(rules, replacements, names, [](const BytePath&, std::size_t) { return false; });
+    for (std::size_t i = 0; i < names.size(); ++i) {
+        previews[i].to = pathOf(names[i]);
+        previews[i].altered = names[i].fitted.why.empty() ? previews[i].altered : names[i].fitted.why;
+    }
+    return previews;
 }
 
 Result<TransferId> keepPlan(const Catalogue& catalogue, const TransferPlan& plan) {

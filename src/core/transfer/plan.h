@@ -32,6 +32,15 @@ struct TransferPlan {
     std::uint64_t bytes = 0;        ///< of what comes, wherever it is now
     std::uint64_t unsound = 0;      ///< of what comes, that does not decode whole
     std::uint64_t contradicted = 0; ///< of what comes, whose evidence contradicts its claim
+    /// By volume: bytes that are catalogued there, and those of them that come.
+    struct From {
+        Volume volume;
+        std::uint64_t bytes = 0;
+        std::uint64_t coming = 0;
+    };
+    std::vector<From> from;
+    std::uint64_t bytesThere = 0; ///< catalogued in the target's folder
+    std::vector<Holding> sample;  ///< some of what comes, for previewNames
 };
 
 /// Plans by the catalogue, the lists and the names at the target; reads no audio and changes nothing. Every
@@ -39,6 +48,15 @@ struct TransferPlan {
 /// where nothing is chosen, and for a reorder that leads to no volume.
 Result<TransferPlan> planTransfer(const Catalogue& catalogue, const TransferRequest& request,
                                   RunControl& control);
+
+/// What holdings would be called by a layout, while it is typed.
+struct NamePreview {
+    BytePath from; ///< relative to its volume
+    BytePath to;   ///< relative to the target
+    std::string altered;
+};
+Result<std::vector<NamePreview>> previewNames(std::span<const Holding> holdings, const std::string& layout,
+                                              const TargetRules& rules, const NameReplacements& replacements);
 
 /// Keeps a plan, so that it can be carried out; its number.
 Result<TransferId> keepPlan(const Catalogue& catalogue, const TransferPlan& plan);

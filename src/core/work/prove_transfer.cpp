@@ -16,7 +16,7 @@ namespace sober {
 namespace {
 
 /// Its volume is at hand.
-Result<SettledTransfer> settledAtHand(Catalogue& catalogue, TransferId id) {
+Result<SettledTransfer> settledAtHand(const Catalogue& catalogue, TransferId id) {
     const auto looked = lookForVolumes(catalogue);
     auto settled = looked ? settleTransfer(catalogue, id) : Result<SettledTransfer>(looked.error());
     const auto volumes = Volumes(catalogue).all();
@@ -47,7 +47,7 @@ Outcome isAsProven(const BytePath& place, const Holding& holding) {
 
 } // namespace
 
-Result<ProvenTransfer> proveTransfer(Catalogue& catalogue, TransferId id, RunControl& control,
+Result<ProvenTransfer> proveTransfer(const Catalogue& catalogue, TransferId id, RunControl& control,
                                      const ProgressSink& onProgress) {
     auto settled = settledAtHand(catalogue, id);
     if (!settled) {
@@ -82,7 +82,7 @@ Result<ProvenTransfer> proveTransfer(Catalogue& catalogue, TransferId id, RunCon
                : Result<ProvenTransfer>(now.error());
 }
 
-Result<std::vector<HoldingId>> releaseTransfer(Catalogue& catalogue, TransferId id) {
+Result<std::vector<HoldingId>> releaseTransfer(const Catalogue& catalogue, TransferId id) {
     const auto settled = settledAtHand(catalogue, id);
     if (!settled) {
         return settled.error();

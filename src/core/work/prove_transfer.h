@@ -13,12 +13,12 @@ struct ProvenTransfer {
 
 /// Proves a transfer and keeps the report beside the catalogue. Where the proof holds, the transfer is
 /// proven; where it does not any more, it no longer is. Cause::invalid while anything waits to be copied.
-Result<ProvenTransfer> proveTransfer(Catalogue& catalogue, TransferId id, RunControl& control,
+Result<ProvenTransfer> proveTransfer(const Catalogue& catalogue, TransferId id, RunControl& control,
                                      const ProgressSink& onProgress);
 
 /// Puts the old of what came on the docket, to be retired with the new place as what stays;
 /// which holdings, by id.
 /// Cause::refused where the transfer is not proven, or what stands at a new place is not as it was then.
-Result<std::vector<HoldingId>> releaseTransfer(Catalogue& catalogue, TransferId id);
+Result<std::vector<HoldingId>> releaseTransfer(const Catalogue& catalogue, TransferId id);
 
 } // namespace sober

@@ -91,8 +91,8 @@ struct ActionType {
     /// What the catalogue is to say beside the states above, in the transaction that says it is done.
     Outcome (*record)(Catalogue& catalogue, const PlannedAction& planned) = nullptr;
     Outcome (*withdraw)(Catalogue& catalogue, const LedgerAction& action) = nullptr;
-    /// Instead of what `make` has read of it: says what stands at the place now, known from elsewhere.
-    Outcome (*takeIn)(Catalogue& catalogue, const LedgerAction& action) = nullptr;
+    /// Instead of what `make` has read of it: says what stands at the places now, known from elsewhere.
+    Outcome (*takeIn)(Catalogue& catalogue, std::span<const LedgerAction* const> actions) = nullptr;
 
     bool isMade() const { return make != nullptr; }
     /// One after another, because each is made and read back; else many at once.

@@ -41,13 +41,13 @@ Result<Proven> proveCopyable(DoingContext& /*context*/, const PlannedAction& pla
     return room ? Result<Proven>(Proven{}) : Result<Proven>(room.error());
 }
 
-/// The places of what has a holding's bytes, its own first.
-Result<std::vector<BytePath>> sourcesOf(const DoingContext& context, const PlannedAction& planned) {
+/// The places of others that have a holding's bytes.
+Result<std::vector<BytePath>> otherSourcesOf(const DoingContext& context, const PlannedAction& planned) {
     auto same = Holdings(context.catalogue).carrying(planned.holding.checksum);
     if (!same) {
         return same.error();
     }
-    std::vector<BytePath> places{planned.path};
+    std::vector<BytePath> places;
     for (const auto& holding : *same) {
         const auto volume = std::ranges::find(context.volumes, holding.volume, &Volume::id);
         if (holding.id != planned.holding.id && volume != context.volumes.end() &&
@@ -58,34 +58,45 @@ Result<std::vector<BytePath>> sourcesOf(const DoingContext& context, const Plann
     return places;
 }
 
-Result<FileRecord> makeCopy(DoingContext& context, const PlannedAction& planned, const LedgerAction& action) {
-    const auto sources = sourcesOf(context, planned);
-    if (!sources) {
-        return sources.error();
-    }
+/// What is at `source`, where that is what was recorded.
+Result<FileRecord> copyFrom(const BytePath& source, DoingContext& context, const LedgerAction& action) {
     Unflushed unflushed; // what is made is known once it has its place
-    std::optional<Error> first;
-    for (const auto& source : *sources) {
-        auto copied = copyChecksummed(source, action.made, unflushed, context.control,
-                                      [&](std::uint64_t bytes) { context.onBytes(bytes, source); });
-        if (copied && copied->file == action.checksum) {
-            FileRecord record;
-            record.checksums = std::move(*copied);
-            return record;
-        }
-        if (copied) {
-            const auto removed = removeFile(action.made, unflushed);
-            copied = removed ? refusedError(source, displayPath(source) +
-                                                        " is not what was recorded; verify its volume.")
-                             : removed.error();
-        }
-        first = first ? first : copied.error();
-        const auto cause = copied.error().cause;
-        if (cause == Cause::interrupted || cause == Cause::full || cause == Cause::alreadyThere) {
-            return copied.error();
+    auto copied = copyChecksummed(source, action.made, unflushed, context.control,
+                                  [&](std::uint64_t bytes) { context.onBytes(bytes, source); });
+    if (!copied) {
+        return copied.error();
+    }
+    if (copied->file != action.checksum) {
+        const auto removed = removeFile(action.made, unflushed);
+        return removed ? refusedError(source,
+                                      displayPath(source) + " is not what was recorded; verify its volume.")
+                       : removed.error();
+    }
+    FileRecord record;
+    record.checksums = std::move(*copied);
+    return record;
+}
+
+Result<FileRecord> makeCopy(DoingContext& context, const PlannedAction& planned, const LedgerAction& action) {
+    auto made = copyFrom(planned.path, context, action);
+    const auto isTheSources = [](const Error& error) {
+        return error.cause != Cause::interrupted && error.cause != Cause::full &&
+               error.cause != Cause::alreadyThere;
+    };
+    if (made || !isTheSources(made.error())) {
+        return made;
+    }
+    const auto others = otherSourcesOf(context, planned);
+    if (!others) {
+        return others.error();
+    }
+    for (const auto& source : *others) {
+        auto other = copyFrom(source, context, action);
+        if (other || !isTheSources(other.error())) {
+            return other;
         }
     }
-    return *first;
+    return made;
 }
 
 } // namespace
@@ -101,7 +112,7 @@ ActionType copyType() {
     type.layOut = expectHoldings;
     type.make = makeCopy;
     type.madeTogether = true;
-    type.takeIn = becomeCopy;
+    type.takeIn = becomeCopies;
     return type;
 }
 

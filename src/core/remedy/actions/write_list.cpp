@@ -73,7 +73,9 @@ ActionType writeListType() {
     type.prove = proveWritable;
     type.make = makeList;
     type.madeTogether = true;
-    type.takeIn = [](Catalogue& /*catalogue*/, const LedgerAction& /*action*/) { return done(); };
+    type.takeIn = [](Catalogue& /*catalogue*/, std::span<const LedgerAction* const> /*actions*/) {
+        return done();
+    };
     return type;
 }
 

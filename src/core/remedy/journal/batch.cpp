@@ -174,11 +174,7 @@ Outcome Batch::record() {
                     return said;
                 }
             }
-            if (const auto known = doing->type().takeIn; known != nullptr) {
-                if (const auto taken = known(context_.catalogue, doing->action); !taken) {
-                    return taken;
-                }
-            } else if (doing->made) {
+            if (doing->made && doing->type().takeIn == nullptr) {
                 auto record = *doing->made;
                 const auto stamp = stampAt(doing->action.place);
                 record.stamp = stamp ? *stamp : record.stamp; // the rename has changed its ctime
@@ -187,7 +183,13 @@ Outcome Batch::record() {
                 }
             }
         }
-        return ledger_.settle(settlements);
+        const auto known = finished.empty() ? nullptr : finished.front()->type().takeIn;
+        std::vector<const LedgerAction*> actions;
+        for (const auto* doing : finished) {
+            actions.push_back(&doing->action);
+        }
+        const auto taken = known != nullptr ? known(context_.catalogue, actions) : done();
+        return taken ? ledger_.settle(settlements) : taken;
     });
     if (!recorded) {
         return recorded;

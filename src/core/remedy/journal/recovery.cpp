@@ -183,9 +183,10 @@ class Recovery {
         const auto recorded = catalogue_.together([&]() -> Outcome {
             for (const auto* doing : taken) {
                 const auto known = isForth(doing->action) ? doing->type().takeIn : nullptr;
-                const auto in = doing->made        ? takeIn(catalogue_, doing->action, *doing->made)
-                                : known != nullptr ? known(catalogue_, doing->action)
-                                                   : done();
+                const auto in = doing->made ? takeIn(catalogue_, doing->action, *doing->made)
+                                : known != nullptr
+                                    ? known(catalogue_, std::array{&std::as_const(doing->action)})
+                                    : done();
                 if (!in) {
                     return in;
                 }

@@ -1,0 +1,54 @@
+#pragma once
+
+#include "core/transfer/plan.h"
+
+#include <QWidget>
+
+class QComboBox;
+class QFormLayout;
+class QLabel;
+class QLineEdit;
+class QPushButton;
+
+namespace sober::app {
+
+/// Where a transfer goes and how: the folder, whose rules, the mode, the order with a preview on what comes,
+/// the lists.
+class TransferForm : public QWidget {
+    Q_OBJECT
+
+  public:
+    explicit TransferForm(QWidget* parent);
+    /// Everything but what comes along.
+    TransferRequest request() const;
+    bool hasPlace() const;
+    /// What the plan knows of the place, and some of what comes, for the preview.
+    void setPlan(const TransferPlan* plan);
+    void setTarget(const BytePath& folder);
+
+  signals:
+    void changed();
+
+  private:
+    void buildWhere(QFormLayout& form);
+    void buildHow(QFormLayout& form);
+    void addFieldMenu();
+    QString layoutText() const;
+    void preview();
+    void followLayout();
+
+    QLineEdit* folder_;
+    QComboBox* rules_;
+    QLineEdit* room_;
+    QComboBox* mode_;
+    QComboBox* layout_;
+    QLineEdit* order_;
+    QPushButton* fields_;
+    QLabel* preview_;
+    QComboBox* lists_;
+    BytePath chosen_; ///< the folder's bytes, as long as its text is theirs
+    std::vector<Holding> sample_;
+    const TargetRules* targetRules_ = nullptr;
+};
+
+} // namespace sober::app
