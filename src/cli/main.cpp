@@ -35,7 +35,7 @@ using namespace sober::cli;
 std::vector<std::string> kindsToAdd() {
     std::vector<std::string> words;
     for (const auto kind : everyKind) {
-        if (kind != ActionKind::acceptChange && kind != ActionKind::bringBack && !isOwnList(kind)) {
+        if (kind != ActionKind::acceptChange && kind != ActionKind::bringBack && !isTransfers(kind)) {
             words.emplace_back(word(kind));
         }
     }
@@ -313,6 +313,10 @@ int runCommand(int argc, char** argv) {
         ->add_option("--prefix", transfer.prefix,
                      "what the lists' entries begin with, as the device sees its folder")
         ->excludes(relativeFlag);
+    transferPlan->add_option(
+        "--form", transfer.forms,
+        "SOURCE=TARGET:QUALITY, as lossless=mp3:V0, all=opus:96, flac=aac:160, lossless=mp3:V2@30 (an "
+        "excerpt of 30 s), @20% or '@30 loudest'");
     const auto numbered = [&](const char* name, const char* what) {
         auto* command = transferCommand->add_subcommand(name, what);
         command->add_option("TRANSFER", transferNumber, "its number")->required();

@@ -129,6 +129,7 @@ Json transferShape(const Shown& shown) {
         Json json{{"source", text(shown.sources[i])},
                   {"target", text(target)},
                   {"bytes", item.bytes},
+                  {"form", item.form.empty() ? Json() : Json(item.form)},
                   {"altered", item.altered.empty() ? Json() : Json(text(item.altered))},
                   {"state", word(item.state)},
                   {"error", item.error.empty() ? Json() : Json(text(item.error))}};
@@ -207,6 +208,19 @@ int show(const CommonOptions& common, const Catalogue& catalogue, SettledTransfe
     return exitDone;
 }
 
+/// What each form costs, where it does not fit; and what goes through a lossy encoder twice.
+void sayForms(const TransferPlan& plan) {
+    if (!plan.transfer.fits()) {
+        for (const auto& [form, needs] : plan.costs) {
+            say("  {}: about {}, {}\n", form.empty() ? "as it is" : "--form " + form, humanBytes(needs),
+                needs <= plan.transfer.free ? "fits" : "does not fit");
+        }
+    }
+    if (plan.reencoded > 0) {
+        say("{} of what is encoded went through a lossy encoder already.\n", humanCount(plan.reencoded));
+    }
+}
+
 Result<TransferId> numberFrom(const std::string& text) {
     TransferId id = 0;
     const auto [end, trouble] = std::from_chars(text.data(), text.data() + text.size(), id);
@@ -238,6 +252,14 @@ int runTransferPlan(const CommonOptions& common, const TransferOptions& options,
     request.layout = options.layout;
     request.mode = *transferModeOf(options.mode);
     request.lists = listWayOf(options);
+    for (const auto& words : options.forms) {
+        auto rule = formRuleFrom(words);
+        if (!rule) {
+            fail(rule.error());
+            return exitUsage;
+        }
+        request.forms.push_back(std::move(*rule));
+    }
     const auto plan = planTransfer(*catalogue, request, control);
     if (!plan) {
         return plan.error().cause == Cause::interrupted ? exitInterrupted
@@ -249,12 +271,25 @@ int runTransferPlan(const CommonOptions& common, const TransferOptions& options,
     if (!settled) {
         return fail(settled.error());
     }
-    Json more{{"duration", plan->seconds}, {"unsound", plan->unsound}, {"contradicted", plan->contradicted}};
+    Json more{{"duration", plan->seconds},
+              {"unsound", plan->unsound},
+              {"contradicted", plan->contradicted},
+              {"encoded", plan->encoded},
+              {"reencoded", plan->reencoded}};
+    more["forms"] = Json::array();
+    for (const auto& [form, needs] : plan->costs) {
+        more["forms"].push_back({{"form", form.empty() ? Json() : Json(form)},
+                                 {"needs_bytes", needs},
+                                 {"fits", needs <= plan->transfer.free}});
+    }
     more["no_longer"] = Json::array();
     for (const auto& path : plan->noLonger) {
         more["no_longer"].push_back(percentEncodeOffending(path));
     }
     const auto shown = show(common, *catalogue, std::move(*settled), more);
+    if (!common.json) {
+        sayForms(*plan);
+    }
     if (!common.json && !plan->noLonger.empty()) {
         say("{} there would be no longer among what comes.\n", counted(plan->noLonger.size(), "holding"));
     }

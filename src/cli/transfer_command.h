@@ -20,6 +20,7 @@ struct TransferOptions {
     std::string listForm; ///< "": each list's own
     bool relative = false;
     BytePath prefix;
+    std::vector<std::string> forms; ///< SOURCE=TARGET:QUALITY
 };
 
 int runTransferPlan(const CommonOptions& common, const TransferOptions& options, RunControl& control);

@@ -20,9 +20,9 @@ TEST_CASE("every kind has a word of its own, and is found by it") {
 
 // The Library of Congress's vocabulary of preservation events, id.loc.gov/vocabulary/preservation/eventType.
 TEST_CASE("every kind is an event that PREMIS knows") {
-    const std::set<std::string_view> known{
-        "deaccession",           "quality review", "recovery",    "modification",
-        "metadata modification", "transfer",       "replication", "creation"};
+    const std::set<std::string_view> known{"deaccession",  "quality review",        "recovery",
+                                           "modification", "metadata modification", "transfer",
+                                           "migration",    "replication",           "creation"};
     for (const auto kind : everyKind) {
         CHECK(known.contains(premisEventOf(kind)));
     }

@@ -207,6 +207,7 @@ DROP TRIGGER search_new; DROP TRIGGER search_changed; ALTER TABLE volumes DROP C
 ALTER TABLE holdings DROP COLUMN composer; ALTER TABLE holdings DROP COLUMN genre;
 ALTER TABLE holdings DROP COLUMN disc;
 DROP INDEX holdings_codec;
+DROP TABLE transfers; DROP TABLE transfer_items; DROP TABLE transfer_left; DROP TABLE transfer_lists;
 PRAGMA user_version = 9''')
 )",
                                told.cataloguePath()});

@@ -375,6 +375,37 @@ TEST_CASE("a card that is pulled in the middle, and is back") {
     run({"umount", "-l", all / "T"});
 }
 
+TEST_CASE("a drive that turns read-only in the middle, and can be written again") {
+    if (getuid() != 0) {
+        WARN("not run: mounting needs root");
+        return;
+    }
+    const int turnsAt = GENERATE(1, 6, 9, 14);
+    Moving all;
+    TestMounts::makeExt4(all / "image");
+    TestMounts mounts;
+    mounts.mount({"-o", "loop", all / "image", all / "T"});
+    const auto id = all.kept(all.wholeVolume());
+    CarryOutHooks hooks;
+    int instants = 0;
+    hooks.onInstant = [&](Instant) {
+        if (++instants == turnsAt) {
+            sober::test::run({"mount", "-o", "remount,ro", all / "T"});
+        }
+    };
+    CAPTURE(turnsAt);
+    const auto stopped = all.run(id, hooks);
+    CHECK(stopped.settled.transfer.state != TransferState::copied);
+    CHECK_FALSE(stopped.carried.refused.empty());
+    REQUIRE(sober::test::run({"mount", "-o", "remount,rw", all / "T"}).code == 0);
+    all.whileClosed([&] { REQUIRE(openForWork(all.cataloguePath()).ok()); });
+    CHECK(all.run(id).settled.transfer.state == TransferState::copied);
+    CHECK(all.proven(id).proof.holds());
+    for (const auto& [path, content] : all.at("T")) {
+        CHECK(path.find(".sober-") == BytePath::npos);
+    }
+}
+
 TEST_CASE("a folder is put in another order by renames, chains and rounds of names too, and back") {
     Moving all;
     // 1 goes to where 2 is, 2 to where 3 is; a and b change names.

@@ -157,6 +157,7 @@ void FaultScene::prepare() {
         writeFile(*this / "L/library.m3u8", readFile(*this / "L/library.m3u8") + "# more\n");
         planTransfer();
         break;
+    case ActionKind::encode:
     case ActionKind::writeList:
         planTransfer();
         break;
@@ -178,6 +179,9 @@ void FaultScene::planTransfer() {
     TransferRequest request;
     request.choice.lists = {*this / "L/library.m3u8"};
     request.to = *this / "V/to";
+    if (kind_ == ActionKind::encode) {
+        request.forms = {*formRuleFrom("lossless=mp3:V5")};
+    }
     RunControl control;
     const auto plan = sober::planTransfer(catalogue(), request, control);
     REQUIRE(plan.ok());

@@ -174,6 +174,9 @@ TEST_CASE("a fault while a holding is brought back", "[faults][bring-back]") {
 TEST_CASE("a fault while a holding is copied", "[faults][copy]") {
     sweep(ActionKind::copy, GENERATE(true, false));
 }
+TEST_CASE("a fault while a holding is encoded", "[faults][encode]") {
+    sweep(ActionKind::encode, true);
+}
 TEST_CASE("a fault while a transfer is run", "[faults][write-list]") {
     sweep(ActionKind::writeList, true);
 }

@@ -279,6 +279,10 @@ void TransferDesk::takePlan(std::shared_ptr<const TransferPlan> plan) {
     if (plan_->contradicted > 0) {
         words << tr("%1 are not what they claim").arg(shown(humanCount(plan_->contradicted)));
     }
+    if (plan_->reencoded > 0) {
+        words << tr("%1 of %2 encoded were lossy already")
+                     .arg(shown(humanCount(plan_->reencoded)), shown(humanCount(plan_->encoded)));
+    }
     if (!plan_->inNoList.empty()) {
         words << tr("%1 in no list would be left behind").arg(shown(humanCount(plan_->inNoList.size())));
     }

@@ -24,6 +24,18 @@ constexpr std::array ruleWords{"auto", "fat32", "exfat", "ntfs", "ext4", "iso966
 constexpr const char* usualOrder = R"(albumartist|artist / album / disc "-" track.2 " " title|name)";
 constexpr std::size_t previewed = 2;
 
+/// The forms on offer, the first as it is.
+QString formName(std::size_t at) {
+    const std::array names{TransferForm::tr("audio as it is"),
+                           TransferForm::tr("lossless as FLAC"),
+                           TransferForm::tr("lossless as MP3 V0"),
+                           TransferForm::tr("lossless as Vorbis q7"),
+                           TransferForm::tr("lossless as AAC 192"),
+                           TransferForm::tr("lossless as Opus 128"),
+                           TransferForm::tr("all as Opus 96, for a small card")};
+    return names[at];
+}
+
 } // namespace
 
 TransferForm::TransferForm(QWidget* parent)
@@ -36,7 +48,8 @@ TransferForm::TransferForm(QWidget* parent)
       order_(new QLineEdit(this)),
       fields_(new QPushButton(tr("Add a part…"), this)),
       preview_(quietLabel({}, this)),
-      lists_(new QComboBox(this)) {
+      lists_(new QComboBox(this)),
+      forms_(new QComboBox(this)) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     auto* form = new QFormLayout;
@@ -106,7 +119,16 @@ void TransferForm::buildHow(QFormLayout& form) {
     form.addRow(tr("Its parts"), order);
     lists_->setAccessibleName(tr("The lists' form"));
     lists_->addItems({tr("lists as they are"), tr("lists as M3U8"), tr("lists as XSPF"), tr("lists as PLS")});
-    form.addRow(tr("Lists"), lists_);
+    forms_->setAccessibleName(tr("In which form"));
+    for (std::size_t i = 0; i <= offeredForms.size(); ++i) {
+        forms_->addItem(formName(i));
+    }
+    auto* last = new QHBoxLayout;
+    last->setSpacing(6);
+    last->addWidget(forms_, 3);
+    last->addWidget(lists_, 2);
+    form.addRow(tr("Form"), last);
+    connect(forms_, &QComboBox::currentIndexChanged, this, &TransferForm::changed);
     connect(mode_, &QComboBox::currentIndexChanged, this, &TransferForm::changed);
     connect(layout_, &QComboBox::currentIndexChanged, this, [this] {
         followLayout();
@@ -172,6 +194,11 @@ TransferRequest TransferForm::request() const {
     constexpr std::array<std::optional<PlaylistFormat>, 4> forms{std::nullopt, PlaylistFormat::m3u,
                                                                  PlaylistFormat::xspf, PlaylistFormat::pls};
     request.lists.format = forms[static_cast<std::size_t>(lists_->currentIndex())];
+    if (const int form = forms_->currentIndex(); form > 0) {
+        if (const auto rule = formRuleFrom(offeredForms[static_cast<std::size_t>(form) - 1])) {
+            request.forms.push_back(*rule);
+        }
+    }
     return request;
 }
 
@@ -188,8 +215,25 @@ void TransferForm::setPlan(const TransferPlan* plan) {
     if (plan != nullptr) {
         sample_ = plan->sample;
         targetRules_ = plan->place.rules;
+        showCosts(*plan);
     }
     preview();
+}
+
+/// What each form would need there, in the box itself.
+void TransferForm::showCosts(const TransferPlan& plan) {
+    for (std::size_t i = 0; i < plan.costs.size() && static_cast<int>(i) < forms_->count(); ++i) {
+        const auto needs = plan.costs[i].second;
+        forms_->setItemText(static_cast<int>(i),
+                            tr("%1: %2%3")
+                                .arg(formName(i), shown(humanBytes(needs)),
+                                     needs > plan.transfer.free ? tr(", too much") : QString()));
+    }
+    forms_->setToolTip(
+        plan.losslessTimes > 0
+            ? tr("Lossless takes %1 times a good lossy file among what comes; rule of thumb: 4 to 5")
+                  .arg(plan.losslessTimes, 0, 'f', 1)
+            : tr("Lossless takes 4 to 5 times a good lossy file (rule of thumb)"));
 }
 
 /// On the custodian's own files, as it is typed.

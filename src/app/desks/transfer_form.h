@@ -35,6 +35,7 @@ class TransferForm : public QWidget {
     void addFieldMenu();
     QString layoutText() const;
     void preview();
+    void showCosts(const TransferPlan& plan);
     void followLayout();
 
     QLineEdit* folder_;
@@ -46,6 +47,7 @@ class TransferForm : public QWidget {
     QPushButton* fields_;
     QLabel* preview_;
     QComboBox* lists_;
+    QComboBox* forms_;
     BytePath chosen_; ///< the folder's bytes, as long as its text is theirs
     std::vector<Holding> sample_;
     const TargetRules* targetRules_ = nullptr;

@@ -25,6 +25,7 @@ constexpr std::array<Words, everyKind.size()> table{{
     {ActionKind::move, "move", "moved", "transfer"},
     {ActionKind::bringBack, "bring-back", "brought back", "recovery"},
     {ActionKind::copy, "copy", "copied", "replication"},
+    {ActionKind::encode, "encode", "written in another form", "migration"},
     {ActionKind::writeList, "write-list", "written", "creation"},
     {ActionKind::replaceList, "replace-list", "written anew", "modification"},
 }};

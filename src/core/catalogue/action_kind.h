@@ -20,15 +20,16 @@ enum class ActionKind {
     move,         ///< a holding goes to another place on its file system
     bringBack,    ///< in the ledger alone: a missing holding was restored, nothing had to be set aside
     copy,         ///< a holding's bytes are put at another place too
+    encode,       ///< a holding is put at another place in another form; the action's `change` says which
     writeList,    ///< a list is written where nothing stood, by a transfer
     replaceList,  ///< one takes the place of what an earlier transfer has written
 };
 
-inline constexpr std::array everyKind{ActionKind::retire,       ActionKind::writeOff,   ActionKind::accept,
-                                      ActionKind::acceptChange, ActionKind::restore,    ActionKind::repair,
-                                      ActionKind::rewrite,      ActionKind::retag,      ActionKind::repoint,
-                                      ActionKind::move,         ActionKind::bringBack,  ActionKind::copy,
-                                      ActionKind::writeList,    ActionKind::replaceList};
+inline constexpr std::array everyKind{
+    ActionKind::retire,  ActionKind::writeOff,  ActionKind::accept,     ActionKind::acceptChange,
+    ActionKind::restore, ActionKind::repair,    ActionKind::rewrite,    ActionKind::retag,
+    ActionKind::repoint, ActionKind::move,      ActionKind::bringBack,  ActionKind::copy,
+    ActionKind::encode,  ActionKind::writeList, ActionKind::replaceList};
 
 /// The word that stands for it in the catalogue, the command and the windows.
 std::string_view word(ActionKind kind);
@@ -44,9 +45,13 @@ inline bool isMended(ActionKind kind) {
     return kind == ActionKind::restore || kind == ActionKind::repair;
 }
 
-/// Whether a kind writes a transfer's list; never asked for on the docket.
+/// Whether a kind writes a transfer's list.
 inline bool isOwnList(ActionKind kind) {
     return kind == ActionKind::writeList || kind == ActionKind::replaceList;
+}
+/// Whether a kind is a transfer's alone: never asked for on the docket.
+inline bool isTransfers(ActionKind kind) {
+    return isOwnList(kind) || kind == ActionKind::encode;
 }
 /// Whether a kind puts a holding at another place.
 inline bool isPlaced(ActionKind kind) {

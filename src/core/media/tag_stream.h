@@ -12,7 +12,9 @@ namespace sober {
 class TagStream final : public TagLib::FileStream {
   public:
     TagStream(const FileHandle& file, BytePath path, bool readOnly)
-        : TagLib::FileStream(fcntl(file.get(), F_DUPFD_CLOEXEC, 0), readOnly), path_(std::move(path)) {}
+        : TagLib::FileStream(fcntl(file.get(), F_DUPFD_CLOEXEC, 0), readOnly), path_(std::move(path)) {
+        seek(0); // some formats are read from where the file stands
+    }
     TagLib::FileName name() const override { return path_.c_str(); }
 
   private:

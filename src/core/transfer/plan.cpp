@@ -44,6 +44,11 @@ class Planning {
     }
 
   private:
+    struct There {
+        BytePath path; ///< relative to the target
+        Checksum128 content;
+    };
+
     Outcome look() {
         if (request_.choice.isEmpty()) {
             return Error{Cause::invalid, {}, "Nothing is chosen to come along."};
@@ -75,6 +80,11 @@ class Planning {
         if (!holdings) {
             return holdings.error();
         }
+        auto unsound = EvidenceStore(catalogue_).unsound();
+        if (!unsound) {
+            return unsound.error();
+        }
+        unsound_ = std::move(*unsound);
         chosen_ = std::move(*chosen);
         holdings_ = std::move(*holdings);
         plan_.left = std::move(chosen_.left);
@@ -97,6 +107,9 @@ class Planning {
         if (!plan_.place.volume) {
             return done();
         }
+        if (const auto looked = lookAtEarlier(); !looked) {
+            return looked;
+        }
         const auto& volume = *plan_.place.volume;
         return Holdings(catalogue_).eachPresent([&](PresentHolding&& holding) {
             if (holding.volume != volume.id) {
@@ -107,6 +120,28 @@ class Planning {
                 there_.emplace(collisionKey(*plan_.place.rules, *within), There{*within, holding.checksum});
             }
         });
+    }
+
+    /// What earlier transfers have written there in other forms.
+    Outcome lookAtEarlier() {
+        const TransferStore store(catalogue_);
+        const auto earlier = request_.forms.empty() ? Result(std::vector<Transfer>()) : store.all();
+        if (!earlier) {
+            return earlier.error();
+        }
+        for (const auto& transfer : *earlier) {
+            const auto items = transfer.folder == plan_.place.folder ? store.items(transfer.id)
+                                                                     : Result(std::vector<TransferItem>());
+            if (!items) {
+                return items.error();
+            }
+            for (const auto& item : *items) {
+                if (!item.form.empty() && item.state == ItemState::copied) {
+                    made_.try_emplace(collisionKey(*plan_.place.rules, item.target), item.content, item.form);
+                }
+            }
+        }
+        return done();
     }
 
     /// Where a holding is taken for being already: in the target's folder, when it is copied there.
@@ -132,7 +167,19 @@ class Planning {
                 plan_.left.push_back({place, LeftBehind::tooLarge});
                 continue;
             }
-            TransferItem item{holding.id, holding.checksum, {}, holding.size, {}, {}, ItemState::waits, {}};
+            const auto* rule = isThereAlready(holding) ? nullptr : ruleFor(request_.forms, holding);
+            if (rule != nullptr && unsound_.contains(holding.id)) {
+                plan_.left.push_back({place, LeftBehind::unsound});
+                continue;
+            }
+            TransferItem item{holding.id,
+                              holding.checksum,
+                              {},
+                              bytesBy(rule, holding),
+                              {},
+                              rule != nullptr ? rule->words : "",
+                              ItemState::waits,
+                              {}};
             if (auto there = isThereAlready(holding)) {
                 item.target = std::move(*there);
                 item.state = ItemState::there;
@@ -143,6 +190,9 @@ class Planning {
                                   ? relativeTo(place, plan_.place.folder).value_or(holding.path)
                                   : holding.path;
             auto filed = filing.nameFor(holding, kept, layout_, rules, request_.replacements);
+            if (rule != nullptr) {
+                filed.name.ending = endingOf(rule->form);
+            }
             item.altered = std::move(filed.folderAltered);
             names.push_back(std::move(filed.name));
             named.push_back(std::move(item));
@@ -192,16 +242,23 @@ class Planning {
         if (request_.mode != TransferMode::reorder) {
             const auto known = there_.find(collisionKey(*plan_.place.rules, path));
             if (known != there_.end()) {
-                return known->second.content != item.content;
+                return !isWhatShallStand(known->first, known->second, item);
             }
             // Of what nobody has looked at only its size is known; what is in it is asked when it comes to
             // it.
             if (const auto stamp = stampAt(joinPath(plan_.place.folder, path));
-                stamp && stamp->size == item.bytes) {
+                item.form.empty() && stamp && stamp->size == item.bytes) {
                 return false;
             }
         }
         return presenceOf(joinPath(plan_.place.folder, path)) != Presence::gone;
+    }
+
+    /// Its own bytes or, in another form, what an earlier transfer made of them there.
+    bool isWhatShallStand(const std::string& key, const There& there, const TransferItem& item) const {
+        const auto made = made_.find(key);
+        return item.form.empty() ? there.content == item.content
+                                 : made != made_.end() && made->second == std::pair(item.content, item.form);
     }
 
     void settleName(TransferItem& item, const TargetName& name, const BytePath& within) {
@@ -212,7 +269,7 @@ class Planning {
             return;
         }
         const auto known = there_.find(collisionKey(*plan_.place.rules, item.target));
-        if (known != there_.end() && known->second.content == item.content) {
+        if (known != there_.end() && isWhatShallStand(known->first, known->second, item)) {
             item.target = known->second.path;
             item.state = ItemState::there;
         }
@@ -252,10 +309,9 @@ class Planning {
     }
 
     Outcome measure() {
-        const auto unsound = EvidenceStore(catalogue_).unsound();
         const auto contradicted = EvidenceStore(catalogue_).contradicted();
-        if (!unsound || !contradicted) {
-            return unsound ? contradicted.error() : unsound.error();
+        if (!contradicted) {
+            return contradicted.error();
         }
         std::unordered_map<HoldingId, const Holding*> byId;
         for (const auto& holding : holdings_) {
@@ -267,7 +323,7 @@ class Planning {
             const auto& holding = *byId.at(item.source);
             plan_.bytes += item.bytes;
             plan_.seconds += holding.claims.duration;
-            plan_.unsound += unsound->contains(item.source) || !holding.problem.empty() ? 1 : 0;
+            plan_.unsound += unsound_.contains(item.source) || !holding.problem.empty() ? 1 : 0;
             plan_.contradicted += contradicted->contains(item.source) ? 1 : 0;
             const bool isRenamed = request_.mode == TransferMode::reorder ||
                                    (request_.mode == TransferMode::steps && isOnTarget(holding));
@@ -275,7 +331,12 @@ class Planning {
                 transfer.needs += plan_.place.roomFor(item.bytes);
             }
             targets.insert(collisionKey(*plan_.place.rules, item.target));
+            if (!item.form.empty()) {
+                ++plan_.encoded;
+                plan_.reencoded += !holding.claims.lossless || contradicted->contains(item.source) ? 1 : 0;
+            }
         }
+        weighForms();
         plan_.sample.assign(holdings_.begin(), holdings_.begin() + static_cast<std::ptrdiff_t>(std::min(
                                                                        sampleSize, holdings_.size())));
         if (const auto counted = countSources(byId); !counted) {
@@ -302,6 +363,36 @@ class Planning {
         transfer.free = plan_.place.free;
         transfer.filesystem = plan_.place.filesystem;
         return describe();
+    }
+
+    /// What each form on offer would need.
+    void weighForms() {
+        double bytes[2] = {0, 0};
+        double seconds[2] = {0, 0};
+        std::vector<std::optional<FormRule>> offers{std::nullopt};
+        for (const auto words : offeredForms) {
+            const auto rule = formRuleFrom(words);
+            offers.push_back(rule ? std::optional(*rule) : std::nullopt);
+        }
+        for (std::size_t i = 0; i < offers.size(); ++i) {
+            std::uint64_t needs = 0;
+            for (const auto& holding : holdings_) {
+                const auto* rule = offers[i] ? ruleFor(std::span(&*offers[i], 1), holding) : nullptr;
+                needs += plan_.place.roomFor(bytesBy(rule, holding));
+            }
+            plan_.costs.emplace_back(i == 0 ? std::string() : std::string(offeredForms[i - 1]), needs);
+        }
+        constexpr std::int64_t goodLossy = 192'000; // bit/s
+        for (const auto& holding : holdings_) {
+            const auto& claims = holding.claims;
+            if (claims.lossless || claims.bitrate >= goodLossy) {
+                bytes[claims.lossless ? 0 : 1] += static_cast<double>(holding.size);
+                seconds[claims.lossless ? 0 : 1] += claims.duration;
+            }
+        }
+        if (seconds[0] > 0 && seconds[1] > 0 && bytes[1] > 0) {
+            plan_.losslessTimes = bytes[0] / seconds[0] / (bytes[1] / seconds[1]);
+        }
     }
 
     Outcome countSources(const std::unordered_map<HoldingId, const Holding*>& byId) {
@@ -358,13 +449,11 @@ class Planning {
         }
         plan_.transfer.choice = fmt::format("{}{}", fmt::join(words, ", "),
                                             choice.keepersOnly ? "; of copies only the keepers" : "");
+        for (const auto& rule : request_.forms) {
+            plan_.transfer.choice += fmt::format("; {} as {}", rule.source, rule.words);
+        }
         return done();
     }
-
-    struct There {
-        BytePath path; ///< relative to the target
-        Checksum128 content;
-    };
 
     const Catalogue& catalogue_;
     const TransferRequest& request_;
@@ -376,6 +465,9 @@ class Planning {
     std::vector<BytePath> within_; ///< of what is named: where it lies relative to the target; "" elsewhere
     std::unordered_set<BytePath> sources_;
     std::unordered_map<std::string, There> there_;
+    std::unordered_map<std::string, std::pair<Checksum128, std::string>>
+        made_; ///< by earlier transfers, in other forms
+    std::unordered_set<HoldingId> unsound_;
     TransferPlan plan_;
 };
 

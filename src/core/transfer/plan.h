@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/transfer/chosen.h"
+#include "core/transfer/forms.h"
 #include "core/transfer/target_list.h"
 #include "core/transfer/target_names.h"
 #include "core/transfer/target_place.h"
@@ -17,6 +18,7 @@ struct TransferRequest {
     TransferMode mode = TransferMode::copy;
     ListWay lists = {};
     NameReplacements replacements = usualReplacements();
+    std::vector<FormRule> forms = {};
 };
 
 /// What would be done, before anything is.
@@ -41,6 +43,13 @@ struct TransferPlan {
     std::vector<From> from;
     std::uint64_t bytesThere = 0; ///< catalogued in the target's folder
     std::vector<Holding> sample;  ///< some of what comes, for previewNames
+    std::uint64_t encoded = 0;    ///< of what comes, that is written in another form
+    std::uint64_t reencoded = 0;  ///< of those, that went through a lossy encoder already
+    /// What each offered form would need, in bytes; first as it is.
+    std::vector<std::pair<std::string, std::uint64_t>> costs;
+    /// How many times the bytes of a second of lossy audio (192 kbit/s and more) a second of lossless has
+    /// among what comes; 0: it cannot be said. The trade's rule of thumb is four to five.
+    double losslessTimes = 0;
 };
 
 /// Plans by the catalogue, the lists and the names at the target; reads no audio and changes nothing. Every

@@ -1,5 +1,6 @@
 #include "core/work/run_transfer.h"
 
+#include "core/audit/match_recordings.h"
 #include "core/audit/refresh_findings.h"
 #include "core/base/text.h"
 #include "core/catalogue/holding_writer.h"
@@ -162,7 +163,7 @@ class Running {
             if (!known) {
                 return known.error();
             }
-            if (stamp && stamp->size == item.bytes && !*known && control_.proceed()) {
+            if (stamp && item.form.empty() && stamp->size == item.bytes && !*known && control_.proceed()) {
                 if (const auto record = worker.passOver(place, control_, [](std::uint64_t) {})) {
                     writer.add(within, *record, false);
                     any = true;
@@ -219,7 +220,10 @@ class Running {
         std::vector<DocketAction> actions;
         for (const auto at : items) {
             const auto& item = settled_.items[at];
-            actions.push_back(actionFor(ActionKind::copy, item.source, placeOf(item)));
+            auto action = actionFor(item.form.empty() ? ActionKind::copy : ActionKind::encode, item.source,
+                                    placeOf(item));
+            action.change = item.form;
+            actions.push_back(std::move(action));
         }
         return actions;
     }
@@ -363,6 +367,15 @@ class Running {
         const auto noted = marked ? noteLists(store) : marked;
         const auto settled = noted ? settle() : noted;
         RunControl toTheEnd;
+        // What is in another form is known to be the same recording once it was matched.
+        const bool anyEncoded = std::ranges::any_of(settled_.items, [](const TransferItem& item) {
+            return !item.form.empty() && item.state == ItemState::copied;
+        });
+        const auto matched = settled && anyEncoded ? matchRecordings(catalogue_, control_, hooks_.onProgress)
+                                                   : Result(MatchReport{});
+        if (!matched) {
+            return matched.error();
+        }
         const auto read = settled ? readPlayers(catalogue_, toTheEnd) : Result<PlayersRead>(settled.error());
         return read ? refreshFindings(catalogue_) : Outcome(read.error());
     }

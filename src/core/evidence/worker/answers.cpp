@@ -180,8 +180,17 @@ void takeFrom(const Json& json, SmallPicture& picture) {
     picture = picture.pixels.size() == wanted ? picture : SmallPicture{};
 }
 
+Json shapeOf(const Encoded& encoded) {
+    return {{"seconds", encoded.seconds}, {"begins", encoded.begins}};
+}
+
 Json shapeOf(const ListeningFormat& format) {
     return {{"rate", format.rate}, {"seconds", format.seconds}};
+}
+
+void takeFrom(const Json& json, Encoded& encoded) {
+    json.at("seconds").get_to(encoded.seconds);
+    json.at("begins").get_to(encoded.begins);
 }
 
 void takeFrom(const Json& json, ListeningFormat& format) {

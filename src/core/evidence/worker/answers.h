@@ -3,6 +3,7 @@
 #include "core/base/file_handle.h"
 #include "core/evidence/compare_decodes.h"
 #include "core/evidence/time_spectrum.h"
+#include "core/media/encode.h"
 #include "core/media/probe.h"
 #include "core/media/small_picture.h"
 #include "core/media/tag_fields.h"
@@ -29,6 +30,7 @@ Json shapeOf(const std::vector<ByteRange>& ranges);
 Json shapeOf(const TimeSpectrum& picture);
 Json shapeOf(const SmallPicture& picture);
 Json shapeOf(const ListeningFormat& format);
+Json shapeOf(const Encoded& encoded);
 
 void takeFrom(const Json& json, Nothing& nothing);
 void takeFrom(const Json& json, Probed& probed);
@@ -38,6 +40,7 @@ void takeFrom(const Json& json, std::vector<ByteRange>& ranges);
 void takeFrom(const Json& json, TimeSpectrum& picture);
 void takeFrom(const Json& json, SmallPicture& picture);
 void takeFrom(const Json& json, ListeningFormat& format);
+void takeFrom(const Json& json, Encoded& encoded);
 
 Json bytesShape(std::string_view bytes);
 std::string bytesFrom(const Json& json);

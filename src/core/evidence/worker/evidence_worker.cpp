@@ -160,6 +160,14 @@ Outcome EvidenceWorker::writeTags(const FileHandle& file, const BytePath& path, 
     return ask<Nothing>(writeTagsQuestion, packed(question), std::array{&file}, path, control);
 }
 
+Result<Encoded> EvidenceWorker::encode(const BytePath& path, const FileHandle& target,
+                                       const std::string& form, RunControl& control) {
+    const auto file = openForReading(path);
+    const Json question{{"path", bytesShape(path)}, {"form", form}};
+    return file ? ask<Encoded>(encodeQuestion, packed(question), std::array{&*file, &target}, path, control)
+                : Result<Encoded>(file.error());
+}
+
 Result<std::vector<ByteRange>> EvidenceWorker::junkIn(const BytePath& path, RunControl& control) {
     const auto file = openForReading(path);
     return file ? ask<std::vector<ByteRange>>(junkQuestion, path, std::array{&*file}, path, control)

@@ -5,6 +5,7 @@
 #include "core/evidence/time_spectrum.h"
 #include "core/evidence/worker/serving.h"
 #include "core/evidence/worker/worker_process.h"
+#include "core/media/encode.h"
 #include "core/media/small_picture.h"
 #include "core/media/tag_fields.h"
 
@@ -33,6 +34,9 @@ class EvidenceWorker {
     Result<TagFields> readTags(const BytePath& path);
     /// Into a file that is open for writing.
     Outcome writeTags(const FileHandle& file, const BytePath& path, const TagChange& change);
+    /// As encodeAudio, into an empty file that is open for writing; `form` as its words (encoding_form.h).
+    Result<Encoded> encode(const BytePath& path, const FileHandle& target, const std::string& form,
+                           RunControl& control);
     /// The bytes of a file that belong neither to its audio nor to its tags.
     Result<std::vector<ByteRange>> junkIn(const BytePath& path, RunControl& control);
     /// As compareOpen.

@@ -139,6 +139,11 @@ class Server {
                 return packAnswer(compareOpen(message.files.at(0), path, message.files.at(1),
                                               bytesFrom(more.at("other")), more.at("coarse").get<double>(),
                                               control_));
+            case encodeQuestion: {
+                const auto form = encodingFormFrom(more.at("form").get<std::string>());
+                return packAnswer(form ? encode(file, path, message.files.at(1), *form)
+                                       : Result<Encoded>(form.error()));
+            }
             case timePictureQuestion:
                 return packAnswer(timePicture(file, path, more.at("columns").get<std::size_t>()));
             case listenQuestion:
@@ -150,6 +155,16 @@ class Server {
             // Asked for in a way that no version of this program does: answered below.
         }
         return packAnswer(Result<Nothing>(Error{Cause::invalid, {}, "The question was not understood."}));
+    }
+
+    Result<Encoded> encode(const FileHandle& file, const BytePath& path, const FileHandle& target,
+                           const EncodingForm& form) {
+        const auto stamp = stampOf(file, path);
+        if (!stamp) {
+            return stamp.error();
+        }
+        OpenFileSource source(file, path, stamp->size);
+        return encodeAudio(source, path, target, form, control_);
     }
 
     Result<TimeSpectrum> timePicture(const FileHandle& file, const BytePath& path, std::size_t columns) {

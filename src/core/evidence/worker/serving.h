@@ -24,6 +24,7 @@ enum Question : char {
     junkQuestion = 'j',
     timePictureQuestion = 's',
     pictureQuestion = 'i',
+    encodeQuestion = 'e',
     listenQuestion = 'l',
     listenOnQuestion = 'r', ///< so many more frames of what is listened to
     listenAtQuestion = 'k', ///< from another place

@@ -88,6 +88,8 @@ struct ActionType {
     /// Many are made one after another, flushed at once, and read back from the medium, to be block by block
     /// what was made.
     bool madeTogether = false;
+    /// Several at a time, each on a processor of its own: `make` then leaves the catalogue alone.
+    bool madeBesideEachOther = false;
     /// What the catalogue is to say beside the states above, in the transaction that says it is done.
     Outcome (*record)(Catalogue& catalogue, const PlannedAction& planned) = nullptr;
     Outcome (*withdraw)(Catalogue& catalogue, const LedgerAction& action) = nullptr;

@@ -1,6 +1,7 @@
 #include "core/remedy/actions/accept.h"
 #include "core/remedy/actions/action_type.h"
 #include "core/remedy/actions/copy.h"
+#include "core/remedy/actions/encode.h"
 #include "core/remedy/actions/mend.h"
 #include "core/remedy/actions/move.h"
 #include "core/remedy/actions/repoint.h"
@@ -16,13 +17,14 @@ namespace sober {
 
 const ActionType& typeOf(ActionKind kind) {
     static const std::map<ActionKind, ActionType> table{
-        {ActionKind::retire, retireType()},       {ActionKind::writeOff, writeOffType()},
-        {ActionKind::accept, acceptType()},       {ActionKind::acceptChange, acceptChangeType()},
-        {ActionKind::restore, restoreType()},     {ActionKind::repair, repairType()},
-        {ActionKind::rewrite, rewriteType()},     {ActionKind::retag, retagType()},
-        {ActionKind::repoint, repointType()},     {ActionKind::move, moveType()},
-        {ActionKind::bringBack, bringBackType()}, {ActionKind::copy, copyType()},
-        {ActionKind::writeList, writeListType()}, {ActionKind::replaceList, replaceListType()},
+        {ActionKind::retire, retireType()},           {ActionKind::writeOff, writeOffType()},
+        {ActionKind::accept, acceptType()},           {ActionKind::acceptChange, acceptChangeType()},
+        {ActionKind::restore, restoreType()},         {ActionKind::repair, repairType()},
+        {ActionKind::rewrite, rewriteType()},         {ActionKind::retag, retagType()},
+        {ActionKind::repoint, repointType()},         {ActionKind::move, moveType()},
+        {ActionKind::bringBack, bringBackType()},     {ActionKind::copy, copyType()},
+        {ActionKind::encode, encodeType()},           {ActionKind::writeList, writeListType()},
+        {ActionKind::replaceList, replaceListType()},
     };
     return table.at(kind);
 }

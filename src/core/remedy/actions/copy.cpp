@@ -11,8 +11,6 @@
 #include <algorithm>
 
 namespace sober {
-namespace {
-
 Result<Refusal> whyNotCopy(ReviewContext& context, PlannedAction& planned, const Volume& volume) {
     if (planned.holding.state != HoldingState::present) {
         return Refusal("It is not there any more.");
@@ -31,14 +29,19 @@ Result<Refusal> whyNotCopy(ReviewContext& context, PlannedAction& planned, const
     return context.moveTargets.insert(planned.target).second ? Refusal() : Refusal(taken);
 }
 
-/// From here on the action is about the new place.
-Result<Proven> proveCopyable(DoingContext& /*context*/, const PlannedAction& planned, LedgerAction& action) {
+Outcome beginAtTarget(const PlannedAction& planned, LedgerAction& action, std::uint64_t bytes) {
     action.place = planned.action.target;
     action.holding = 0;
-    action.madeChecksum = action.checksum;
     const auto free = isFree(action.place, displayPath(action.place) + " is taken.");
-    const auto room = free ? hasRoomFor(action.place, action.size) : free;
-    return room ? Result<Proven>(Proven{}) : Result<Proven>(room.error());
+    return free ? hasRoomFor(action.place, bytes) : free;
+}
+
+namespace {
+
+Result<Proven> proveCopyable(DoingContext& /*context*/, const PlannedAction& planned, LedgerAction& action) {
+    action.madeChecksum = action.checksum;
+    const auto begun = beginAtTarget(planned, action, action.size);
+    return begun ? Result<Proven>(Proven{}) : Result<Proven>(begun.error());
 }
 
 /// The places of others that have a holding's bytes.

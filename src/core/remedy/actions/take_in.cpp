@@ -5,6 +5,7 @@
 #include "core/catalogue/holdings.h"
 #include "core/evidence/file_content.h"
 #include "core/evidence/worker/evidence_worker.h"
+#include "core/remedy/actions/action_type.h"
 #include "core/remedy/actions/planned_action.h"
 #include "core/remedy/changes/file_changes.h"
 
@@ -48,9 +49,9 @@ Outcome holdsWhatWentAside(const BytePath& path, const LedgerAction& action) {
         return content.error();
     }
     const auto& now = content->checksums.file;
-    return now == action.checksum || (isMended(action.kind) && now == action.madeChecksum)
-               ? done()
-               : Outcome(anotherFile(path));
+    const bool mayBeMade = isMended(action.kind) || typeOf(action.kind).adds();
+    return now == action.checksum || (mayBeMade && now == action.madeChecksum) ? done()
+                                                                               : Outcome(anotherFile(path));
 }
 
 Outcome takeIn(Catalogue& catalogue, const LedgerAction& action, const FileRecord& record) {

@@ -33,6 +33,8 @@ class Batch {
     Outcome leadAfter();
     Outcome lead(References when);
     Outcome makeAll();
+    static void make(Doing& doing, DoingContext& context);
+    void makeBesideEachOther(const std::vector<Doing*>& doings);
     void confirmAll();
     std::optional<Error> whyNoMore(const Doing& doing) const;
     Outcome noteAll();

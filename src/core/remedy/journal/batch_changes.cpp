@@ -10,6 +10,9 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <atomic>
+#include <mutex>
+#include <thread>
 
 namespace sober {
 namespace {
@@ -62,30 +65,45 @@ std::optional<Error> Batch::whyNoMore(const Doing& doing) const {
                : std::nullopt;
 }
 
+/// Makes one; what it yields or why not is taken down with it.
+void Batch::make(Doing& doing, DoingContext& context) {
+    auto made = doing.type().make(context, *doing.planned, doing.action);
+    if (made) {
+        doing.action.madeChecksum = made->checksums.file;
+        doing.made = std::move(*made);
+    } else {
+        doing.failure = made.error();
+    }
+}
+
 Outcome Batch::makeAll() {
     const auto begun = going();
     if (begun.empty() || !begun.front()->type().isMade()) {
         return done();
     }
-    std::optional<Error> stopped;
     for (auto* doing : begun) {
-        if (stopped) {
-            doing->failure = stopped;
-            continue;
-        }
         doing->taken.push_back({Step::make, Way::forth});
         unflushed_.noteParentOf(doing->action.made);
         const auto folder = makeFolder(BytePath(parentOf(doing->action.made)), 0777, unflushed_);
-        auto made = folder ? doing->type().make(context_, *doing->planned, doing->action)
-                           : Result<FileRecord>(folder.error());
-        if (!made) {
-            doing->failure = made.error();
-            stopped = whyNoMore(*doing);
-            continue;
+        if (!folder) {
+            doing->failure = folder.error();
         }
-        doing->action.madeChecksum = made->checksums.file;
-        doing->made = std::move(*made);
-        hooks_.onInstant(Instant::made);
+    }
+    if (begun.front()->type().madeBesideEachOther) {
+        makeBesideEachOther(going());
+    } else {
+        std::optional<Error> stopped;
+        for (auto* doing : going()) {
+            if (stopped) {
+                doing->failure = stopped;
+                continue;
+            }
+            make(*doing, context_);
+            stopped = doing->failure ? whyNoMore(*doing) : std::nullopt;
+            if (doing->made) {
+                hooks_.onInstant(Instant::made);
+            }
+        }
     }
     confirmAll();
     std::vector<const LedgerAction*> replanned;
@@ -93,6 +111,43 @@ Outcome Batch::makeAll() {
         replanned.push_back(&doing->action);
     }
     return ledger_.replan(replanned);
+}
+
+void Batch::makeBesideEachOther(const std::vector<Doing*>& doings) {
+    std::mutex telling;
+    auto context = context_;
+    context.onBytes = [&](std::uint64_t bytes, const BytePath& path) {
+        const std::lock_guard lock(telling);
+        context_.onBytes(bytes, path);
+    };
+    std::atomic<std::size_t> next = 0;
+    std::optional<Error> stopped;
+    const auto work = [&] {
+        for (auto at = next++; at < doings.size(); at = next++) {
+            auto& doing = *doings[at];
+            const auto why = [&] {
+                const std::lock_guard lock(telling);
+                return stopped;
+            }();
+            if (why) {
+                doing.failure = why;
+                continue;
+            }
+            make(doing, context);
+            const std::lock_guard lock(telling);
+            if (doing.failure && !stopped) {
+                stopped = whyNoMore(doing);
+            } else if (doing.made) {
+                hooks_.onInstant(Instant::made);
+            }
+        }
+    };
+    std::vector<std::jthread> threads;
+    const auto count =
+        std::min<std::size_t>(std::max(1U, std::thread::hardware_concurrency()), doings.size());
+    for (std::size_t i = 0; i < count; ++i) {
+        threads.emplace_back(work);
+    }
 }
 
 /// What was made together is flushed together and read from the medium.
