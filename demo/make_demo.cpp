@@ -52,6 +52,13 @@ bool verify(const BytePath& sober, const BytePath& folder) {
     return code == 0 || code == 3;
 }
 
+/// A card to move to: 24 MB with FAT32, to be opened by the file manager or `udisksctl loop-setup`.
+bool makeCard(const BytePath& folder) {
+    const auto image = joinPath(folder, "CURLEW.img");
+    return demo::runQuietly({"truncate", "-s", "40M", image}) == 0 &&
+           demo::runQuietly({"/usr/sbin/mkfs.fat", "-F", "32", "-n", "CURLEW", "-i", "5EAB12D5", image}) == 0;
+}
+
 } // namespace
 
 /// make-demo FOLDER SOBER: makes the demo collection in FOLDER, with a catalogue that SOBER (the
@@ -78,8 +85,9 @@ int main(int argc, char** argv) {
         std::fclose(file);
     }
     std::fprintf(stderr, "Making the demo collection …\n");
-    const bool made = demo::makeCollection(folder) && survey(sober, folder) && addPlayers(sober, folder) &&
-                      demo::letTimePass(folder) && survey(sober, folder) && demo::letDriftHappen(folder) &&
+    const bool made = demo::makeCollection(folder) && makeCard(folder) && survey(sober, folder) &&
+                      addPlayers(sober, folder) && demo::letTimePass(folder) && survey(sober, folder) &&
+                      demo::letDriftHappen(folder) &&
                       demo::writeCheckHistory(joinPath(folder, "catalogue.sqlite")) &&
                       verify(sober, folder) && writeOff(sober, folder) && demo::writeTruth(folder);
     if (!made) {

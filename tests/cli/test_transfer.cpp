@@ -106,15 +106,20 @@ TEST_CASE("a card's lists go to another card that calls its folder by a name of 
     INFO(played.out);
     CHECK(played.code == 0);
     fs::rename(demo / "hidden", demo / "TERN");
-    // The same with every path as a device would say it.
-    const auto prefixed = demo.ask({"transfer", "plan", "--to", demo / "OTHER", "--player", "tern-player",
-                                    "--lists", "pls", "--prefix", "D:\\Music"});
+    // A player of another make: every path as that says it, and all that is lossless in a form that it reads.
+    const auto prefixed =
+        demo.ask({"transfer", "plan", "--to", demo / "OTHER", "--player", "tern-player", "--lists", "pls",
+                  "--prefix", "D:\\Music", "--form", "lossless=mp3:V4", "--rules", "exfat"});
     const auto other = std::to_string(prefixed["transfer"].get<int>());
-    demo.ask({"transfer", "run", other});
+    CHECK(demo.ask({"transfer", "run", other})["state"] == "copied");
     const auto proof = demo.ask({"transfer", "prove", other})["proof"];
     CHECK(proof["playable"] == proof["entries"]);
     const auto list = readFile(prefixed["lists"][0].get<std::string>());
     CHECK(list.find("File1=D:\\Music\\") != std::string::npos);
+    CHECK(list.find(".flac") == std::string::npos);
+    const auto heard = run({CURLEW, demo / "OTHER", "D:\\Music"});
+    INFO(heard.out);
+    CHECK(heard.code == 0);
 }
 
 TEST_CASE("what makes no sense to plan is said, with the contract's codes") {

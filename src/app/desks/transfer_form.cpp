@@ -128,7 +128,10 @@ void TransferForm::buildHow(QFormLayout& form) {
     last->addWidget(forms_, 3);
     last->addWidget(lists_, 2);
     form.addRow(tr("Form"), last);
-    connect(forms_, &QComboBox::currentIndexChanged, this, &TransferForm::changed);
+    connect(forms_, &QComboBox::currentIndexChanged, this, [this] {
+        preview();
+        emit changed();
+    });
     connect(mode_, &QComboBox::currentIndexChanged, this, &TransferForm::changed);
     connect(layout_, &QComboBox::currentIndexChanged, this, [this] {
         followLayout();
@@ -239,7 +242,8 @@ void TransferForm::showCosts(const TransferPlan& plan) {
 /// On the custodian's own files, as it is typed.
 void TransferForm::preview() {
     const auto* rules = targetRules_ != nullptr ? targetRules_ : targetRulesNamed("ext4");
-    const auto previews = previewNames(sample_, layoutText().toStdString(), *rules, usualReplacements());
+    const auto previews =
+        previewNames(sample_, layoutText().toStdString(), *rules, usualReplacements(), request().forms);
     if (!previews) {
         preview_->setText(shown(previews.error().sentence));
         return;

@@ -321,7 +321,7 @@ class Planning {
         std::unordered_set<std::string> targets;
         for (const auto& item : plan_.items) {
             const auto& holding = *byId.at(item.source);
-            plan_.bytes += item.bytes;
+            plan_.bytes += holding.size;
             plan_.seconds += holding.claims.duration;
             plan_.unsound += unsound_.contains(item.source) || !holding.problem.empty() ? 1 : 0;
             plan_.contradicted += contradicted->contains(item.source) ? 1 : 0;
@@ -398,7 +398,7 @@ class Planning {
     Outcome countSources(const std::unordered_map<HoldingId, const Holding*>& byId) {
         std::unordered_map<VolumeId, TransferPlan::From> from;
         for (const auto& item : plan_.items) {
-            from[byId.at(item.source)->volume].coming += item.bytes;
+            from[byId.at(item.source)->volume].coming += byId.at(item.source)->size;
         }
         const auto counted = Holdings(catalogue_).eachOutline([&](const HoldingOutline& outline) {
             if (const auto found = from.find(outline.volume);
@@ -479,8 +479,8 @@ Result<TransferPlan> planTransfer(const Catalogue& catalogue, const TransferRequ
 }
 
 Result<std::vector<NamePreview>> previewNames(std::span<const Holding> holdings, const std::string& layout,
-                                              const TargetRules& rules,
-                                              const NameReplacements& replacements) {
+                                              const TargetRules& rules, const NameReplacements& replacements,
+                                              std::span<const FormRule> forms) {
     const auto order = layoutOf(layout);
     if (!order) {
         return order.error();
@@ -490,6 +490,9 @@ Result<std::vector<NamePreview>> previewNames(std::span<const Holding> holdings,
     std::vector<TargetName> names;
     for (const auto& holding : holdings) {
         auto filed = filing.nameFor(holding, holding.path, *order, rules, replacements);
+        if (const auto* rule = ruleFor(forms, holding); rule != nullptr) {
+            filed.name.ending = endingOf(rule->form);
+        }
         previews.push_back({holding.path, {}, std::move(filed.folderAltered)});
         names.push_back(std::move(filed.name));
     }

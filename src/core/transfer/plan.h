@@ -65,7 +65,8 @@ struct NamePreview {
     std::string altered;
 };
 Result<std::vector<NamePreview>> previewNames(std::span<const Holding> holdings, const std::string& layout,
-                                              const TargetRules& rules, const NameReplacements& replacements);
+                                              const TargetRules& rules, const NameReplacements& replacements,
+                                              std::span<const FormRule> forms);
 
 /// Keeps a plan, so that it can be carried out; its number.
 Result<TransferId> keepPlan(const Catalogue& catalogue, const TransferPlan& plan);
