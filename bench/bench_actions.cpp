@@ -1,6 +1,7 @@
 // bench-actions FOLDER [COUNT]: moves and retires so many small files that are all in a player's list, takes
 // both back, and holds each against a C program that renames as many and flushes their folders once for each
 // 256. A few times in turn; the median of the ratios.
+#include "bench/bench_support.h"
 #include "core/audit/plan_places.h"
 #include "core/base/text.h"
 #include "core/catalogue/docket_store.h"
@@ -23,28 +24,6 @@ namespace {
 
 using namespace sober;
 namespace fs = std::filesystem;
-
-/// A WAV file (RIFF, 16-bit PCM, mono) of a few samples that tell it from others.
-std::string tinyWav(std::uint32_t number) {
-    constexpr std::uint32_t samples = 256;
-    constexpr std::uint32_t dataSize = samples * 2;
-    std::string wav = "RIFF";
-    const auto put = [&](std::uint32_t value, int bytes) {
-        for (int i = 0; i < bytes; ++i) {
-            wav.push_back(static_cast<char>(value >> (8 * i)));
-        }
-    };
-    put(36 + dataSize, 4);
-    wav += "WAVEfmt ";
-    put(16, 4), put(1, 2), put(1, 2), put(44100, 4), put(88200, 4), put(2, 2), put(16, 2);
-    wav += "data";
-    put(dataSize, 4);
-    for (std::uint32_t i = 0; i < samples; ++i) {
-        number = number * 1'664'525 + 1'013'904'223;
-        put(number >> 16, 2);
-    }
-    return wav;
-}
 
 BytePath nameOfFile(int number) {
     return fmt::format("{}/{}.wav", number / 500, number);
@@ -72,7 +51,7 @@ class Bench {
           catalogue_(orEnd(Catalogue::openForWriting(joinPath(folder_, "catalogue.sqlite")))) {
         std::string list = "#EXTM3U\n";
         for (int i = 0; i < count_; ++i) {
-            const auto content = tinyWav(static_cast<std::uint32_t>(i));
+            const auto content = bench::noiseWav(512, static_cast<std::uint32_t>(i));
             for (const auto* part : {"V/goes", "V/stays"}) {
                 write(joinPath(joinPath(folder_, part), nameOfFile(i)), content);
             }

@@ -8,6 +8,7 @@
 #include <cstdio>
 #include <cstdlib>
 #include <fstream>
+#include <random>
 #include <unistd.h>
 
 namespace sober::bench {
@@ -66,6 +67,25 @@ void compare(const std::string& what, const std::string& ours, const std::string
     std::printf("%-58s %5.2f x (limit %.2f: %s), ours %.2f s, %.0f MB\n", what.c_str(), ratio, limit,
                 ratio <= limit ? "kept" : "BROKEN", median(ourSeconds), median(ourMegabytes));
     std::fflush(stdout);
+}
+
+std::string noiseWav(std::uint32_t bytes, std::uint32_t seed) {
+    std::string wav = "RIFF";
+    const auto put = [&](std::uint32_t value, int count) {
+        for (int i = 0; i < count; ++i) {
+            wav.push_back(static_cast<char>(value >> (8 * i)));
+        }
+    };
+    put(36 + bytes, 4);
+    wav += "WAVEfmt ";
+    put(16, 4), put(1, 2), put(1, 2), put(44100, 4), put(88200, 4), put(2, 2), put(16, 2);
+    wav += "data";
+    put(bytes, 4);
+    std::mt19937 random(seed);
+    for (std::uint32_t i = 0; i < bytes / 4; ++i) {
+        put(static_cast<std::uint32_t>(random()), 4);
+    }
+    return wav;
 }
 
 double residentMegabytes() {

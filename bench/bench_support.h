@@ -1,5 +1,6 @@
 #pragma once
 
+#include <cstdint>
 #include <functional>
 #include <string>
 #include <vector>
@@ -22,6 +23,10 @@ double median(std::vector<double> values);
 /// of the ratios of their times, with the limit it has to keep. `prepare` goes before each of ours.
 void compare(const std::string& what, const std::string& ours, const std::string& theirs, double limit,
              const std::string& prepare = {});
+
+/// A WAV file (RIFF, 16-bit PCM, 44.1 kHz mono) with so many bytes of noise, a multiple of four, that a seed
+/// tells from others.
+std::string noiseWav(std::uint32_t bytes, std::uint32_t seed);
 
 /// Resident memory of this process in megabytes, as it is now.
 double residentMegabytes();

@@ -18,19 +18,7 @@ namespace {
 /// The demo with both players as they were before anything happened to it, then what happened.
 struct PlayedDemo : DemoCopy {
     PlayedDemo() {
-        const auto copied = run({"cp", "-a", TEST_DEMO "/lantern", *this / ""});
-        REQUIRE(copied.code == 0);
-        // Its absolute locations are those of the copy.
-        for (const auto* name : {"library.xspf", "lists/Sunday.xspf", "lists/From the old machine.xspf"}) {
-            const auto path = *this / ("lantern/" + std::string(name));
-            auto text = readFile(path);
-            const std::string from = "file://" TEST_DEMO "/";
-            for (auto at = text.find(from); at != std::string::npos; at = text.find(from)) {
-                text.replace(at, from.size(),
-                             "file://" + (*this / "GANNET").substr(0, (*this / "GANNET").size() - 6));
-            }
-            writeFile(path, text);
-        }
+        bringLantern();
         eachMoved([&](const std::string& before, const std::string& now) { rename(now, before); });
         survey();
         CHECK(ask({"players", "add", *this / "lantern", "--name", "lantern"})["players"].size() == 1);

@@ -15,19 +15,7 @@ namespace {
 
 struct MovingDemo : DemoCopy {
     MovingDemo() {
-        const auto copied = run({"cp", "-a", TEST_DEMO "/lantern", *this / ""});
-        REQUIRE(copied.code == 0);
-        for (const auto* name : {"library.xspf", "lists/Sunday.xspf", "lists/From the old machine.xspf"}) {
-            const auto path = *this / ("lantern/" + std::string(name));
-            auto text = readFile(path);
-            const std::string from = "file://" TEST_DEMO "/";
-            const auto here = BytePath(parentOf(*this / "GANNET")) + "/";
-            for (auto at = text.find(from); at != std::string::npos;
-                 at = text.find(from, at + here.size() + 7)) {
-                text.replace(at, from.size(), "file://" + here);
-            }
-            writeFile(path, text);
-        }
+        bringLantern();
         tell({"survey", *this / "GANNET", *this / "TERN"});
         tell({"players", "add", *this / "lantern", "--name", "lantern"});
         tell({"players", "add", *this / "TERN/LISTS", "--name", "tern-player", "--ignores-case"});

@@ -1,5 +1,6 @@
 // Other forms of a recording, held against FFmpeg's own decoder: lengths to the sample, tags, and what is
 // refused.
+#include "core/catalogue/evidence_store.h"
 #include "core/evidence/worker/evidence_worker.h"
 #include "core/transfer/forms.h"
 #include "core/transfer/plan.h"
@@ -101,8 +102,7 @@ TEST_CASE("a recording is written in every form: its length to the sample, its t
         CHECK(holding->tags.title == "Fog");
         CHECK(holding->tags.track.starts_with("3"));
         CHECK(EvidenceWorker().readTags(made)->fields["TITLE"] == std::vector<std::string>{"Fog"});
-        const auto set = *Findings(all.catalogue()).setOf(holding->id);
-        CHECK(set.has_value()); // one recording with its source
+        CHECK(EvidenceStore(all.catalogue()).judged(holding->id)->has_value()); // it was examined
         CHECK(fs::exists(all / (to + "/lossy.mp3")));
         CHECK(readFile(all / (to + "/lossy.mp3")) == readFile(all / "V/lossy.mp3"));
     }
@@ -123,6 +123,8 @@ TEST_CASE("what is encoded is proven, recognised by a second transfer, and taken
         proveTransfer(all.catalogue(), ran.settled.transfer.id, control, [](const Progress&) {});
     REQUIRE(proof.ok());
     CHECK(proof->proof.holds());
+    const auto made = all.holding("T", "long.opus");
+    CHECK(Findings(all.catalogue()).setOf(made->id)->has_value()); // one recording with its source
     const auto again = all.planned("lossless=opus:96", "T");
     for (const auto& item : again.items) {
         CHECK(item.state == ItemState::there);

@@ -46,4 +46,19 @@ nlohmann::json demoTruth() {
     return nlohmann::json::parse(readFile(TEST_DEMO "/truth.json"));
 }
 
+void DemoCopy::bringLantern() const {
+    const auto copied = run({"cp", "-a", TEST_DEMO "/lantern", *this / ""});
+    REQUIRE(copied.code == 0);
+    const std::string from = "file://" TEST_DEMO "/";
+    const std::string to = "file://" + folder_ + "/";
+    for (const auto* name : {"library.xspf", "lists/Sunday.xspf", "lists/From the old machine.xspf"}) {
+        const auto path = *this / ("lantern/" + std::string(name));
+        auto text = readFile(path);
+        for (auto at = text.find(from); at != std::string::npos; at = text.find(from, at + to.size())) {
+            text.replace(at, from.size(), to);
+        }
+        writeFile(path, text);
+    }
+}
+
 } // namespace sober::test

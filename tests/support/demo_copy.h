@@ -19,6 +19,9 @@ class DemoCopy {
     BytePath operator/(const BytePath& relative) const { return joinPath(folder_, relative); }
     BytePath cataloguePath() const { return *this / "catalogue.sqlite"; }
 
+    /// Brings lantern's lists too, their absolute locations as they are in the copy.
+    void bringLantern() const;
+
     /// Keeps volumes and catalogue (which has to be closed) under a name, for later cases of this process.
     void keepAs(const std::string& name) const;
     /// Puts back what was kept under the name; false where nothing was.

@@ -5,6 +5,7 @@
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
+#include "core/transfer/choice_words.h"
 #include "core/transfer/filing.h"
 #include "core/transfer/lists_at_target.h"
 
@@ -336,7 +337,8 @@ class Planning {
                 plan_.reencoded += !holding.claims.lossless || contradicted->contains(item.source) ? 1 : 0;
             }
         }
-        weighForms();
+        plan_.costs = costsOf(holdings_, [this](std::uint64_t bytes) { return plan_.place.roomFor(bytes); });
+        plan_.losslessTimes = losslessTimesLossy(holdings_);
         plan_.sample.assign(holdings_.begin(), holdings_.begin() + static_cast<std::ptrdiff_t>(std::min(
                                                                        sampleSize, holdings_.size())));
         if (const auto counted = countSources(byId); !counted) {
@@ -362,37 +364,12 @@ class Planning {
         transfer.peak = transfer.needs; // what is made beside a place becomes what stands there
         transfer.free = plan_.place.free;
         transfer.filesystem = plan_.place.filesystem;
-        return describe();
-    }
-
-    /// What each form on offer would need.
-    void weighForms() {
-        double bytes[2] = {0, 0};
-        double seconds[2] = {0, 0};
-        std::vector<std::optional<FormRule>> offers{std::nullopt};
-        for (const auto words : offeredForms) {
-            const auto rule = formRuleFrom(words);
-            offers.push_back(rule ? std::optional(*rule) : std::nullopt);
+        const auto words = wordsOf(catalogue_, request_.choice, volumes_);
+        transfer.choice = words ? *words : std::string();
+        for (const auto& rule : request_.forms) {
+            transfer.choice += fmt::format("; {} as {}", rule.source, rule.words);
         }
-        for (std::size_t i = 0; i < offers.size(); ++i) {
-            std::uint64_t needs = 0;
-            for (const auto& holding : holdings_) {
-                const auto* rule = offers[i] ? ruleFor(std::span(&*offers[i], 1), holding) : nullptr;
-                needs += plan_.place.roomFor(bytesBy(rule, holding));
-            }
-            plan_.costs.emplace_back(i == 0 ? std::string() : std::string(offeredForms[i - 1]), needs);
-        }
-        constexpr std::int64_t goodLossy = 192'000; // bit/s
-        for (const auto& holding : holdings_) {
-            const auto& claims = holding.claims;
-            if (claims.lossless || claims.bitrate >= goodLossy) {
-                bytes[claims.lossless ? 0 : 1] += static_cast<double>(holding.size);
-                seconds[claims.lossless ? 0 : 1] += claims.duration;
-            }
-        }
-        if (seconds[0] > 0 && seconds[1] > 0 && bytes[1] > 0) {
-            plan_.losslessTimes = bytes[0] / seconds[0] / (bytes[1] / seconds[1]);
-        }
+        return words ? done() : Outcome(words.error());
     }
 
     Outcome countSources(const std::unordered_map<HoldingId, const Holding*>& byId) {
@@ -413,46 +390,6 @@ class Planning {
             }
         }
         return counted;
-    }
-
-    /// What was chosen, in words.
-    Outcome describe() {
-        const auto players = PlayerStore(catalogue_).all();
-        if (!players) {
-            return players.error();
-        }
-        std::vector<std::string> words;
-        const auto& choice = request_.choice;
-        for (const auto& list : choice.lists) {
-            words.push_back("the list " + displayPath(nameOf(list)));
-        }
-        for (const auto& player : *players) {
-            if (std::ranges::find(choice.players, player.id) != choice.players.end()) {
-                words.push_back("all that " + player.name + " knows");
-            }
-        }
-        const auto labelOf = [&](VolumeId id) {
-            const auto volume = std::ranges::find(volumes_, id, &Volume::id);
-            return volume == volumes_.end() ? std::string() : volume->label;
-        };
-        for (const auto volume : choice.volumes) {
-            words.push_back("all of " + labelOf(volume));
-        }
-        for (const auto& [volume, folder] : choice.folders) {
-            words.push_back(displayPath(joinPath(labelOf(volume), folder)));
-        }
-        for (const auto& [name, filter] : choice.filters) {
-            words.push_back(name);
-        }
-        if (choice.andUnlisted) {
-            words.emplace_back("what no list names");
-        }
-        plan_.transfer.choice = fmt::format("{}{}", fmt::join(words, ", "),
-                                            choice.keepersOnly ? "; of copies only the keepers" : "");
-        for (const auto& rule : request_.forms) {
-            plan_.transfer.choice += fmt::format("; {} as {}", rule.source, rule.words);
-        }
-        return done();
     }
 
     const Catalogue& catalogue_;

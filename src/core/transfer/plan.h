@@ -47,8 +47,7 @@ struct TransferPlan {
     std::uint64_t reencoded = 0;  ///< of those, that went through a lossy encoder already
     /// What each offered form would need, in bytes; first as it is.
     std::vector<std::pair<std::string, std::uint64_t>> costs;
-    /// How many times the bytes of a second of lossy audio (192 kbit/s and more) a second of lossless has
-    /// among what comes; 0: it cannot be said. The trade's rule of thumb is four to five.
+    /// As losslessTimesLossy, of what comes.
     double losslessTimes = 0;
 };
 

@@ -1,5 +1,7 @@
 #include "core/work/prove_transfer.h"
 
+#include "core/audit/match_recordings.h"
+#include "core/audit/refresh_findings.h"
 #include "core/base/text.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/holdings.h"
@@ -76,6 +78,16 @@ Result<ProvenTransfer> proveTransfer(const Catalogue& catalogue, TransferId id, 
     transfer.state = proof->holds() ? TransferState::proven : TransferState::copied;
     if (const auto updated = TransferStore(catalogue).update(transfer); !updated) {
         return updated.error();
+    }
+    // What is in another form is known to be the same recording once it was matched.
+    const bool anyEncoded =
+        std::ranges::any_of(settled->items, [](const TransferItem& item) { return !item.form.empty(); });
+    if (anyEncoded) {
+        const auto matched = matchRecordings(catalogue, control, onProgress);
+        const auto refreshed = matched ? refreshFindings(catalogue) : Outcome(matched.error());
+        if (!refreshed) {
+            return refreshed.error();
+        }
     }
     auto now = settleTransfer(catalogue, id);
     return now ? Result(ProvenTransfer{std::move(*now), std::move(*proof), joinPath(folder, "report.html")})

@@ -12,7 +12,8 @@ struct ProvenTransfer {
 };
 
 /// Proves a transfer and keeps the report beside the catalogue. Where the proof holds, the transfer is
-/// proven; where it does not any more, it no longer is. Cause::invalid while anything waits to be copied.
+/// proven; where it does not any more, it no longer is. What came in another form is matched with its source.
+/// Cause::invalid while anything waits to be copied.
 Result<ProvenTransfer> proveTransfer(const Catalogue& catalogue, TransferId id, RunControl& control,
                                      const ProgressSink& onProgress);
 

@@ -1,6 +1,5 @@
 #include "core/work/run_transfer.h"
 
-#include "core/audit/match_recordings.h"
 #include "core/audit/refresh_findings.h"
 #include "core/base/text.h"
 #include "core/catalogue/holding_writer.h"
@@ -367,15 +366,6 @@ class Running {
         const auto noted = marked ? noteLists(store) : marked;
         const auto settled = noted ? settle() : noted;
         RunControl toTheEnd;
-        // What is in another form is known to be the same recording once it was matched.
-        const bool anyEncoded = std::ranges::any_of(settled_.items, [](const TransferItem& item) {
-            return !item.form.empty() && item.state == ItemState::copied;
-        });
-        const auto matched = settled && anyEncoded ? matchRecordings(catalogue_, control_, hooks_.onProgress)
-                                                   : Result(MatchReport{});
-        if (!matched) {
-            return matched.error();
-        }
         const auto read = settled ? readPlayers(catalogue_, toTheEnd) : Result<PlayersRead>(settled.error());
         return read ? refreshFindings(catalogue_) : Outcome(read.error());
     }

@@ -1,11 +1,8 @@
 #include "core/remedy/actions/encode.h"
 
 #include "core/base/text.h"
-#include "core/catalogue/expected_holdings.h"
 #include "core/evidence/worker/evidence_worker.h"
 #include "core/remedy/actions/copy.h"
-#include "core/remedy/actions/legs.h"
-#include "core/remedy/actions/take_in.h"
 #include "core/remedy/changes/file_changes.h"
 
 #include <fmt/format.h>
@@ -113,17 +110,11 @@ Result<FileRecord> makeEncoded(DoingContext& context, const PlannedAction& plann
 } // namespace
 
 ActionType encodeType() {
-    ActionType type;
-    type.turn = 2;
-    type.forth = addLegs;
-    type.back = setAsideLegs;
-    type.before = HoldingState::retired;
-    type.whyNot = whyNotCopy;
+    auto type = copyType();
     type.prove = proveEncodable;
-    type.layOut = expectHoldings;
     type.make = makeEncoded;
-    type.madeTogether = true;
     type.madeBesideEachOther = true;
+    type.takeIn = nullptr; // what was made was read
     return type;
 }
 
