@@ -314,6 +314,9 @@ int runCommand(int argc, char** argv) {
                      "what the lists' entries begin with, as the device sees its folder")
         ->excludes(relativeFlag);
     transferPlan->add_option(
+        "--replace", transfer.replacements,
+        "CHARACTER=TEXT: what stands for a character that names there cannot hold, as ':=-'");
+    transferPlan->add_option(
         "--form", transfer.forms,
         "SOURCE=TARGET:QUALITY, as lossless=mp3:V0, all=opus:96, flac=aac:160, lossless=mp3:V2@30 (an "
         "excerpt of 30 s), @20% or '@30 loudest'");

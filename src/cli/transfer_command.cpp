@@ -187,6 +187,11 @@ void printTransfer(const Shown& shown) {
         transfer.fits() ? "fits" : "does not fit");
 }
 
+int usage(const std::string& sentence) {
+    sayOn(stderr, "{}\n", sentence);
+    return exitUsage;
+}
+
 /// Prints a transfer, with `more` beside it in JSON.
 int show(const CommonOptions& common, const Catalogue& catalogue, SettledTransfer settled,
          const Json& more = {}) {
@@ -252,18 +257,24 @@ int runTransferPlan(const CommonOptions& common, const TransferOptions& options,
     request.layout = options.layout;
     request.mode = *transferModeOf(options.mode);
     request.lists = listWayOf(options);
+    for (const auto& words : options.replacements) {
+        // A name is never parted by what stands for one of its characters.
+        if (words.size() < 2 || words[1] != '=' || words.find('/', 2) != std::string::npos) {
+            return usage("--replace is CHARACTER=TEXT, without a slash in the text, as ':=-'.");
+        }
+        request.replacements.characters[words[0]] = words.substr(2);
+    }
     for (const auto& words : options.forms) {
         auto rule = formRuleFrom(words);
         if (!rule) {
-            fail(rule.error());
-            return exitUsage;
+            return usage(rule.error().sentence);
         }
         request.forms.push_back(std::move(*rule));
     }
     const auto plan = planTransfer(*catalogue, request, control);
     if (!plan) {
         return plan.error().cause == Cause::interrupted ? exitInterrupted
-               : plan.error().cause == Cause::invalid   ? (fail(plan.error()), exitUsage)
+               : plan.error().cause == Cause::invalid   ? usage(plan.error().sentence)
                                                         : fail(plan.error());
     }
     const auto id = keepPlan(*catalogue, *plan);

@@ -20,7 +20,8 @@ struct TransferOptions {
     std::string listForm; ///< "": each list's own
     bool relative = false;
     BytePath prefix;
-    std::vector<std::string> forms; ///< SOURCE=TARGET:QUALITY
+    std::vector<std::string> forms;        ///< SOURCE=TARGET:QUALITY
+    std::vector<std::string> replacements; ///< CHARACTER=TEXT
 };
 
 int runTransferPlan(const CommonOptions& common, const TransferOptions& options, RunControl& control);

@@ -87,6 +87,17 @@ TEST_CASE("a card's lists go to another card that calls its folder by a name of 
     const auto plan = demo.ask({"transfer", "plan", "--to", demo / "CARD", "--player", "tern-player",
                                 "--rules", "fat32", "--layout", "flat", "--relative"});
     const auto number = std::to_string(plan["transfer"].get<int>());
+    // What stands for a character can be said.
+    const auto colons = demo.ask({"transfer", "plan", "--to", demo / "COLONS", "--player", "lantern",
+                                  "--rules", "fat32", "--replace", ":= -"});
+    int replaced = 0;
+    for (const auto& item : colons["items"]) {
+        replaced +=
+            item["target"].get<std::string>().find(" - ") != std::string::npos && !item["altered"].is_null()
+                ? 1
+                : 0;
+    }
+    CHECK(replaced > 0);
     CHECK(demo.ask({"transfer", "run", number})["state"] == "copied");
     CHECK(demo.ask({"transfer", "prove", number})["state"] == "proven");
     fs::rename(demo / "TERN", demo / "hidden");
@@ -119,6 +130,8 @@ TEST_CASE("what makes no sense to plan is said, with the contract's codes") {
         {{"transfer", "plan", "--to", demo / "NEW", "--volume", "GANNET", "--layout", "artist /"}, 2},
         {{"transfer", "plan", "--to", demo / "NEW", "--volume", "GANNET", "--room", "1000"}, 1},
         {{"transfer", "plan", "--to", demo / "NEW", "--list", demo / "no.m3u8"}, 1},
+        {{"transfer", "plan", "--to", demo / "NEW", "--volume", "GANNET", "--form", "mp3"}, 2},
+        {{"transfer", "plan", "--to", demo / "NEW", "--volume", "GANNET", "--replace", ":=/"}, 2},
         {{"transfer", "run", "7"}, 1},
         {{"transfer", "prove", "x"}, 1},
         {{"transfer", "release", "7"}, 1},

@@ -2,6 +2,7 @@
 // stopped.
 #include "core/audit/refresh_findings.h"
 #include "core/base/file_handle.h"
+#include "core/base/text.h"
 #include "core/survey/volume_identity.h"
 #include "core/transfer/plan.h"
 #include "core/work/open_for_work.h"
@@ -223,6 +224,49 @@ TEST_CASE("a source that has drifted is not copied; another with what was record
     CHECK_FALSE(all.proven(id).proof.holds());
 }
 
+TEST_CASE("what a list has got since it was planned is said, and waits for another plan") {
+    Moving all;
+    const auto id = all.kept(all.request());
+    writeFile(all.list(), readFile(all.list()) + "../V/f/4.wav\n");
+    const auto ran = all.run(id);
+    CHECK(ran.settled.transfer.state == TransferState::copied);
+    REQUIRE(ran.carried.refused.size() == 1);
+    CHECK(ran.carried.refused.front().sentence.find("plan again") != std::string::npos);
+    CHECK_FALSE(all.at("T").contains("f/4.wav"));
+}
+
+TEST_CASE("names that are no text, differ in case or hold line breaks come to where they are, and to cards "
+          "as they can") {
+    Moving all;
+    for (const auto* name : {"a\xFF"
+                             "b.wav",
+                             "line\nbreak.wav", "Case.wav", "case.wav", "what: is it?.wav"}) {
+        writeFile(all / (std::string("V/names/") + name),
+                  smallWav(50, 0.2 + 0.01 * static_cast<double>(name[1])));
+    }
+    all.survey("V");
+    auto wanted = all.wholeVolume();
+    all.run(all.kept(wanted));
+    for (const auto& [path, content] : all.at("V")) {
+        CHECK((all.at("T").at(path) == content));
+    }
+    CHECK(all.proven(1).proof.holds());
+    const auto checked = run({"sh", "-c",
+                              "cd '" + (all / "T") + "' && sha256sum --quiet -c '" +
+                                  (all / "proofs/transfer-1/sha256sums.txt") + "'"});
+    CHECK(checked.code == 0);
+    wanted.to = all / "U";
+    wanted.rules = "fat32";
+    const auto plan = all.planned(wanted);
+    std::set<std::string> keys;
+    for (const auto& item : plan.items) {
+        CHECK(keys.insert(foldedName(item.target)).second);
+        CHECK_FALSE(whyNotHeld(*targetRulesNamed("fat32"), nameOf(item.target)).has_value());
+    }
+    all.run(*keepPlan(all.catalogue(), plan));
+    CHECK(all.proven(2).proof.holds());
+}
+
 TEST_CASE("a card that does not keep what it is given is found by reading back") {
     Moving all;
     const auto id = all.kept(all.wholeVolume());
@@ -372,6 +416,40 @@ TEST_CASE("a card that is pulled in the middle, and is back") {
     for (const auto& [path, content] : all.at("T")) {
         CHECK(path.find(".sober-") == BytePath::npos);
     }
+    run({"umount", "-l", all / "T"});
+}
+
+TEST_CASE("a transfer onto NTFS is the same after the drive was mounted again") {
+    if (getuid() != 0) {
+        WARN("not run: mounting needs root");
+        return;
+    }
+    Moving all;
+    writeFile(all / "V/what: is it?.wav", smallWav(60));
+    writeFile(all / "V/CON.wav", smallWav(61));
+    all.survey("V");
+    REQUIRE(run({"truncate", "-s", "16M", all / "image"}).code == 0);
+    REQUIRE(run({"mkntfs", "-F", "-q", all / "image"}).code == 0);
+    const std::vector<std::string> mount{"lowntfs-3g", "-o", "ignore_case,windows_names", all / "image",
+                                         all / "T"};
+    fs::create_directories(all / "T");
+    REQUIRE(run(mount).code == 0);
+    auto wanted = all.wholeVolume();
+    wanted.rules = "ntfs";
+    const auto id = all.kept(wanted);
+    const auto ran = all.run(id);
+    CHECK(ran.carried.refused.empty());
+    CHECK(all.proven(id).proof.holds());
+    const auto there = all.at("T");
+    REQUIRE(run({"umount", all / "T"}).code == 0);
+    RunControl control;
+    CHECK_FALSE(proveTransfer(all.catalogue(), id, control, [](const Progress&) {}).ok()); // it is away
+    REQUIRE(run(mount).code == 0);
+    CHECK((all.at("T") == there));
+    CHECK(all.proven(id).proof.holds());
+    CHECK(releaseTransfer(all.catalogue(), id)->size() == 7);
+    CHECK(all.carryOutAll().refused.empty());
+    CHECK(all.state(id) == TransferState::released);
     run({"umount", "-l", all / "T"});
 }
 

@@ -518,6 +518,7 @@ CREATE TABLE transfer_lists(
   coming INTEGER NOT NULL,
   content BLOB NOT NULL,
   prefix BLOB NOT NULL,
+  source_xxh3 BLOB,
   written BLOB,
   PRIMARY KEY(transfer, number)) WITHOUT ROWID;
 )sql";

@@ -110,7 +110,7 @@ void addLeft(SQLite::Database& database, TransferId id, std::span<const NotComin
 void addLists(SQLite::Database& database, TransferId id, std::span<const TransferList> lists) {
     SQLite::Statement insert(database,
                              "INSERT INTO transfer_lists(transfer, number, source, target, entries, coming, "
-                             "content, prefix) VALUES(?,?,?,?,?,?,?,?)");
+                             "content, prefix, source_xxh3) VALUES(?,?,?,?,?,?,?,?,?)");
     for (std::size_t i = 0; i < lists.size(); ++i) {
         const auto& list = lists[i];
         insert.bind(1, id);
@@ -121,6 +121,11 @@ void addLists(SQLite::Database& database, TransferId id, std::span<const Transfe
         insert.bind(6, static_cast<std::int64_t>(list.coming));
         bindBytes(insert, 7, list.content);
         bindBytes(insert, 8, list.prefix);
+        if (list.sourceContent) {
+            bindBytes(insert, 9, *list.sourceContent);
+        } else {
+            insert.bind(9);
+        }
         insert.exec();
         insert.reset();
     }
@@ -238,16 +243,20 @@ Result<std::vector<NotComing>> TransferStore::left(TransferId id) const {
 
 Result<std::vector<TransferList>> TransferStore::lists(TransferId id) const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(catalogue_.database(),
-                              "SELECT source, target, entries, coming, content, prefix, written FROM "
-                              "transfer_lists WHERE transfer = ? ORDER BY number");
+        SQLite::Statement ask(
+            catalogue_.database(),
+            "SELECT source, target, entries, coming, content, prefix, source_xxh3, written FROM "
+            "transfer_lists WHERE transfer = ? ORDER BY number");
         ask.bind(1, id);
         std::vector<TransferList> lists;
         while (ask.executeStep()) {
-            lists.push_back(
-                {bytesOf(ask.getColumn(0)), bytesOf(ask.getColumn(1)), countOf(ask.getColumn(2)),
-                 countOf(ask.getColumn(3)), bytesOf(ask.getColumn(4)), bytesOf(ask.getColumn(5)),
-                 ask.getColumn(6).isNull() ? std::nullopt : std::optional(checksumOf(ask.getColumn(6)))});
+            const auto checksum = [&](int column) {
+                return ask.getColumn(column).isNull() ? std::nullopt
+                                                      : std::optional(checksumOf(ask.getColumn(column)));
+            };
+            lists.push_back({bytesOf(ask.getColumn(0)), bytesOf(ask.getColumn(1)), countOf(ask.getColumn(2)),
+                             countOf(ask.getColumn(3)), bytesOf(ask.getColumn(4)), bytesOf(ask.getColumn(5)),
+                             checksum(6), checksum(7)});
         }
         return lists;
     });

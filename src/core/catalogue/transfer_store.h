@@ -78,7 +78,8 @@ struct TransferList {
     std::string content;
     BytePath prefix =
         {}; ///< what its absolute locations begin with, for the transfer's folder; "": as it is here
-    std::optional<Checksum128> written = {}; ///< of what stands there since
+    std::optional<Checksum128> sourceContent = {}; ///< what the source was when it was planned
+    std::optional<Checksum128> written = {};       ///< of what stands there since
 };
 
 struct Transfer {

@@ -45,9 +45,13 @@ class ListWriting {
         }
         const auto [way, relative] = wayOf(chosen.path, *read, players, known);
         const auto format = writtenForm(read->playlist.format, way);
-        return add(chosen.path, stemOf(nameOf(chosen.path)), listEnding(format), chosen.entries.size(),
-                   coming, listAtTarget(*read, entries, way, relative, place_.folder),
-                   prefixOf(way, relative));
+        auto added =
+            add(chosen.path, stemOf(nameOf(chosen.path)), listEnding(format), chosen.entries.size(), coming,
+                listAtTarget(*read, entries, way, relative, place_.folder), prefixOf(way, relative));
+        if (added) {
+            lists_.back().sourceContent = checksumOfText(read->text);
+        }
+        return added;
     }
 
     Outcome addEverything() {

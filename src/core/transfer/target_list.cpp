@@ -41,7 +41,13 @@ std::string locationFor(const BytePath& place, PlaylistFormat format, const List
         path = way.prefix + (way.prefix.ends_with('\\') ? "" : "\\") + place;
         std::ranges::replace(path, '/', '\\');
     }
-    return canStandIn(format, path) ? path : "./" + path;
+    if (canStandIn(format, path)) {
+        return path;
+    }
+    // A name that begins like a comment, or one that no line can hold.
+    return relative && canStandIn(format, "./" + path)
+               ? "./" + path
+               : fileUriOf(joinPath(isPrefixed && !relative ? way.prefix : folder, place));
 }
 
 /// Line by line: what speaks of an entry (#EXT…, before it) goes with it, every other comment stays.

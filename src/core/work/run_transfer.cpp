@@ -6,6 +6,7 @@
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 #include "core/evidence/worker/evidence_worker.h"
+#include "core/players/list_reading.h"
 #include "core/players/read_players.h"
 #include "core/remedy/actions/reach.h"
 #include "core/remedy/changes/file_changes.h"
@@ -329,7 +330,7 @@ class Running {
         }
         for (const auto& list : *lists) {
             const auto place = joinPath(folder(), list.target);
-            const auto there = wholeFile(place, list.content.size() + (256ULL << 20));
+            const auto there = wholeFile(place, largestList);
             if (there && *there == list.content) {
                 continue;
             }
@@ -370,6 +371,17 @@ class Running {
         return read ? refreshFindings(catalogue_) : Outcome(read.error());
     }
 
+    /// What was planned is written; what a list has got since waits for another plan.
+    void sayChanged(const TransferList& list) {
+        const auto now =
+            list.sourceContent ? wholeFile(list.source, largestList) : Result<std::string>(Error{});
+        if (now && checksumOfText(*now) != *list.sourceContent) {
+            carried_.refused.push_back(
+                {list.source, displayPath(list.source) +
+                                  " was changed since this was planned; plan again to take that along."});
+        }
+    }
+
     /// Which lists stand there now.
     Outcome noteLists(const TransferStore& store) {
         const auto lists = store.lists(id_);
@@ -378,6 +390,7 @@ class Running {
         }
         for (std::size_t i = 0; i < lists->size(); ++i) {
             const auto& list = (*lists)[i];
+            sayChanged(list);
             const auto there = wholeFile(joinPath(folder(), list.target), list.content.size() + 1);
             if (there && *there == list.content) {
                 const auto kept = store.keepList(id_, i, list.target, checksumOfText(list.content));
