@@ -20,7 +20,8 @@
 namespace sober::app {
 namespace {
 
-constexpr int planAfter = 200; // milliseconds after the last key
+constexpr int planAfter = 200;    // milliseconds after the last key
+constexpr int boxTextWidth = 300; // pixels
 
 QString stateWord(TransferState state) {
     switch (state) {
@@ -196,9 +197,11 @@ void TransferDesk::takeTransfers(const std::vector<Transfer>& transfers) {
     box_->addItem(tr("a new transfer"));
     for (const auto& transfer : transfers) {
         ids_.push_back(transfer.id);
-        box_->addItem(tr("%1, %2: %3 to %4")
-                          .arg(QString::number(transfer.id), stateWord(transfer.state),
-                               shown(transfer.choice), shownPath(BytePath(nameOf(transfer.folder)))));
+        const QString text = tr("%1, %2: to %3, %4")
+                                 .arg(QString::number(transfer.id), stateWord(transfer.state),
+                                      shownPath(BytePath(nameOf(transfer.folder))), shown(transfer.choice));
+        box_->addItem(box_->fontMetrics().elidedText(text, Qt::ElideRight, boxTextWidth));
+        box_->setItemData(box_->count() - 1, text, Qt::ToolTipRole);
     }
     if (std::exchange(showNewest_, false) && !ids_.empty()) {
         current_ = ids_.front();

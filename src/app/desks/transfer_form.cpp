@@ -26,13 +26,10 @@ constexpr std::size_t previewed = 2;
 
 /// The forms on offer, the first as it is.
 QString formName(std::size_t at) {
-    const std::array names{TransferForm::tr("audio as it is"),
-                           TransferForm::tr("lossless as FLAC"),
-                           TransferForm::tr("lossless as MP3 V0"),
-                           TransferForm::tr("lossless as Vorbis q7"),
-                           TransferForm::tr("lossless as AAC 192"),
-                           TransferForm::tr("lossless as Opus 128"),
-                           TransferForm::tr("all as Opus 96, for a small card")};
+    const std::array names{TransferForm::tr("audio as it is"),      TransferForm::tr("lossless as FLAC"),
+                           TransferForm::tr("lossless as MP3 V0"),  TransferForm::tr("lossless as Vorbis q7"),
+                           TransferForm::tr("lossless as AAC 192"), TransferForm::tr("lossless as Opus 128"),
+                           TransferForm::tr("all as Opus 96")};
     return names[at];
 }
 

@@ -168,7 +168,12 @@ void Batch::confirmAll() {
     RunControl toTheEnd;
     readForFixity(
         paths, {}, toTheEnd,
-        [&](std::uint64_t bytes) { context_.onBytes(bytes, made.front()->action.place); },
+        [&](std::uint64_t bytes) {
+            // Of what is in another form nobody could say before how much it would be.
+            if (!made.front()->type().madeBesideEachOther) {
+                context_.onBytes(bytes, made.front()->action.place);
+            }
+        },
         [&](std::size_t at, const Result<FixityReading>& reading) {
             auto& doing = *made[at];
             if (!reading) {

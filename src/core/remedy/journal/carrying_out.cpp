@@ -34,6 +34,7 @@ class CarryingOut {
           review_(std::move(review)),
           prover_(catalogue, control,
                   [this](std::uint64_t bytes, const BytePath& path) { wentBy(bytes, path); }),
+          counting_(hooks),
           context_{catalogue, control, volumes, prover_,
                    [this](std::uint64_t bytes, const BytePath& path) { wentBy(bytes, path); }} {
         for (const auto& planned : review_.actions) {
@@ -45,6 +46,11 @@ class CarryingOut {
             return std::pair(typeOf(planned.action.kind).turn, planned.action.kind);
         });
         progress_.totalFiles = review_.actions.size();
+        // Many that are made together are counted one by one.
+        counting_.onInstant = [this](Instant instant) {
+            progress_.files += instant == Instant::made ? 1 : 0;
+            hooks_.onInstant(instant);
+        };
     }
 
     Result<CarriedOut> run() {
@@ -63,7 +69,7 @@ class CarryingOut {
             const auto outcome =
                 batch.front()->action.kind == ActionKind::repoint
                     ? repoint(batch)
-                    : Batch(context_, hooks_, result_, written_)
+                    : Batch(context_, counting_, result_, written_)
                           .run(batch, [this](const PlannedAction& planned) { tell(planned.path); });
             if (!outcome) {
                 return outcome.error();
@@ -176,6 +182,7 @@ class CarryingOut {
     Progress progress_;
     std::chrono::steady_clock::time_point began_ = std::chrono::steady_clock::now();
     Prover prover_;
+    CarryOutHooks counting_;
     DoingContext context_;
 };
 
