@@ -128,7 +128,7 @@ void benchPlan(const BytePath& folder, int count) {
     HoldingWriter writer(catalogue, volume.id, timeNow());
     for (int i = 0; i < count; ++i) {
         FileRecord record;
-        record.stamp.size = static_cast<std::uint64_t>(4'000'000 + i);
+        record.stamp.size = 4'000'000 + static_cast<std::uint64_t>(i);
         record.checksums.file.bytes = {static_cast<std::uint8_t>(i), static_cast<std::uint8_t>(i >> 8),
                                        static_cast<std::uint8_t>(i >> 16)};
         record.claims.codec = "flac";

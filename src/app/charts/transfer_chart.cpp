@@ -17,6 +17,7 @@ constexpr double barOfPlace = 16;
 constexpr double placeLabelWidth = 112;
 constexpr double columnGap = 20;
 constexpr double leastVisible = 3;
+constexpr double strokeGap = 5;
 constexpr std::size_t placesShown = 4;
 
 } // namespace
@@ -93,17 +94,20 @@ void TransferChart::drawPiece(QPainter& painter, const Piece& piece) const {
     case Kind::comes:
         painter.fillRect(piece.room, inks.accent);
         break;
-    case Kind::twice:
+    case Kind::twice: {
         painter.fillRect(piece.room, inks.wash);
         painter.setPen(inks.accent);
         painter.drawRect(room);
         painter.save();
         painter.setClipRect(room);
-        for (double x = room.left() - room.height(); x < room.right(); x += 5) {
+        const int strokes = static_cast<int>((room.width() + room.height()) / strokeGap) + 1;
+        for (int stroke = 0; stroke < strokes; ++stroke) {
+            const double x = room.left() - room.height() + stroke * strokeGap;
             painter.drawLine(QPointF(x, room.bottom()), QPointF(x + room.height(), room.top()));
         }
         painter.restore();
         break;
+    }
     case Kind::letGo: {
         QPen pen(inks.moved);
         pen.setStyle(Qt::DashLine);

@@ -8,6 +8,8 @@
 #include <QShortcut>
 #include <QVBoxLayout>
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <set>
 
