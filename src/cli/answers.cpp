@@ -95,7 +95,7 @@ int showCarriedOut(const CommonOptions& common, const CarriedOut& carried, std::
     for (const auto& refused : carried.refused) {
         sayOn(stderr, "{}: {}\n", displayPath(refused.path), refused.sentence);
     }
-    if (carried.interrupted) {
+    if (carried.interrupted && !carried.stoppedByDrive) {
         return exitInterrupted;
     }
     return carried.refused.empty() ? exitDone : carried.done > 0 ? exitSomeUnread : exitCouldNot;

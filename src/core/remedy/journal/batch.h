@@ -36,7 +36,7 @@ class Batch {
     static void make(Doing& doing, DoingContext& context);
     void makeBesideEachOther(const std::vector<Doing*>& doings);
     void confirmAll();
-    std::optional<Error> whyNoMore(const Doing& doing) const;
+    std::optional<Error> whyNoMore(const Doing& doing);
     Outcome noteAll();
     void changeAll();
     void change(Doing& doing);

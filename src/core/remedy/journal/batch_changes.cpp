@@ -56,11 +56,13 @@ void Batch::choosePlaces(Doing& doing) {
 }
 
 /// With a drive that is full or has gone, the others wait: what one meets, all would.
-std::optional<Error> Batch::whyNoMore(const Doing& doing) const {
+std::optional<Error> Batch::whyNoMore(const Doing& doing) {
     const auto& failure = *doing.failure;
     const auto volume = volumeHolding(context_.volumes, doing.action.place);
     const bool isGone = volume && presenceOf((*volume)->root) != Presence::there;
-    return failure.cause == Cause::full || failure.cause == Cause::interrupted || isGone
+    const bool byDrive = failure.cause == Cause::full || isGone;
+    result_.stoppedByDrive = result_.stoppedByDrive || byDrive;
+    return byDrive || failure.cause == Cause::interrupted
                ? std::optional(Error{Cause::interrupted, doing.action.place, failure.sentence})
                : std::nullopt;
 }

@@ -23,6 +23,8 @@ struct CarriedOut {
     /// Where something is done, and its drive has not confirmed that it outlasts a loss of power; absolute.
     std::vector<BytePath> unflushed;
     bool interrupted = false; ///< stopped between two files; the rest still waits
+    /// It was a drive that stopped it, full or gone, and no person.
+    bool stoppedByDrive = false;
 };
 
 } // namespace sober
