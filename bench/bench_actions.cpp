@@ -34,14 +34,7 @@ void write(const BytePath& path, const std::string& content) {
     std::ofstream(path, std::ios::binary) << content;
 }
 
-template <typename T>
-T orEnd(Result<T> result) {
-    if (!result) {
-        fmt::print(stderr, "{}\n", result.error().sentence);
-        std::exit(1);
-    }
-    return std::move(*result);
-}
+using bench::orEnd;
 
 class Bench {
   public:

@@ -69,6 +69,12 @@ void compare(const std::string& what, const std::string& ours, const std::string
     std::fflush(stdout);
 }
 
+double secondsOf(const std::function<void()>& work) {
+    const auto began = std::chrono::steady_clock::now();
+    work();
+    return std::chrono::duration<double>(std::chrono::steady_clock::now() - began).count();
+}
+
 std::string noiseWav(std::uint32_t bytes, std::uint32_t seed) {
     std::string wav = "RIFF";
     const auto put = [&](std::uint32_t value, int count) {

@@ -1,6 +1,12 @@
 #pragma once
 
+#include "core/base/result.h"
+
+#include <fmt/format.h>
+
 #include <cstdint>
+#include <cstdio>
+#include <cstdlib>
 #include <functional>
 #include <string>
 #include <vector>
@@ -27,6 +33,19 @@ void compare(const std::string& what, const std::string& ours, const std::string
 /// A WAV file (RIFF, 16-bit PCM, 44.1 kHz mono) with so many bytes of noise, a multiple of four, that a seed
 /// tells from others.
 std::string noiseWav(std::uint32_t bytes, std::uint32_t seed);
+
+/// The value; where there is an error instead, says it and ends.
+template <typename T>
+T orEnd(Result<T> result) {
+    if (!result) {
+        fmt::print(stderr, "{}\n", result.error().sentence);
+        std::exit(1);
+    }
+    return std::move(*result);
+}
+
+/// Seconds by the clock on the wall that a piece of work takes.
+double secondsOf(const std::function<void()>& work);
 
 /// Resident memory of this process in megabytes, as it is now.
 double residentMegabytes();

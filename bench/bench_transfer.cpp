@@ -25,20 +25,8 @@ namespace fs = std::filesystem;
 
 constexpr int times = 3;
 
-template <typename T>
-T orEnd(Result<T> result) {
-    if (!result) {
-        fmt::print(stderr, "{}\n", result.error().sentence);
-        std::exit(1);
-    }
-    return std::move(*result);
-}
-
-double secondsOf(const std::function<void()>& work) {
-    const auto began = std::chrono::steady_clock::now();
-    work();
-    return std::chrono::duration<double>(std::chrono::steady_clock::now() - began).count();
-}
+using bench::orEnd;
+using bench::secondsOf;
 
 void shell(const std::string& command) {
     if (std::system(command.c_str()) != 0) {

@@ -11,6 +11,7 @@
 #include "core/catalogue/volumes.h"
 #include "core/evidence/worker/evidence_worker.h"
 #include "core/remedy/docket/review.h"
+#include "core/transfer/layout.h"
 #include "core/transfer/reorder.h"
 #include "core/work/carry_out.h"
 
@@ -326,8 +327,7 @@ int runCarryOut(const CommonOptions& common, RunControl& control) {
 
 int runDocketAddReorder(const CommonOptions& common, const std::vector<BytePath>& folders,
                         const std::string& layout, const std::string& reason) {
-    const auto order = layout == "flat" ? Result(Layout::flat()) : Layout::parse(layout);
-    if (!order) {
+    if (const auto order = Layout::named(layout); !order) {
         fail(order.error());
         return exitUsage;
     }
@@ -339,7 +339,7 @@ int runDocketAddReorder(const CommonOptions& common, const std::vector<BytePath>
     }
     std::vector<Error> errors;
     for (const auto& folder : folders) {
-        const auto reordered = reorder(*catalogue, folder, *order);
+        const auto reordered = reorder(*catalogue, folder, layout);
         std::vector<std::pair<HoldingId, BytePath>> targets;
         for (const auto& each : reordered ? *reordered : std::vector<Reordered>()) {
             targets.emplace_back(each.holding, each.to);

@@ -1,6 +1,7 @@
 #include "core/audit/plan_places.h"
 #include "core/catalogue/holding_writer.h"
 #include "core/remedy/docket/review.h"
+#include "core/transfer/layout.h"
 #include "core/transfer/reorder.h"
 #include "support/player_collection.h"
 #include "support/run_program.h"
@@ -36,7 +37,7 @@ struct Heap : PlayerCollection {
     std::vector<BytePath> order(const std::string& layout, const BytePath& folder = "V/heap") {
         const auto parsed = Layout::parse(layout);
         REQUIRE(parsed.ok());
-        const auto reordered = reorder(catalogue(), *this / folder, *parsed);
+        const auto reordered = reorder(catalogue(), *this / folder, layout);
         INFO((reordered ? std::string() : reordered.error().sentence));
         REQUIRE(reordered.ok());
         std::vector<BytePath> targets;
@@ -121,8 +122,8 @@ TEST_CASE("flattening folders tells their files apart and never stands on what i
     CHECK(heap.order("name") == expected);
     CHECK(heap.carryOutAll().done == 4);
     CHECK(readFile(heap / "V/heap/02.flac") == "no audio, and somebody's");
-    CHECK(reorder(heap.catalogue(), heap / "V/none", Layout::flat()).error().cause == Cause::notFound);
-    CHECK(reorder(heap.catalogue(), "/nowhere", Layout::flat()).error().cause == Cause::notFound);
+    CHECK(reorder(heap.catalogue(), heap / "V/none", "flat").error().cause == Cause::notFound);
+    CHECK(reorder(heap.catalogue(), "/nowhere", "flat").error().cause == Cause::notFound);
 }
 
 TEST_CASE("of several with one name those that have it keep it") {
@@ -141,7 +142,7 @@ TEST_CASE("a folder whose name was altered is said too") {
     Heap heap;
     heap.add("V/heap/b.flac", {{"title", "Same"}, {"artist", ".."}}, 1);
     heap.survey("V");
-    const auto reordered = reorder(heap.catalogue(), heap / "V/heap", *Layout::parse("artist / title"));
+    const auto reordered = reorder(heap.catalogue(), heap / "V/heap", "artist / title");
     REQUIRE(reordered->size() == 1);
     CHECK(reordered->front().to == heap / "V/heap/_/Same.flac");
     CHECK(reordered->front().altered == "of its folder \"..\", it is no name");

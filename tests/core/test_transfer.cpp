@@ -3,6 +3,7 @@
 #include "core/audit/refresh_findings.h"
 #include "core/base/file_handle.h"
 #include "core/base/text.h"
+#include "core/catalogue/holding_writer.h"
 #include "core/survey/volume_identity.h"
 #include "core/transfer/plan.h"
 #include "core/work/open_for_work.h"
@@ -233,6 +234,56 @@ TEST_CASE("what a list has got since it was planned is said, and waits for anoth
     REQUIRE(ran.carried.refused.size() == 1);
     CHECK(ran.carried.refused.front().sentence.find("plan again") != std::string::npos);
     CHECK_FALSE(all.at("T").contains("f/4.wav"));
+}
+
+TEST_CASE("a file that has become another since it was planned is not copied as if it were that") {
+    Moving all;
+    const auto id = all.kept(all.wholeVolume());
+    writeFile(all / "V/f/2.wav", smallWav(77));
+    all.survey("V");
+    const auto ran = all.run(id);
+    REQUIRE(ran.carried.refused.size() == 1);
+    CHECK(ran.carried.refused.front().sentence.find("plan again") != std::string::npos);
+    CHECK(ran.settled.count(ItemState::failed) == 1);
+    CHECK_FALSE(all.at("T").contains("f/2.wav"));
+    CHECK(all.run(all.kept(all.wholeVolume())).settled.transfer.state == TransferState::copied);
+    CHECK(all.at("T").at("f/2.wav") == smallWav(77));
+}
+
+TEST_CASE("a device that was described by hand is planned for, and not filled where it would stand") {
+    Moving all;
+    auto wanted = all.wholeVolume();
+    wanted.room = 100'000'000;
+    wanted.rules = "fat32";
+    const auto plan = all.planned(wanted);
+    CHECK(plan.transfer.fits());
+    RunControl control;
+    const auto ran = runTransfer(all.catalogue(), *keepPlan(all.catalogue(), plan), control, {});
+    REQUIRE_FALSE(ran.ok());
+    CHECK(ran.error().sentence.find("plan again") != std::string::npos);
+    CHECK_FALSE(isTaken(all / "T"));
+}
+
+TEST_CASE("a folder takes no more names than its file system has entries for") {
+    Moving all;
+    // Each of five letters and an ending: one entry of FAT32 for the short name and one for the long.
+    constexpr int count = 33'000;
+    HoldingWriter writer(all.catalogue(), all.volume("V").id, timeNow());
+    for (int i = 0; i < count; ++i) {
+        FileRecord record;
+        record.checksums.file.bytes = {1, static_cast<std::uint8_t>(i), static_cast<std::uint8_t>(i >> 8)};
+        writer.add("many/" + std::to_string(10'000 + i) + ".mp3", record, false);
+    }
+    REQUIRE(writer.commit().ok());
+    auto wanted = all.wholeVolume();
+    wanted.choice.volumes.clear();
+    wanted.choice.folders = {{all.volume("V").id, "many"}};
+    wanted.layout = "flat";
+    wanted.rules = "fat32";
+    const auto plan = all.planned(wanted);
+    CHECK(plan.items.size() == 65'534 / 2);
+    CHECK(plan.left.size() == count - 65'534 / 2);
+    CHECK(plan.left.front().why == LeftBehind::tooMany);
 }
 
 TEST_CASE("names that are no text, differ in case or hold line breaks come to where they are, and to cards "
@@ -522,6 +573,7 @@ TEST_CASE("a folder is put in another order by renames, chains and rounds of nam
 TEST_CASE("in steps what is proven at its new place lets go of its old one") {
     Moving all;
     auto wanted = all.wholeVolume();
+    wanted.choice.lists = {all.list()}; // it follows what is let go, and is not taken for changed
     wanted.mode = TransferMode::steps;
     const auto before = contentCounts({all / "V"});
     const auto id = all.kept(wanted);

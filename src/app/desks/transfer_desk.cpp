@@ -398,7 +398,10 @@ void TransferDesk::followWork() {
     const bool isKept = kept_.has_value();
     const bool waits = isKept && kept_->state <= TransferState::running;
     keep_->setEnabled(plan_ != nullptr);
-    run_->setEnabled(free && ((plan_ && plan_->transfer.fits()) || waits));
+    const bool isByHand = plan_ ? plan_->transfer.isByHand() : isKept && kept_->isByHand();
+    run_->setEnabled(free && !isByHand && ((plan_ && plan_->transfer.fits()) || waits));
+    run_->setToolTip(isByHand ? tr("The device was described and is not here: connect it and plan again")
+                              : QString());
     prove_->setEnabled(free && isKept && kept_->state != TransferState::planned &&
                        kept_->state != TransferState::running);
     release_->setEnabled(free && isKept && kept_->state == TransferState::proven);

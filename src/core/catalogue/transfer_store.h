@@ -102,7 +102,12 @@ struct Transfer {
     Nanoseconds proven = 0; ///< 0: never
     BytePath report = {};   ///< the folder of the last proof
 
+    /// In place of `filesystem`: of a device that is not here and was described. It is planned for, and not
+    /// run.
+    static constexpr const char* byHand = "described by hand";
+
     bool fits() const { return peak <= free; }
+    bool isByHand() const { return filesystem == byHand; }
 };
 
 /// Transfers as they were planned, and how far they have come.

@@ -194,6 +194,8 @@ Result<Playlist> readXspf(std::string_view text, const BytePath& name) {
     return list;
 }
 
+} // namespace
+
 std::string escapedXml(std::string_view text) {
     std::string escaped;
     for (const char c : text) {
@@ -213,8 +215,6 @@ std::string escapedXml(std::string_view text) {
     }
     return escaped;
 }
-
-} // namespace
 
 Result<Playlist> parsePlaylist(std::string_view text, const BytePath& name) {
     const auto ending = endingOf(name);

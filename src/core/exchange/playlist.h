@@ -39,6 +39,9 @@ struct Playlist {
 /// followed. Cause::invalid where it is no list at all.
 Result<Playlist> parsePlaylist(std::string_view text, const BytePath& name);
 
+/// Text as it stands between two tags of XML.
+std::string escapedXml(std::string_view text);
+
 /// False for what would be read as something else: a line break in M3U or PLS, blanks at its ends (of M3U
 /// only at its beginning), a quotation mark in a cue sheet.
 bool canStandIn(PlaylistFormat format, std::string_view location);

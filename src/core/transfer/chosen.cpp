@@ -74,13 +74,13 @@ class Choosing {
         : catalogue_(catalogue), choice_(choice), control_(control) {}
 
     Result<Chosen> run() {
-        for (const auto phase : {&Choosing::look, &Choosing::findKeepers, &Choosing::takeLists,
-                                 &Choosing::takePlaces, &Choosing::takeFilters, &Choosing::takeUnlisted}) {
+        for (const auto phase : {&Choosing::look, &Choosing::takeLists, &Choosing::takePlaces,
+                                 &Choosing::takeFilters, &Choosing::takeUnlisted}) {
             if (!control_.proceed()) {
                 return Error{Cause::interrupted, {}, "Stopped before all that comes along was known."};
             }
-            if (const auto outcome = (this->*phase)(); !outcome) {
-                return outcome.error();
+            if (const auto outcome = (this->*phase)(); !outcome || failure_) {
+                return outcome ? *failure_ : outcome.error();
             }
         }
         return std::move(chosen_);
@@ -98,43 +98,30 @@ class Choosing {
         });
     }
 
-    Outcome findKeepers() {
-        if (!choice_.keepersOnly) {
-            return done();
+    /// Looks once at the copy set of a holding: of those that it is advised to retire, which one is kept.
+    void learnKeepers(HoldingId id) {
+        if (!choice_.keepersOnly || id == 0 || failure_ || !looked_.insert(id).second) {
+            return;
         }
-        const auto sets = Findings(catalogue_).setOrder(SetOrder::mostBytes, {});
-        if (!sets) {
-            return sets.error();
-        }
-        const auto found = Findings(catalogue_).sets(*sets);
-        if (!found) {
-            return found.error();
-        }
-        for (const auto& set : *found) {
-            const auto taken = control_.proceed() ? takeKeeper(set) : done();
-            if (!taken) {
-                return taken;
-            }
-        }
-        return done();
-    }
-
-    Outcome takeKeeper(const CopySet& set) {
-        const auto detail = detailOf(catalogue_, set, volumes_);
+        const auto set = Findings(catalogue_).setOf(id);
+        const auto detail = !set   ? Result<SetDetail>(set.error())
+                            : *set ? detailOf(catalogue_, **set, volumes_)
+                                   : Result(SetDetail{});
         if (!detail) {
-            return detail.error();
+            failure_ = detail.error();
+            return;
         }
         HoldingId keeper = detail->decision.keeper.value_or(0);
         for (std::size_t i = 0; keeper == 0 && i < detail->members.size(); ++i) {
             keeper = detail->advice[i].advice == Advice::keep ? detail->members[i].id : 0;
         }
-        keeper = comes(keeper) ? keeper : 0;
-        for (std::size_t i = 0; keeper != 0 && i < detail->members.size(); ++i) {
-            if (detail->advice[i].advice == Advice::retire && detail->members[i].id != keeper) {
-                keepers_.emplace(detail->members[i].id, keeper);
+        for (std::size_t i = 0; i < detail->members.size(); ++i) {
+            const auto member = detail->members[i].id;
+            looked_.insert(member);
+            if (detail->advice[i].advice == Advice::retire && member != keeper && comes(keeper)) {
+                keepers_.emplace(member, keeper);
             }
         }
-        return done();
     }
 
     const Volume* volumeOf(const HoldingOutline& outline) const {
@@ -150,7 +137,8 @@ class Choosing {
                volume->reaches(outline->second.path);
     }
 
-    HoldingId keeperOf(HoldingId id) const {
+    HoldingId keeperOf(HoldingId id) {
+        learnKeepers(id);
         const auto keeper = keepers_.find(id);
         return keeper == keepers_.end() ? id : keeper->second;
     }
@@ -295,6 +283,8 @@ class Choosing {
     std::vector<Volume> volumes_;
     std::unordered_map<HoldingId, HoldingOutline> outlines_;
     std::unordered_map<HoldingId, HoldingId> keepers_; ///< of those that it is advised to retire
+    std::unordered_set<HoldingId> looked_;             ///< whose sets are known
+    std::optional<Error> failure_;
     std::unordered_set<HoldingId> taken_;
     std::set<std::pair<BytePath, LeftBehind>> left_;
     std::set<VolumeId> touched_;

@@ -51,6 +51,10 @@ std::string numberOf(const std::string& text, unsigned digits) {
     return std::string(digits > number.size() ? digits - number.size() : 0, '0') + number;
 }
 
+Result<Layout> Layout::named(std::string_view text) {
+    return text == "keep" ? keep() : text == "flat" ? flat() : parse(text);
+}
+
 Result<Layout> Layout::parse(std::string_view text) {
     Layout layout;
     layout.levels_.emplace_back();

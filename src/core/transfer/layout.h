@@ -45,6 +45,8 @@ class Layout {
   public:
     /// Cause::invalid with what is wrong and where.
     static Result<Layout> parse(std::string_view text);
+    /// "keep", "flat", or what `parse` reads.
+    static Result<Layout> named(std::string_view text);
     /// Folders and names as they are.
     static Layout keep();
     /// One folder for all.

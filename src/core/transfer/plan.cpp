@@ -21,10 +21,6 @@ namespace {
 
 constexpr std::size_t sampleSize = 200;
 
-Result<Layout> layoutOf(const std::string& text) {
-    return text == "keep" ? Layout::keep() : text == "flat" ? Layout::flat() : Layout::parse(text);
-}
-
 class Planning {
   public:
     Planning(const Catalogue& catalogue, const TransferRequest& request, RunControl& control)
@@ -54,7 +50,7 @@ class Planning {
         if (request_.choice.isEmpty()) {
             return Error{Cause::invalid, {}, "Nothing is chosen to come along."};
         }
-        auto layout = layoutOf(request_.layout);
+        auto layout = Layout::named(request_.layout);
         auto place = layout ? targetPlaceAt(catalogue_, request_.to, request_.rules, request_.room)
                             : Result<TargetPlace>(layout.error());
         auto volumes = Volumes(catalogue_).all();
@@ -281,13 +277,16 @@ class Planning {
         if (rules.entriesInFolder == 0) {
             return done();
         }
+        std::unordered_map<HoldingId, const Holding*> byId;
+        for (const auto& holding : holdings_) {
+            byId.emplace(holding.id, &holding);
+        }
         std::unordered_map<BytePath, std::uint64_t> entries;
         std::erase_if(plan_.items, [&](const TransferItem& item) {
             auto& inFolder = entries[BytePath(parentOf(item.target))];
             const auto more = entriesOf(rules, nameOf(item.target));
             if (inFolder + more > rules.entriesInFolder) {
-                const auto source = std::ranges::find(holdings_, item.source, &Holding::id);
-                plan_.left.push_back({placeOf(*source), LeftBehind::tooMany});
+                plan_.left.push_back({placeOf(*byId.at(item.source)), LeftBehind::tooMany});
                 return true;
             }
             inFolder += more;
@@ -363,7 +362,7 @@ class Planning {
         transfer.inNoList = plan_.inNoList.size();
         transfer.peak = transfer.needs; // what is made beside a place becomes what stands there
         transfer.free = plan_.place.free;
-        transfer.filesystem = plan_.place.filesystem;
+        transfer.filesystem = request_.room ? Transfer::byHand : plan_.place.filesystem;
         const auto words = wordsOf(catalogue_, request_.choice, volumes_);
         transfer.choice = words ? *words : std::string();
         for (const auto& rule : request_.forms) {
@@ -418,7 +417,7 @@ Result<TransferPlan> planTransfer(const Catalogue& catalogue, const TransferRequ
 Result<std::vector<NamePreview>> previewNames(std::span<const Holding> holdings, const std::string& layout,
                                               const TargetRules& rules, const NameReplacements& replacements,
                                               std::span<const FormRule> forms) {
-    const auto order = layoutOf(layout);
+    const auto order = Layout::named(layout);
     if (!order) {
         return order.error();
     }

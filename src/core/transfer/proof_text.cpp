@@ -1,6 +1,7 @@
 // A proof as it is kept: the other half of proof.h.
 #include "core/base/text.h"
 #include "core/exchange/checksum_list.h"
+#include "core/exchange/playlist.h"
 #include "core/transfer/proof.h"
 
 #include <fmt/format.h>
@@ -10,11 +11,7 @@ namespace sober {
 namespace {
 
 std::string escaped(std::string_view text) {
-    std::string html;
-    for (const char c : displayPath(text)) {
-        html += c == '&' ? "&amp;" : c == '<' ? "&lt;" : c == '>' ? "&gt;" : std::string(1, c);
-    }
-    return html;
+    return escapedXml(displayPath(text));
 }
 
 constexpr std::string_view style =

@@ -1,45 +1,16 @@
 #include "core/transfer/reorder.h"
 
-#include "core/base/file_handle.h"
 #include "core/base/text.h"
-#include "core/catalogue/evidence_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
-#include "core/transfer/filing.h"
 #include "core/transfer/move_order.h"
+#include "core/transfer/plan.h"
 
 #include <algorithm>
 #include <span>
-#include <unordered_set>
 
 namespace sober {
 namespace {
-
-/// A holding on its way to its new name.
-struct Ordered {
-    HoldingId id = 0;
-    BytePath within; ///< where it lies, relative to the folder that is put in order
-    FiledName filed;
-};
-
-/// Those that lie where they shall come first, so that of several with one name these keep it: what is in
-/// order stays as it is.
-std::vector<Ordered> inPlaceFirst(std::span<const Holding> holdings, const BytePath& root,
-                                  const Volume& volume, const Layout& layout, const TargetRules& rules) {
-    const Filing filing(holdings);
-    std::vector<Ordered> all;
-    for (const auto& holding : holdings) {
-        const auto within = relativeTo(joinPath(volume.root, holding.path), root).value_or(holding.path);
-        all.push_back(
-            {holding.id, within, filing.nameFor(holding, within, layout, rules, usualReplacements())});
-    }
-    std::ranges::stable_partition(all, [&](const Ordered& ordered) {
-        const auto& name = ordered.filed.name;
-        return joinPath(name.folder, fitName(rules, usualReplacements(), name.stem, name.ending).name) ==
-               ordered.within;
-    });
-    return all;
-}
 
 /// So that each finds its place free; those that go round come last.
 std::vector<Reordered> inOrder(std::vector<Reordered> moves) {
@@ -64,44 +35,42 @@ std::vector<Reordered> inOrder(std::vector<Reordered> moves) {
 } // namespace
 
 Result<std::vector<Reordered>> reorder(const Catalogue& catalogue, const BytePath& folder,
-                                       const Layout& layout) {
+                                       const std::string& layout) {
     const auto volumes = Volumes(catalogue).all();
     if (!volumes) {
         return volumes.error();
     }
-    const auto root = realPathOf(folder).value_or(folder);
-    const auto volume = volumeHolding(*volumes, root);
+    TransferRequest request;
+    request.to = realPathOf(folder).value_or(folder);
+    request.mode = TransferMode::reorder;
+    request.layout = layout;
+    const auto volume = volumeHolding(*volumes, request.to);
     if (!volume) {
         return volume.error();
     }
-    HoldingFilter filter;
-    filter.volume = (*volume)->id;
-    filter.folder = relativeTo(root, (*volume)->root).value_or(BytePath());
-    const auto ids = EvidenceStore(catalogue).meant(filter);
-    const auto holdings = ids ? Holdings(catalogue).byIds(*ids) : Result<std::vector<Holding>>(ids.error());
+    request.choice.folders = {{(*volume)->id, *relativeTo(request.to, (*volume)->root)}};
+    RunControl toTheEnd;
+    const auto plan = planTransfer(catalogue, request, toTheEnd);
+    if (!plan) {
+        return plan.error();
+    }
+    if (plan->items.empty()) {
+        return Error{Cause::notFound, folder, "Nothing in " + displayPath(folder) + " is in the catalogue."};
+    }
+    std::vector<HoldingId> ids;
+    std::ranges::transform(plan->items, std::back_inserter(ids), &TransferItem::source);
+    const auto holdings = Holdings(catalogue).byIds(ids);
     if (!holdings) {
         return holdings.error();
     }
-    if (holdings->empty()) {
-        return Error{Cause::notFound, folder, "Nothing in " + displayPath(folder) + " is in the catalogue."};
-    }
-    const auto& rules = targetRulesFor((*volume)->identity.filesystemType);
-    std::vector<TargetName> names;
     std::vector<Reordered> moves;
-    std::unordered_set<BytePath> sources;
-    for (const auto& holding : inPlaceFirst(*holdings, root, **volume, layout, rules)) {
-        names.push_back(holding.filed.name);
-        moves.push_back({holding.id, joinPath(root, holding.within), {}, holding.filed.folderAltered});
-        sources.insert(holding.within);
+    for (std::size_t i = 0; i < plan->items.size(); ++i) {
+        const auto& item = plan->items[i];
+        if (item.state == ItemState::waits) {
+            moves.push_back({item.source, joinPath((*volume)->root, (*holdings)[i].path),
+                             joinPath(plan->place.folder, item.target), item.altered});
+        }
     }
-    fitAll(rules, usualReplacements(), names, [&](const BytePath& path, std::size_t /*at*/) {
-        return !sources.contains(path) && isTaken(joinPath(root, path));
-    });
-    for (std::size_t at = 0; at < names.size(); ++at) {
-        moves[at].to = joinPath(root, pathOf(names[at]));
-        moves[at].altered = names[at].fitted.why.empty() ? moves[at].altered : names[at].fitted.why;
-    }
-    std::erase_if(moves, [](const Reordered& move) { return move.to == move.from; });
     return inOrder(std::move(moves));
 }
 

@@ -2,7 +2,6 @@
 
 #include "core/catalogue/catalogue.h"
 #include "core/catalogue/records.h"
-#include "core/transfer/layout.h"
 
 namespace sober {
 
@@ -18,8 +17,9 @@ struct Reordered {
 /// where they are are left out. Names are what the file system can hold; what would be one file is told
 /// apart, and nothing comes to stand where something else does. A disc counts only where its album has
 /// several; an album of several artists that names none of its own is filed under "Various Artists".
-/// Cause::notFound where nothing of the folder is catalogued and at hand.
+/// `layout` is "keep", "flat" or in the language of layout.h. Cause::notFound where nothing of the folder is
+/// catalogued and at hand.
 Result<std::vector<Reordered>> reorder(const Catalogue& catalogue, const BytePath& folder,
-                                       const Layout& layout);
+                                       const std::string& layout);
 
 } // namespace sober

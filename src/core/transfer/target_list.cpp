@@ -115,26 +115,6 @@ bool xspfFrom(const ReadList& source, std::span<const TargetEntry> entries, cons
     return true;
 }
 
-std::string xmlText(std::string_view text) {
-    std::string escaped;
-    for (const char c : repairedUtf8(text)) {
-        switch (c) {
-        case '&':
-            escaped += "&amp;";
-            break;
-        case '<':
-            escaped += "&lt;";
-            break;
-        case '>':
-            escaped += "&gt;";
-            break;
-        default:
-            escaped += static_cast<unsigned char>(c) < 0x20 ? ' ' : c;
-        }
-    }
-    return escaped;
-}
-
 std::string oneLine(std::string text) {
     std::ranges::replace_if(
         text, [](unsigned char c) { return c < 0x20; }, ' ');
@@ -181,7 +161,7 @@ std::string newXspf(std::span<const TargetEntry> entries, const auto& locate) {
                        "<playlist version=\"1\" xmlns=\"http://xspf.org/ns/0/\">\n <trackList>\n";
     const auto element = [&](std::string_view name, const std::string& value) {
         if (!value.empty()) {
-            text += fmt::format("   <{0}>{1}</{0}>\n", name, xmlText(value));
+            text += fmt::format("   <{0}>{1}</{0}>\n", name, escapedXml(oneLine(repairedUtf8(value))));
         }
     };
     for (const auto& entry : entries) {
@@ -224,7 +204,7 @@ std::string listAtTarget(const ReadList& source, std::span<const TargetEntry> en
         const bool isXml = format == PlaylistFormat::xspf;
         const auto locate = [&](const BytePath& place) {
             const auto location = locationFor(place, format, way, relative, folder);
-            return isXml ? xmlText(location) : location;
+            return isXml ? escapedXml(location) : location;
         };
         if (std::string text; isXml && xspfFrom(source, entries, locate, text)) {
             return text;

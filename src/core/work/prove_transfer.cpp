@@ -65,7 +65,8 @@ Result<ProvenTransfer> proveTransfer(const Catalogue& catalogue, TransferId id, 
     if (!proof) {
         return proof.error();
     }
-    const auto folder = joinPath(parentOf(catalogue.path()), fmt::format("proofs/transfer-{}", id));
+    const auto beside = realPathOf(catalogue.path()).value_or(catalogue.path());
+    const auto folder = joinPath(parentOf(beside), fmt::format("proofs/transfer-{}", id));
     const std::array<std::pair<std::string, std::string>, 3> files{{{"report.html", htmlOf(*proof)},
                                                                     {"report.json", jsonOf(*proof)},
                                                                     {"sha256sums.txt", checksumsOf(*proof)}}};

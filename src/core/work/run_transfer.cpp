@@ -35,8 +35,9 @@ class Running {
         : catalogue_(catalogue), id_(id), control_(control), hooks_(hooks) {}
 
     Result<TransferRun> run() {
-        for (const auto phase : {&Running::begin, &Running::settle, &Running::takeInWhatStandsThere,
-                                 &Running::fits, &Running::carryOut, &Running::end}) {
+        for (const auto phase :
+             {&Running::begin, &Running::settle, &Running::takeInWhatStandsThere, &Running::fits,
+              &Running::sayWhatChanged, &Running::carryOut, &Running::end}) {
             if (const auto outcome = (this->*phase)(); !outcome) {
                 recoverInterrupted(catalogue_).ok(); // what cannot be settled now waits for the next start
                 return outcome.error();
@@ -57,6 +58,12 @@ class Running {
             return transfer.error();
         }
         settled_.transfer = std::move(*transfer);
+        if (settled_.transfer.isByHand()) {
+            return Error{
+                Cause::invalid, folder(),
+                "This was planned for a device that is not here, as it was described. Connect it and "
+                "plan again."};
+        }
         if (settled_.transfer.volume == 0) {
             if (const auto made = makeVolume(); !made) {
                 return made;
@@ -186,6 +193,35 @@ class Running {
                                                 humanBytes(needs), room.error().sentence)});
     }
 
+    /// What was planned is done; what a list or a file has become since waits for another plan.
+    Outcome sayWhatChanged() {
+        const auto left = waiting();
+        for (const auto at : left) {
+            const auto& item = settled_.items[at];
+            if (sources_.at(item.source).checksum != item.content) {
+                carried_.refused.push_back(
+                    {placeOf(item), displayPath(presentPlace(item.source)) +
+                                        " was changed since this was planned; plan again."});
+            }
+        }
+        // In steps the lists follow what was let go, so that only what was there before the first step tells.
+        const bool isBegun = settled_.transfer.state != TransferState::planned;
+        if (left.empty() || (isBegun && settled_.transfer.mode == TransferMode::steps)) {
+            return done();
+        }
+        const auto lists = TransferStore(catalogue_).lists(id_);
+        for (const auto& list : lists ? *lists : std::vector<TransferList>()) {
+            const auto now =
+                list.sourceContent ? wholeFile(list.source, largestList) : Result<std::string>(Error{});
+            if (now && checksumOfText(*now) != *list.sourceContent) {
+                carried_.refused.push_back(
+                    {list.source, displayPath(list.source) +
+                                      " was changed since this was planned; plan again to take that along."});
+            }
+        }
+        return lists ? done() : Outcome(lists.error());
+    }
+
     Outcome carryOut() {
         auto& transfer = settled_.transfer;
         if (transfer.state == TransferState::planned) {
@@ -197,7 +233,10 @@ class Running {
         std::vector<std::size_t> copies;
         std::vector<std::size_t> moves;
         for (const auto at : waiting()) {
-            (isRenamed(settled_.items[at]) ? moves : copies).push_back(at);
+            const auto& item = settled_.items[at];
+            if (sources_.at(item.source).checksum == item.content) {
+                (isRenamed(item) ? moves : copies).push_back(at);
+            }
         }
         const auto moved = moves.empty() ? done() : moveAll(moves);
         return !moved ? moved
@@ -371,17 +410,6 @@ class Running {
         return read ? refreshFindings(catalogue_) : Outcome(read.error());
     }
 
-    /// What was planned is written; what a list has got since waits for another plan.
-    void sayChanged(const TransferList& list) {
-        const auto now =
-            list.sourceContent ? wholeFile(list.source, largestList) : Result<std::string>(Error{});
-        if (now && checksumOfText(*now) != *list.sourceContent) {
-            carried_.refused.push_back(
-                {list.source, displayPath(list.source) +
-                                  " was changed since this was planned; plan again to take that along."});
-        }
-    }
-
     /// Which lists stand there now.
     Outcome noteLists(const TransferStore& store) {
         const auto lists = store.lists(id_);
@@ -390,7 +418,6 @@ class Running {
         }
         for (std::size_t i = 0; i < lists->size(); ++i) {
             const auto& list = (*lists)[i];
-            sayChanged(list);
             const auto there = wholeFile(joinPath(folder(), list.target), list.content.size() + 1);
             if (there && *there == list.content) {
                 const auto kept = store.keepList(id_, i, list.target, checksumOfText(list.content));

@@ -1,13 +1,15 @@
 #include "core/work/settle_transfer.h"
 
 #include "core/catalogue/holdings.h"
+#include "core/catalogue/volumes.h"
 
 #include <algorithm>
+#include <unordered_set>
 
 namespace sober {
 namespace {
 
-/// Whether the old of all that came has gone. What was in its place already has no old.
+/// Whether the old of all that came has gone. What was in its place already, or was moved there, has no old.
 Result<bool> isReleased(const Catalogue& catalogue, const Transfer& transfer,
                         std::span<const TransferItem> items) {
     if (transfer.mode == TransferMode::reorder || items.empty()) {
@@ -18,11 +20,22 @@ Result<bool> isReleased(const Catalogue& catalogue, const Transfer& transfer,
         sources.push_back(item.source);
     }
     const auto holdings = Holdings(catalogue).byIds(sources);
-    if (!holdings) {
-        return holdings.error();
+    const auto volumes = Volumes(catalogue).all();
+    if (!holdings || !volumes) {
+        return holdings ? volumes.error() : holdings.error();
     }
-    const auto isGone = [](const Holding& holding) { return holding.state == HoldingState::retired; };
-    return std::ranges::all_of(*holdings, isGone);
+    const auto volume = std::ranges::find(*volumes, transfer.volume, &Volume::id);
+    std::unordered_set<BytePath> places;
+    for (const auto& item : items) {
+        places.insert(joinPath(transfer.folder, item.target));
+    }
+    const auto hasNoOld = [&](const Holding& holding) {
+        return volume != volumes->end() && holding.volume == volume->id &&
+               places.contains(joinPath(volume->root, holding.path));
+    };
+    return std::ranges::all_of(*holdings, [&](const Holding& holding) {
+        return holding.state == HoldingState::retired || hasNoOld(holding);
+    });
 }
 
 } // namespace
