@@ -330,6 +330,8 @@ int runCommand(int argc, char** argv) {
     auto* transferRelease =
         numbered("release", "put the old on the docket, to be retired; only of what is proven");
     transferRelease->add_flag("--carry-out", releaseNow, "and carry that out");
+    auto* transferForget =
+        numbered("forget", "forget a plan, or a transfer that has ended; nothing else changes");
     auto* transferList = transferCommand->add_subcommand("list", "the transfers, or one of them");
     transferList->add_option("TRANSFER", transferNumber, "its number");
 
@@ -554,6 +556,9 @@ int runCommand(int argc, char** argv) {
     }
     if (transferRelease->parsed()) {
         return runTransferRelease(common, transferNumber, releaseNow, control);
+    }
+    if (transferForget->parsed()) {
+        return runTransferForget(common, transferNumber);
     }
     if (transferList->parsed()) {
         return runTransferList(common, transferNumber);

@@ -1,6 +1,7 @@
 #include "cli/transfer_command.h"
 
 #include "cli/answers.h"
+#include "core/base/room.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/standing_lists.h"
 #include "core/catalogue/volumes.h"
@@ -147,13 +148,23 @@ Json transferShape(const Shown& shown) {
     for (const auto& list : shown.lists) {
         (list.source.empty() ? own : lists).push_back(text(joinPath(transfer.folder, list.target)));
     }
-    return {
-        {"schema", "sober.transfer/1"},  {"transfer", transfer.id},         {"state", word(transfer.state)},
-        {"mode", word(transfer.mode)},   {"choice", text(transfer.choice)}, {"folder", text(transfer.folder)},
-        {"rules", transfer.rules},       {"layout", transfer.layout},       {"items", std::move(items)},
-        {"not_coming", std::move(left)}, {"in_no_list", transfer.inNoList}, {"needs_bytes", transfer.needs},
-        {"peak_bytes", transfer.peak},   {"free_bytes", transfer.free},     {"fits", transfer.fits()},
-        {"lists", std::move(lists)},     {"own_lists", std::move(own)}};
+    return {{"schema", "sober.transfer/1"},
+            {"transfer", transfer.id},
+            {"state", word(transfer.state)},
+            {"mode", word(transfer.mode)},
+            {"choice", text(transfer.choice)},
+            {"folder", text(transfer.folder)},
+            {"rules", transfer.rules},
+            {"layout", transfer.layout},
+            {"items", std::move(items)},
+            {"not_coming", std::move(left)},
+            {"in_no_list", transfer.inNoList},
+            {"needs_bytes", transfer.needs},
+            {"peak_bytes", transfer.peak},
+            {"free_bytes", transfer.free == unknownRoom ? Json() : Json(transfer.free)},
+            {"fits", transfer.fits()},
+            {"lists", std::move(lists)},
+            {"own_lists", std::move(own)}};
 }
 
 void printTransfer(const Shown& shown) {
@@ -183,8 +194,12 @@ void printTransfer(const Shown& shown) {
         counted(items.size(), "holding"), humanCount(shown.settled.count(ItemState::waits)),
         humanCount(shown.settled.count(ItemState::copied)), humanCount(shown.settled.count(ItemState::there)),
         humanCount(shown.settled.count(ItemState::failed)), humanCount(transfer.inNoList));
-    say("{} needed, {} were free: it {}.\n", humanBytes(transfer.peak), humanBytes(transfer.free),
-        transfer.fits() ? "fits" : "does not fit");
+    if (transfer.free == unknownRoom) {
+        say("{} needed; how much is free there is not known.\n", humanBytes(transfer.peak));
+    } else {
+        say("{} needed, {} were free: it {}.\n", humanBytes(transfer.peak), humanBytes(transfer.free),
+            transfer.fits() ? "fits" : "does not fit");
+    }
 }
 
 int usage(const std::string& sentence) {
@@ -274,8 +289,9 @@ int runTransferPlan(const CommonOptions& common, const TransferOptions& options,
     const auto plan = planTransfer(*catalogue, request, control);
     if (!plan) {
         return plan.error().cause == Cause::interrupted ? exitInterrupted
-               : plan.error().cause == Cause::invalid   ? usage(plan.error().sentence)
-                                                        : fail(plan.error());
+               : plan.error().cause == Cause::invalid && plan.error().path.empty()
+                   ? usage(plan.error().sentence)
+                   : fail(plan.error());
     }
     const auto id = keepPlan(*catalogue, *plan);
     auto settled = id ? settleTransfer(*catalogue, *id) : Result<SettledTransfer>(id.error());
@@ -418,6 +434,13 @@ int runTransferRelease(const CommonOptions& common, const std::string& number, b
             counted(released->size(), "holding"));
     }
     return carried.interrupted ? exitInterrupted : carried.refused.empty() ? exitDone : exitSomeUnread;
+}
+
+int runTransferForget(const CommonOptions& common, const std::string& number) {
+    const auto id = numberFrom(number);
+    const auto catalogue = id ? openWorking(common) : Result<Catalogue>(id.error());
+    const auto forgotten = catalogue ? forgetTransfer(*catalogue, *id) : Outcome(catalogue.error());
+    return forgotten ? runTransferList(common, {}) : fail(forgotten.error());
 }
 
 int runTransferList(const CommonOptions& common, const std::string& number) {

@@ -29,6 +29,8 @@ int runTransferRun(const CommonOptions& common, const std::string& number, RunCo
 int runTransferProve(const CommonOptions& common, const std::string& number, RunControl& control);
 int runTransferRelease(const CommonOptions& common, const std::string& number, bool carryOutNow,
                        RunControl& control);
+/// Shows those that are left.
+int runTransferForget(const CommonOptions& common, const std::string& number);
 /// All of them or, where a number is given, one in full.
 int runTransferList(const CommonOptions& common, const std::string& number);
 

@@ -80,6 +80,8 @@ TEST_CASE("all that lantern knows plays from the new place alone") {
     CHECK((contentCounts({demo / "GANNET"}) == before));
     CHECK(demo.ask({"transfer", "list", number})["state"] == "proven");
     CHECK(demo.ask({"transfer", "list"})["transfers"].size() == 1);
+    CHECK(demo.ask({"transfer", "forget", number})["transfers"].empty());
+    CHECK(fs::exists(demo / "NEW/Music"));
 }
 
 TEST_CASE("a card's lists go to another card that calls its folder by a name of its own") {
@@ -123,6 +125,7 @@ TEST_CASE("a card's lists go to another card that calls its folder by a name of 
 
 TEST_CASE("what makes no sense to plan is said, with the contract's codes") {
     MovingDemo demo;
+    writeFile(demo / "truth.m3u8", std::string("\0\0no list", 9));
     const std::vector<std::pair<std::vector<std::string>, int>> cases{
         {{"transfer", "plan", "--to", demo / "NEW"}, 2},
         {{"transfer", "plan", "--volume", "GANNET"}, 2},
@@ -132,6 +135,8 @@ TEST_CASE("what makes no sense to plan is said, with the contract's codes") {
         {{"transfer", "plan", "--to", demo / "NEW", "--list", demo / "no.m3u8"}, 1},
         {{"transfer", "plan", "--to", demo / "NEW", "--volume", "GANNET", "--form", "mp3"}, 2},
         {{"transfer", "plan", "--to", demo / "NEW", "--volume", "GANNET", "--replace", ":=/"}, 2},
+        {{"transfer", "plan", "--to", demo / "NEW", "--list", demo / "truth.m3u8"}, 1},
+        {{"transfer", "forget", "7"}, 1},
         {{"transfer", "run", "7"}, 1},
         {{"transfer", "prove", "x"}, 1},
         {{"transfer", "release", "7"}, 1},

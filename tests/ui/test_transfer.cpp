@@ -157,6 +157,9 @@ TEST_CASE("a plan is kept for later; what no list names is taken in by a key; wh
     CHECK_FALSE(fs::exists(desktop.card()));
     CHECK(desktop.button("Run")->isEnabled());
     CHECK_FALSE(desktop.button("Prove")->isEnabled());
+    desktop.press(Qt::Key_Delete);
+    REQUIRE(desktop.waitFor([&] { return desktop.done() == "not begun"; }));
+    CHECK(static_cast<QComboBox*>(desktop.find("Which transfer"))->count() == 1);
 
     desktop.press(Qt::Key_F, Qt::ControlModifier);
     desktop.settle();

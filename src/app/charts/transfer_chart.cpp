@@ -3,6 +3,7 @@
 #include "app/theme/marks.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "core/base/room.h"
 
 #include <QPainter>
 
@@ -19,6 +20,11 @@ constexpr double columnGap = 20;
 constexpr double leastVisible = 3;
 constexpr double strokeGap = 5;
 constexpr std::size_t placesShown = 4;
+
+/// For drawing: nothing where it is not known.
+std::uint64_t knownFree(const TransferChart::Place& place) {
+    return place.free == unknownRoom ? 0 : place.free;
+}
 
 } // namespace
 
@@ -56,7 +62,8 @@ std::vector<TransferChart::Piece> TransferChart::piecesOf(std::size_t at, Column
             parts.emplace_back(Kind::comes, fitting);
             parts.emplace_back(Kind::tooMuch, place.coming - fitting);
         }
-        parts.emplace_back(Kind::free, column == Column::before ? place.free : place.free - fitting);
+        const auto free = knownFree(place);
+        parts.emplace_back(Kind::free, column == Column::before ? free : free - std::min(free, fitting));
     } else {
         parts.emplace_back(Kind::stays, place.there - std::min(place.there, place.coming));
         parts.emplace_back(!place.twice                  ? Kind::comes
@@ -66,8 +73,8 @@ std::vector<TransferChart::Piece> TransferChart::piecesOf(std::size_t at, Column
                            place.coming);
     }
     // All three bars of a place have one scale.
-    const auto all =
-        std::max<std::uint64_t>(place.there + (place.isTarget ? std::max(place.free, place.coming) : 0), 1);
+    const auto all = std::max<std::uint64_t>(
+        place.there + (place.isTarget ? std::max(knownFree(place), place.coming) : 0), 1);
     const auto bar = barRoom(at, column);
     std::vector<Piece> pieces;
     double left = bar.left();
@@ -136,7 +143,8 @@ QString TransferChart::wordsBelow(std::size_t at, Column column) const {
                                              : tr("%1 can be let go").arg(bytes(place.coming));
     }
     if (column == Column::before) {
-        return tr("%1 free").arg(bytes(place.free));
+        return place.free == unknownRoom ? tr("how much is free is not known")
+                                         : tr("%1 free").arg(bytes(place.free));
     }
     if (place.coming > place.free) {
         return tr("%1 too much").arg(bytes(place.coming - place.free));
@@ -148,7 +156,8 @@ QString TransferChart::wordsBelow(std::size_t at, Column column) const {
                ? arrived_ > 0 ? tr("%1 of %2 arrived")
                                     .arg(bytes(std::min(arrived_, place.coming)), bytes(place.coming))
                               : tr("%1 arrive").arg(bytes(place.coming))
-               : tr("%1 free").arg(bytes(place.free - place.coming));
+           : place.free == unknownRoom ? tr("%1 are there").arg(bytes(place.there + place.coming))
+                                       : tr("%1 free").arg(bytes(place.free - place.coming));
 }
 
 void TransferChart::draw(QPainter& painter) {

@@ -2,6 +2,7 @@
 
 #include "app/desks/file_manager.h"
 #include "app/words.h"
+#include "core/base/room.h"
 #include "core/catalogue/findings.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
@@ -143,9 +144,11 @@ void TransferDesk::buildButtons() {
     release_ = keyButton(tr("Let the old go…"), QKeySequence(Qt::Key_L), this);
     release_->setToolTip(tr("Put the old on the docket, to be retired; only of what is proven"));
     report_ = new QPushButton(tr("Show the report"), this);
+    forget_ = keyButton(tr("Forget"), QKeySequence(Qt::Key_Delete), this);
+    forget_->setToolTip(tr("Forget this plan, or a transfer that has ended; nothing on a drive changes"));
     auto* row = new QHBoxLayout;
     row->setSpacing(8);
-    for (auto* button : {keep_, run_, prove_, release_, report_}) {
+    for (auto* button : {keep_, run_, prove_, release_, report_, forget_}) {
         row->addWidget(button);
     }
     row->addStretch(1);
@@ -161,6 +164,12 @@ void TransferDesk::buildButtons() {
     connect(run_, &QPushButton::clicked, this, &TransferDesk::run);
     connect(prove_, &QPushButton::clicked, this, &TransferDesk::prove);
     connect(release_, &QPushButton::clicked, this, &TransferDesk::release);
+    connect(forget_, &QPushButton::clicked, this, [this] {
+        if (kept_) {
+            workbench().decide(
+                [id = kept_->id](const Catalogue& catalogue) { return forgetTransfer(catalogue, id); });
+        }
+    });
     connect(report_, &QPushButton::clicked, this, [this] {
         if (kept_) {
             openFolderOf(joinPath(kept_->report, "report.html"));
@@ -292,11 +301,13 @@ void TransferDesk::takePlan(std::shared_ptr<const TransferPlan> plan) {
     if (!plan_->noLonger.empty()) {
         words << tr("%1 there would be no longer chosen").arg(shown(humanCount(plan_->noLonger.size())));
     }
-    words << (transfer.fits() ? tr("%1 needed, %2 free: it fits")
-                                    .arg(shown(humanBytes(transfer.peak)), shown(humanBytes(transfer.free)))
-                              : tr("%1 needed, %2 free: it does not fit, %3 have to be left out")
-                                    .arg(shown(humanBytes(transfer.peak)), shown(humanBytes(transfer.free)),
-                                         shown(humanBytes(transfer.peak - transfer.free))));
+    const auto needed = shown(humanBytes(transfer.peak));
+    words << (transfer.free == unknownRoom ? tr("%1 needed; how much is free there is not known").arg(needed)
+              : transfer.fits()
+                  ? tr("%1 needed, %2 free: it fits").arg(needed, shown(humanBytes(transfer.free)))
+                  : tr("%1 needed, %2 free: it does not fit, %3 have to be left out")
+                        .arg(needed, shown(humanBytes(transfer.free)),
+                             shown(humanBytes(transfer.peak - transfer.free))));
     figures_->setText(words.join(QStringLiteral(" · ")));
     std::vector<TransferChart::Place> places;
     for (const auto& from : plan_->from) {
@@ -406,6 +417,7 @@ void TransferDesk::followWork() {
                        kept_->state != TransferState::running);
     release_->setEnabled(free && isKept && kept_->state == TransferState::proven);
     report_->setEnabled(isKept && !kept_->report.empty());
+    forget_->setEnabled(free && isKept && kept_->state != TransferState::running);
 }
 
 void TransferDesk::run() {

@@ -66,6 +66,7 @@ class TransferDesk : public Desk {
     QPushButton* prove_;
     QPushButton* release_;
     QPushButton* report_;
+    QPushButton* forget_;
     QTimer* soon_;
     std::vector<TransferId> ids_; ///< as the box shows them after "a new one"
     TransferId current_ = 0;

@@ -95,7 +95,7 @@ struct Transfer {
     std::uint64_t inNoList = 0;
     std::uint64_t needs = 0; ///< bytes
     std::uint64_t peak = 0;  ///< bytes, at the fullest moment
-    std::uint64_t free = 0;  ///< bytes at the target, when it was planned
+    std::uint64_t free = 0;  ///< bytes at the target, when it was planned, or unknownRoom
     /// What tells the file system of its folder from others, while it is on no volume: an empty mount point
     /// is no target.
     std::string filesystem;

@@ -1,6 +1,7 @@
 #include "core/transfer/target_place.h"
 
 #include "core/base/mounts.h"
+#include "core/base/room.h"
 #include "core/base/text.h"
 #include "core/base/trash_places.h"
 #include "core/catalogue/volumes.h"
@@ -8,7 +9,6 @@
 #include "core/survey/volume_identity.h"
 
 #include <fmt/format.h>
-#include <sys/statvfs.h>
 
 #include <algorithm>
 
@@ -77,13 +77,13 @@ Result<TargetPlace> targetPlaceAt(const Catalogue& catalogue, const BytePath& fo
     if (place.rules == nullptr) {
         return Error{Cause::invalid, {}, fmt::format("There are no rules \"{}\" for names.", rules)};
     }
-    struct statvfs space {};
-    if (statvfs(there.c_str(), &space) != 0) {
-        return systemError(errno, "look for room in", there);
+    const auto space = roomAt(there);
+    if (!space) {
+        return space.error();
     }
     // Of a device that is not here only its rules are known.
-    place.allocationUnit = room ? place.rules->allocationUnit : std::max<std::uint64_t>(space.f_frsize, 1);
-    place.free = room.value_or(static_cast<std::uint64_t>(space.f_bavail) * space.f_frsize);
+    place.allocationUnit = room ? place.rules->allocationUnit : space->allocationUnit;
+    place.free = room.value_or(space->free);
     return place;
 }
 

@@ -13,7 +13,7 @@ struct TargetPlace {
     std::optional<Volume> volume; ///< on which it lies; none: it becomes one when it is filled
     std::string filesystem;       ///< what tells its file system from others
     const TargetRules* rules = nullptr;
-    std::uint64_t free = 0;           ///< bytes
+    std::uint64_t free = 0;           ///< bytes, or unknownRoom
     std::uint64_t allocationUnit = 1; ///< bytes
 
     /// The room that so many bytes take there.

@@ -3,6 +3,8 @@
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <unordered_set>
 
@@ -87,6 +89,18 @@ Result<SettledTransfer> settleTransfer(const Catalogue& catalogue, TransferId id
         }
     }
     return settled;
+}
+
+Outcome forgetTransfer(const Catalogue& catalogue, TransferId id) {
+    const auto settled = settleTransfer(catalogue, id);
+    if (!settled) {
+        return settled.error();
+    }
+    return settled->transfer.state == TransferState::running
+               ? Outcome(refusedError(
+                     settled->transfer.folder,
+                     fmt::format("Transfer {} is under way; run it to its end, or take it back first.", id)))
+               : TransferStore(catalogue).remove(id);
 }
 
 } // namespace sober

@@ -17,4 +17,8 @@ struct SettledTransfer {
 };
 Result<SettledTransfer> settleTransfer(const Catalogue& catalogue, TransferId id);
 
+/// Forgets a plan, or a transfer that has ended; nothing on a volume changes. Cause::refused for one that was
+/// begun and still has something to do.
+Outcome forgetTransfer(const Catalogue& catalogue, TransferId id);
+
 } // namespace sober

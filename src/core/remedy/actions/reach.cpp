@@ -1,12 +1,10 @@
 #include "core/remedy/actions/reach.h"
 
 #include "core/base/presence.h"
+#include "core/base/room.h"
 #include "core/base/text.h"
 
 #include <fmt/format.h>
-#include <sys/statvfs.h>
-
-#include <cerrno>
 
 namespace sober {
 namespace {
@@ -40,19 +38,14 @@ Refusal whyOutOfReach(const Holding& holding, const Volume& volume) {
 }
 
 Outcome hasRoomFor(const BytePath& beside, std::uint64_t bytes) {
-    struct statvfs space {};
-    BytePath folder(parentOf(beside));
-    while (statvfs(folder.c_str(), &space) != 0) {
-        if (errno != ENOENT || folder.size() <= 1) {
-            return systemError(errno, "look for room in", folder);
-        }
-        folder = BytePath(parentOf(folder));
+    const auto room = roomAt(BytePath(parentOf(beside)));
+    if (!room) {
+        return room.error();
     }
-    const auto free = static_cast<std::uint64_t>(space.f_bavail) * space.f_frsize;
-    if (free < bytes + spare) {
+    if (room->free < bytes + spare) {
         return Error{Cause::full, beside,
                      fmt::format("{} needs {} beside it while it is made anew; {} are free.",
-                                 displayPath(beside), humanBytes(bytes), humanBytes(free))};
+                                 displayPath(beside), humanBytes(bytes), humanBytes(room->free))};
     }
     return done();
 }

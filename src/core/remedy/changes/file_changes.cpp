@@ -121,7 +121,8 @@ Outcome endCopy(const CopyTarget& copy, const BytePath& to) {
         errno = 0;
     }
     // Card file systems know no modes: what cannot be kept there was not there.
-    if (fchmod(copy.target.get(), copy.status.st_mode & 07777) != 0 && errno != EPERM) {
+    const bool isKept = fchmod(copy.target.get(), copy.status.st_mode & 07777) == 0;
+    if (!isKept && errno != EPERM && errno != ENOSYS && errno != ENOTSUP) {
         const auto error = systemError(errno, "set the mode of", to);
         unlink(to.c_str());
         return error;
