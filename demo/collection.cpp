@@ -5,6 +5,7 @@
 #include "demo/drift.h"
 #include "demo/players.h"
 #include "demo/repertoire.h"
+#include "demo/wiped.h"
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
@@ -235,6 +236,15 @@ bool makeCollection(const BytePath& folder) {
 
 bool letTimePass(const BytePath& folder) {
     const auto all = repertoire();
+    std::vector<BytePath> going;
+    for (const auto& gone : goneRecordings()) {
+        if (!gone.copyElsewhere) {
+            going.push_back(homeOf(all[gone.recording]));
+        }
+    }
+    if (!makeWiped(folder, going)) {
+        return false;
+    }
     for (const auto& gone : goneRecordings()) {
         fs::remove(joinPath(folder, homeOf(all[gone.recording])));
     }
@@ -307,6 +317,7 @@ bool writeTruth(const BytePath& folder) {
         {"volumes", {"GANNET", "TERN", "PETREL"}},
         {"copy_sets", sets},
         {"missing", missing},
+        {"wiped", wipedTruth(folder)},
         {"moved", moved},
         {"changed", {shown(homeOf(all[editedRecording]))}},
         {"added_later",

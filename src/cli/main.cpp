@@ -7,6 +7,7 @@
 #include "cli/ledger_command.h"
 #include "cli/list_command.h"
 #include "cli/players_command.h"
+#include "cli/salvage_command.h"
 #include "cli/schedule_command.h"
 #include "cli/seek_command.h"
 #include "cli/transfer_command.h"
@@ -35,7 +36,8 @@ using namespace sober::cli;
 std::vector<std::string> kindsToAdd() {
     std::vector<std::string> words;
     for (const auto kind : everyKind) {
-        if (kind != ActionKind::acceptChange && kind != ActionKind::bringBack && !isTransfers(kind)) {
+        if (kind != ActionKind::acceptChange && kind != ActionKind::bringBack &&
+            kind != ActionKind::salvage && !isTransfers(kind)) {
             words.emplace_back(word(kind));
         }
     }
@@ -277,6 +279,39 @@ int runCommand(int argc, char** argv) {
         ->type_size(2);
     relinkCommand->add_flag("--write", relinking.write,
                             "carry the links out by the docket, journalled and to be undone");
+
+    auto* salvageCommand =
+        app.add_subcommand("salvage", "audio out of the trash, of images of cards and of drives");
+    salvageCommand->require_subcommand(1);
+    std::string salvageVolume;
+    BytePath salvageImage;
+    ScanOptions scanning;
+    TakeOptions taking;
+    auto* salvageTrash =
+        salvageCommand->add_subcommand("trash", "what lies in the trash of all that is at hand");
+    salvageTrash->add_option("--volume", salvageVolume, "only what is or was on this volume");
+    auto* salvageScan = salvageCommand->add_subcommand(
+        "scan", "look through an image or a drive for audio; nothing changes there");
+    salvageScan->add_option("IMAGE", scanning.image, "an image, or a drive")->required();
+    salvageScan->add_option("--kinds", scanning.kinds, "formats, parted by commas, as flac,mp3 (all)");
+    salvageScan->add_flag("--everywhere", scanning.everywhere,
+                          "also where a file system gives out files that are there");
+    salvageScan->add_flag("--anew", scanning.anew,
+                          "from the beginning, even where an earlier scan could go on");
+    auto* salvageList = salvageCommand->add_subcommand("list", "what a scan has found");
+    salvageList->add_option("IMAGE", salvageImage, "the image or drive")->required();
+    auto* salvageTake = salvageCommand->add_subcommand(
+        "take", "put finds back in their place, or into a folder, by the docket");
+    salvageTake->add_option("SOURCE", taking.source, "the image or drive, or trash")->required();
+    salvageTake->add_option("FIND", taking.finds, "numbers, as they are listed");
+    salvageTake->add_flag("--all", taking.all, "all that were not taken yet");
+    salvageTake->add_flag(
+        "--home", taking.home,
+        "to the places of the missing holdings that they are or, out of the trash, where they were");
+    salvageTake->add_option("--to", taking.to, "into this folder");
+    salvageTake->add_option("--layout", taking.layout, "folders and names there, by fields and quoted text");
+    salvageTake->add_option("--on-conflict", taking.onConflict, "where a name is taken: name or skip (name)")
+        ->check(CLI::IsMember({"name", "skip"}));
 
     auto* transferCommand =
         app.add_subcommand("transfer", "holdings and lists to another drive, player or order, proven there");
@@ -544,6 +579,18 @@ int runCommand(int argc, char** argv) {
                 {examples[i], realPathOf(examples[i + 1]).value_or(examples[i + 1])});
         }
         return runRelink(common, relinking, control);
+    }
+    if (salvageTrash->parsed()) {
+        return runSalvageTrash(common, salvageVolume, control);
+    }
+    if (salvageScan->parsed()) {
+        return runSalvageScan(common, scanning, control);
+    }
+    if (salvageList->parsed()) {
+        return runSalvageList(common, salvageImage);
+    }
+    if (salvageTake->parsed()) {
+        return runSalvageTake(common, taking, control);
     }
     if (transferPlan->parsed()) {
         return runTransferPlan(common, transfer, control);

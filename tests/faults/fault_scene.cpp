@@ -5,8 +5,10 @@
 #include "core/base/presence.h"
 #include "core/catalogue/ledger_store.h"
 #include "core/evidence/file_content.h"
+#include "core/salvage/scan_image.h"
 #include "core/survey/verify.h"
 #include "core/transfer/plan.h"
+#include "core/work/take_finds.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"
 #include "support/sound.h"
@@ -161,6 +163,9 @@ void FaultScene::prepare() {
     case ActionKind::writeList:
         planTransfer();
         break;
+    case ActionKind::salvage:
+        planSalvage();
+        break;
     }
     read();
 }
@@ -188,6 +193,28 @@ void FaultScene::planTransfer() {
     const auto kept = keepPlan(catalogue(), *plan);
     REQUIRE(kept.ok());
     transfer_ = *kept;
+}
+
+/// Out of an image: one is missing and goes home, one is new.
+void FaultScene::planSalvage() {
+    auto image = readFile(*this / "V/only.wav");
+    image.resize((image.size() + 511) / 512 * 512, '\0');
+    writeFile(*this / "I/card.img", image + smallWav(9));
+    fs::remove(*this / "V/only.wav");
+    survey("V");
+    read();
+    RunControl control;
+    const auto source = scanForAudio(catalogue(), {*this / "I/card.img"}, control, [](const Progress&) {});
+    REQUIRE(source.ok());
+    const auto finds = SalvageStore(catalogue()).finds(source->id);
+    REQUIRE(finds->size() == 2);
+    for (const auto& [find, home] :
+         {std::pair(finds->front().id, true), std::pair(finds->back().id, false)}) {
+        TakeRequest request{{find}, home, home ? BytePath() : *this / "V/new"};
+        const auto planned = planTake(catalogue(), request, control);
+        REQUIRE(planned.ok());
+        REQUIRE(planned->front().why.empty());
+    }
 }
 
 std::vector<std::string> FaultScene::words() const {

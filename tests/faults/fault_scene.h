@@ -54,6 +54,7 @@ class FaultScene : public PlayerCollection {
     void prepare();
     void prepareMissing(bool copyStays);
     void planTransfer();
+    void planSalvage();
     void putKindOnDocket(ActionKind kind, const std::vector<BytePath>& names);
     /// The content at which each entry of each list leads, in their order; "" for nowhere.
     std::vector<std::string> leads() const;

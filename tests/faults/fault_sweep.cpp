@@ -183,6 +183,9 @@ TEST_CASE("a fault while a transfer is run", "[faults][write-list]") {
 TEST_CASE("a fault while a transfer's lists are written anew", "[faults][replace-list]") {
     sweep(ActionKind::replaceList, true);
 }
+TEST_CASE("a fault while finds are taken", "[faults][salvage]") {
+    sweep(ActionKind::salvage, true);
+}
 TEST_CASE("a fault while references are repointed", "[faults][repoint]") {
     sweep(ActionKind::repoint, true);
 }

@@ -27,12 +27,16 @@ bool oneIsMono(const DecodeComparison& comparison) {
 
 } // namespace
 
+bool isOneRecordingByEar(double bitErrors) {
+    return bitErrors <= fingerprintsAlone;
+}
+
 std::optional<Sameness> samenessOf(const RecordingPair& pair, double firstSeconds, double secondSeconds) {
     const bool otherLength = std::abs(firstSeconds - secondSeconds) > padding;
     if (!pair.comparison) {
-        return pair.bitErrors > fingerprintsAlone ? std::nullopt
-               : otherLength                      ? std::optional(Sameness::part)
-                                                  : std::optional(Sameness::lossyCopy);
+        return !isOneRecordingByEar(pair.bitErrors) ? std::nullopt
+               : otherLength                        ? std::optional(Sameness::part)
+                                                    : std::optional(Sameness::lossyCopy);
     }
     const auto& comparison = *pair.comparison;
     const double beside =

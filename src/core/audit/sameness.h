@@ -12,6 +12,10 @@ namespace sober {
 /// `firstSeconds` and `secondSeconds` are their lengths.
 std::optional<Sameness> samenessOf(const RecordingPair& pair, double firstSeconds, double secondSeconds);
 
+/// Whether fingerprints that differ in this share of their bits are taken for one recording, where nothing
+/// else can be held against each other.
+bool isOneRecordingByEar(double bitErrors);
+
 /// "same bytes", "same recording, shorter or longer"…
 std::string samenessWords(Sameness sameness);
 

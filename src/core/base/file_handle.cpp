@@ -61,6 +61,29 @@ Result<FileHandle> openForReading(const BytePath& path) {
     return file;
 }
 
+Result<OpenedImage> openImage(const BytePath& path) {
+    OpenedImage image;
+    image.file = FileHandle(openQuietly(AT_FDCWD, path.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK));
+    if (!image.file) {
+        return systemError(errno, "open", path);
+    }
+    struct stat status {};
+    if (fstat(image.file.get(), &status) != 0) {
+        return systemError(errno, "look at", path);
+    }
+    if (!S_ISREG(status.st_mode) && !S_ISBLK(status.st_mode)) {
+        return Error{Cause::wrongKind, path, displayPath(path) + " is neither an image nor a drive."};
+    }
+    image.isDevice = S_ISBLK(status.st_mode);
+    const auto end = lseek(image.file.get(), 0, SEEK_END);
+    if (end < 0) {
+        return systemError(errno, "look at", path);
+    }
+    image.size = static_cast<std::uint64_t>(end);
+    image.mtime = image.isDevice ? 0 : nanosecondsOf(status.st_mtim);
+    return image;
+}
+
 Result<FileHandle> openFolder(int parent, const char* name, const BytePath& fullPath, bool followLink) {
     FileHandle folder(
         openQuietly(parent, name, O_RDONLY | O_CLOEXEC | O_DIRECTORY | (followLink ? 0 : O_NOFOLLOW)));

@@ -64,6 +64,13 @@ constexpr std::array<std::pair<std::string_view, std::string_view>, 8> plainLett
     {"\u00fe", "th"},
 }};
 
+int hexValue(char c) {
+    return c >= '0' && c <= '9'   ? c - '0'
+           : c >= 'a' && c <= 'f' ? c - 'a' + 10
+           : c >= 'A' && c <= 'F' ? c - 'A' + 10
+                                  : -1;
+}
+
 } // namespace
 
 bool isUtf8(std::string_view bytes) {
@@ -71,6 +78,23 @@ bool isUtf8(std::string_view bytes) {
     walkUtf8(
         bytes, [](auto, auto) {}, [&](auto) { good = false; });
     return good;
+}
+
+std::string percentDecoded(std::string_view text) {
+    std::string path;
+    path.reserve(text.size());
+    for (std::size_t at = 0; at < text.size(); ++at) {
+        const bool isCode = text[at] == '%' && at + 2 < text.size();
+        const int high = isCode ? hexValue(text[at + 1]) : -1;
+        const int low = isCode ? hexValue(text[at + 2]) : -1;
+        if (high >= 0 && low >= 0 && high + low > 0) {
+            path += static_cast<char>(high * 16 + low);
+            at += 2;
+        } else {
+            path += text[at];
+        }
+    }
+    return path;
 }
 
 std::string percentEncodeOffending(std::string_view bytes) {

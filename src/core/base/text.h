@@ -19,6 +19,9 @@ bool isUtf8(std::string_view bytes);
 /// command's form of a path.
 std::string percentEncodeOffending(std::string_view bytes);
 
+/// With every %XX replaced by its byte; what is no such thing stays.
+std::string percentDecoded(std::string_view text);
+
 /// For the eye only: offending bytes, and characters that turn the direction of writing or steer a terminal
 /// (U+0080 to U+009F), as %XX; control characters as their symbols (U+2400 ff.), so that a newline in a name
 /// neither breaks a row nor hides.
@@ -41,9 +44,9 @@ std::string lowerAscii(std::string_view text);
 std::string foldedName(std::string_view name);
 
 /// For finding words in names and tags: well-formed UTF-8 without letter case, accents and forms of the same
-/// letter (Unicode compatibility decomposition and case folding; marks and what is not seen left out). Letters that Unicode does
-/// not decompose but that are searched for by their plain ones are replaced too ("ø" by "o"; common
-/// practice, no source).
+/// letter (Unicode compatibility decomposition and case folding; marks and what is not seen left out).
+/// Letters that Unicode does not decompose but that are searched for by their plain ones are replaced too
+/// ("ø" by "o"; common practice, no source).
 std::string foldedForSearch(std::string_view text);
 
 /// Lower-case hexadecimal.

@@ -28,6 +28,7 @@ constexpr std::array<Words, everyKind.size()> table{{
     {ActionKind::encode, "encode", "written in another form", "migration"},
     {ActionKind::writeList, "write-list", "written", "creation"},
     {ActionKind::replaceList, "replace-list", "written anew", "modification"},
+    {ActionKind::salvage, "salvage", "salvaged", "recovery"},
 }};
 
 const Words& wordsOf(ActionKind kind) {

@@ -23,13 +23,14 @@ enum class ActionKind {
     encode,       ///< a holding is put at another place in another form; the action's `change` says which
     writeList,    ///< a list is written where nothing stood, by a transfer
     replaceList,  ///< one takes the place of what an earlier transfer has written
+    salvage,      ///< what was found in an image or a trash is put at a place; `change` says where it lies
 };
 
 inline constexpr std::array everyKind{
-    ActionKind::retire,  ActionKind::writeOff,  ActionKind::accept,     ActionKind::acceptChange,
-    ActionKind::restore, ActionKind::repair,    ActionKind::rewrite,    ActionKind::retag,
-    ActionKind::repoint, ActionKind::move,      ActionKind::bringBack,  ActionKind::copy,
-    ActionKind::encode,  ActionKind::writeList, ActionKind::replaceList};
+    ActionKind::retire,  ActionKind::writeOff,  ActionKind::accept,      ActionKind::acceptChange,
+    ActionKind::restore, ActionKind::repair,    ActionKind::rewrite,     ActionKind::retag,
+    ActionKind::repoint, ActionKind::move,      ActionKind::bringBack,   ActionKind::copy,
+    ActionKind::encode,  ActionKind::writeList, ActionKind::replaceList, ActionKind::salvage};
 
 /// The word that stands for it in the catalogue, the command and the windows.
 std::string_view word(ActionKind kind);
@@ -48,6 +49,10 @@ inline bool isMended(ActionKind kind) {
 /// Whether a kind writes a transfer's list.
 inline bool isOwnList(ActionKind kind) {
     return kind == ActionKind::writeList || kind == ActionKind::replaceList;
+}
+/// Whether a kind is about a place where something comes to stand, and no holding is known yet.
+inline bool isAboutNewPlace(ActionKind kind) {
+    return isOwnList(kind) || kind == ActionKind::salvage;
 }
 /// Whether a kind is a transfer's alone: never asked for on the docket.
 inline bool isTransfers(ActionKind kind) {

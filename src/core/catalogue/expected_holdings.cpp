@@ -90,6 +90,9 @@ Outcome expectHoldings(Catalogue& catalogue, std::span<LedgerAction* const> acti
             database, "INSERT INTO holdings(volume, path, state, size, mtime, ctime, inode, links, "
                       "xxh3, troubled, first_seen) VALUES(?, ?, 3, ?, 0, 0, 0, 1, ?, 0, ?)");
         for (auto* action : actions) {
+            if (action->holding != 0) {
+                continue; // what is missing has its place
+            }
             const auto volume = volumeHolding(*volumes, action->place);
             if (!volume) {
                 return volume.error();

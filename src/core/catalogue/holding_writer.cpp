@@ -116,9 +116,13 @@ struct HoldingWriter::State {
         for (const auto& block : checksums.blocks) {
             all.append(reinterpret_cast<const char*>(block.bytes.data()), block.bytes.size());
         }
-        auto& statement = prepared(blocks, "INSERT OR REPLACE INTO blocks(holding, xxh3) VALUES(?,?)");
+        auto& statement =
+            prepared(blocks, "INSERT OR REPLACE INTO blocks(holding, xxh3, parts) VALUES(?,?,?)");
         statement.bind(1, id);
         bindBytes(statement, 2, all);
+        bindBytes(statement, 3,
+                  {reinterpret_cast<const char*>(checksums.parts.data()),
+                   checksums.parts.size() * sizeof(PartChecksum)});
         statement.exec();
     }
 

@@ -89,11 +89,13 @@ class Settling {
         }
         if (action.holding != 0) {
             // What a transfer does with a holding is no decision of the docket's.
-            const auto kind = action.kind == ActionKind::bringBack ? ActionKind::restore : action.kind;
-            const std::string decided(word(kind));
-            run(offDocket_, "DELETE FROM docket WHERE holding = ? AND kind = ?", action.holding,
-                Text{decided});
-        } else {
+            for (const auto kind : decidedAs(action.kind)) {
+                const std::string decided(word(kind));
+                run(offDocket_, "DELETE FROM docket WHERE holding = ? AND kind = ?", action.holding,
+                    Text{decided});
+            }
+        }
+        if (action.holding == 0 || isAboutNewPlace(action.kind)) {
             run(placeOffDocket_, "DELETE FROM docket WHERE holding IS NULL AND place = ?", action.place);
         }
     }
@@ -107,6 +109,12 @@ class Settling {
     struct Text {
         const std::string& value;
     };
+
+    /// What is missing is brought back from a copy or from what was salvaged.
+    static std::vector<ActionKind> decidedAs(ActionKind kind) {
+        return kind == ActionKind::bringBack ? std::vector{ActionKind::restore, ActionKind::salvage}
+                                             : std::vector{kind};
+    }
 
     void setState(HoldingId holding, HoldingState state) {
         if (state == HoldingState::present) {

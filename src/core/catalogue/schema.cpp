@@ -523,9 +523,65 @@ CREATE TABLE transfer_lists(
   PRIMARY KEY(transfer, number)) WITHOUT ROWID;
 )sql";
 
-constexpr std::array<const char*, 11> steps{firstStep,   evidenceStep, copiesStep,  decidingStep,
-                                            fixityStep,  outsideStep,  playersStep, consentStep,
-                                            enginesStep, searchStep,   transferStep};
+// Finds of what was thrown away, wiped or lost. `parts`: sixteen bytes a part, as the machine has them.
+constexpr const char* salvageStep = R"sql(
+ALTER TABLE blocks ADD COLUMN parts BLOB NOT NULL DEFAULT x'';
+
+CREATE TABLE salvage_sources(
+  id INTEGER PRIMARY KEY,
+  path BLOB NOT NULL UNIQUE,
+  size INTEGER NOT NULL,
+  mtime INTEGER NOT NULL,
+  kinds INTEGER NOT NULL,
+  everywhere INTEGER NOT NULL,
+  reached INTEGER NOT NULL,
+  state INTEGER NOT NULL,
+  began INTEGER NOT NULL,
+  file_systems TEXT NOT NULL);
+
+CREATE TABLE finds(
+  id INTEGER PRIMARY KEY AUTOINCREMENT,
+  source INTEGER NOT NULL REFERENCES salvage_sources(id),
+  how INTEGER NOT NULL,
+  format TEXT NOT NULL,
+  extents BLOB NOT NULL,
+  bytes INTEGER NOT NULL,
+  seconds REAL NOT NULL,
+  name BLOB NOT NULL,
+  came_from BLOB NOT NULL,
+  file BLOB NOT NULL,
+  deleted INTEGER NOT NULL,
+  begins INTEGER NOT NULL,
+  ends INTEGER NOT NULL,
+  overwritten INTEGER NOT NULL,
+  sound INTEGER,
+  complete REAL,
+  xxh3 BLOB,
+  title TEXT NOT NULL,
+  artist TEXT NOT NULL,
+  album TEXT NOT NULL,
+  track TEXT NOT NULL,
+  date TEXT NOT NULL,
+  fingerprint BLOB NOT NULL,
+  holding INTEGER REFERENCES holdings(id),
+  recognised INTEGER NOT NULL,
+  agreement REAL NOT NULL,
+  kin INTEGER NOT NULL,
+  examined INTEGER NOT NULL,
+  taken BLOB NOT NULL);
+CREATE INDEX finds_source ON finds(source);
+CREATE INDEX ledger_actions_aside ON ledger_actions(aside) WHERE aside <> x'';
+
+CREATE TABLE salvage_starts(
+  source INTEGER NOT NULL REFERENCES salvage_sources(id),
+  place INTEGER NOT NULL,
+  start INTEGER NOT NULL,
+  PRIMARY KEY(source, place)) WITHOUT ROWID;
+)sql";
+
+constexpr std::array<const char*, 12> steps{firstStep,   evidenceStep, copiesStep,   decidingStep,
+                                            fixityStep,  outsideStep,  playersStep,  consentStep,
+                                            enginesStep, searchStep,   transferStep, salvageStep};
 
 } // namespace
 

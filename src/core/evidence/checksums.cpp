@@ -36,12 +36,30 @@ struct ChecksumPass::State {
     std::unique_ptr<XXH3_state_t, FreeXxh3> whole{XXH3_createState()};
     std::unique_ptr<XXH3_state_t, FreeXxh3> block{XXH3_createState()};
     std::unique_ptr<EVP_MD_CTX, FreeDigest> sha256;
+    std::unique_ptr<XXH3_state_t, FreeXxh3> part{XXH3_createState()};
     std::vector<Checksum128> blocks;
+    std::vector<PartChecksum> parts;
     std::size_t inBlock = 0; ///< bytes of the current block that have gone by
 
     void endBlock() {
         blocks.push_back(canonical(XXH3_128bits_digest(block.get())));
         inBlock = 0;
+    }
+
+    /// Takes bytes that lie within one part.
+    void feedPart(std::span<const std::uint8_t> bytes) {
+        const auto within = inBlock % checksumPart;
+        if (within == 0) {
+            XXH3_64bits_reset(part.get());
+            parts.emplace_back();
+        }
+        const auto first = within < partStart ? std::min(bytes.size(), partStart - within) : 0;
+        XXH3_64bits_update(part.get(), bytes.data(), first);
+        if (first > 0) {
+            parts.back().start = XXH3_64bits_digest(part.get());
+        }
+        XXH3_64bits_update(part.get(), bytes.data() + first, bytes.size() - first);
+        parts.back().whole = XXH3_64bits_digest(part.get());
     }
 };
 
@@ -61,10 +79,12 @@ void ChecksumPass::feed(std::span<const std::uint8_t> bytes) {
     // All digests take each piece while it is in the nearest cache.
     constexpr std::size_t piece = 32U << 10;
     while (!bytes.empty()) {
-        const auto part = bytes.first(std::min({piece, bytes.size(), checksumBlock - state_->inBlock}));
+        const auto part = bytes.first(std::min({piece, bytes.size(), checksumBlock - state_->inBlock,
+                                                checksumPart - state_->inBlock % checksumPart}));
         if (state_->inBlock == 0) {
             XXH3_128bits_reset(state_->block.get());
         }
+        state_->feedPart(part);
         XXH3_128bits_update(state_->whole.get(), part.data(), part.size());
         XXH3_128bits_update(state_->block.get(), part.data(), part.size());
         if (state_->sha256) {
@@ -85,11 +105,16 @@ FileChecksums ChecksumPass::finish() {
     FileChecksums checksums;
     checksums.file = canonical(XXH3_128bits_digest(state_->whole.get()));
     checksums.blocks = std::move(state_->blocks);
+    checksums.parts = std::move(state_->parts);
     if (state_->sha256) {
         checksums.sha256.emplace();
         EVP_DigestFinal_ex(state_->sha256.get(), checksums.sha256->data(), nullptr);
     }
     return checksums;
+}
+
+std::uint64_t shortChecksumOf(std::span<const std::uint8_t> bytes) {
+    return XXH3_64bits(bytes.data(), bytes.size());
 }
 
 struct RunningChecksum::State {

@@ -24,10 +24,23 @@ using Sha256 = std::array<std::uint8_t, 32>;
 /// Blocks are counted from the start of the file; the last may be shorter.
 inline constexpr std::size_t checksumBlock = 1U << 20;
 
+/// Parts of a file by which it is found again where nobody knows what lies where: of each part XXH3-64 of its
+/// beginning, to be looked up, and of all of it. The last may be shorter.
+struct PartChecksum {
+    std::uint64_t start = 0; ///< of so many bytes as partStart says, or of all of a shorter part
+    std::uint64_t whole = 0;
+
+    bool operator==(const PartChecksum&) const = default;
+};
+inline constexpr std::size_t checksumPart = 64U << 10;
+inline constexpr std::size_t partStart = 4096;
+std::uint64_t shortChecksumOf(std::span<const std::uint8_t> bytes);
+
 struct FileChecksums {
     Checksum128 file;
     std::vector<Checksum128> blocks; ///< one for each 1 MiB block; a single one equals `file`
-    std::optional<Sha256> sha256;    ///< only where it was asked for
+    std::vector<PartChecksum> parts;
+    std::optional<Sha256> sha256; ///< only where it was asked for
 };
 
 /// Takes the checksums of a file while it goes by, once.

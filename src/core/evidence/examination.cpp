@@ -136,6 +136,10 @@ Evidence evidenceFrom(Listeners& listeners, DecodeReport& decode, const Claims& 
     return evidence;
 }
 
+Error changedMeanwhile(const BytePath& path) {
+    return {Cause::changed, path, displayPath(path) + " was written to while it was read."};
+}
+
 } // namespace
 
 Result<FileRecord> examineFile(const BytePath& path, RunControl& control,
@@ -150,22 +154,36 @@ Result<FileRecord> examineOpen(const FileHandle& file, const BytePath& path, Run
     if (!before) {
         return before.error();
     }
-    if (before->size == 0) {
+    OpenFileSource bytes(file, path, before->size);
+    auto record = examineBytes(bytes, path, control, onBytes);
+    const auto after = stampOf(file, path);
+    if (record && (!after || !after->sameContentAs(*before))) {
+        return changedMeanwhile(path);
+    }
+    if (record) {
+        record->stamp = *after;
+    }
+    return record;
+}
+
+Result<FileRecord> examineBytes(ByteSource& bytes, const BytePath& path, RunControl& control,
+                                const std::function<void(std::uint64_t)>& onBytes) {
+    const auto size = bytes.size();
+    if (size == 0) {
         return Error{Cause::notAudio, path, displayPath(path) + " is empty."};
     }
-    OpenFileSource bytes(file, path, before->size);
     std::unique_ptr<StructureCheck> structure;
     bool begun = false;
     ChecksummingSource source(bytes, [&](std::span<const std::uint8_t> fresh) {
         if (!std::exchange(begun, true)) {
-            structure = structureCheckFor(fresh, before->size);
+            structure = structureCheckFor(fresh, size);
         }
         if (structure) {
             structure->feed(fresh);
         }
         onBytes(fresh.size());
     });
-    std::vector<std::uint8_t> head(std::min<std::uint64_t>(sniffLength, before->size));
+    std::vector<std::uint8_t> head(std::min<std::uint64_t>(sniffLength, size));
     if (source.readAt(0, head) <= 0) {
         return Error{Cause::unreadable, path, "Could not read " + displayPath(path) + "."};
     }
@@ -193,15 +211,13 @@ Result<FileRecord> examineOpen(const FileHandle& file, const BytePath& path, Run
         record.problem = probed.error().sentence;
     }
     auto checksums = source.finish();
-    const auto after = stampOf(file, path);
-    if (!checksums || !after || !after->sameContentAs(*before)) {
-        return Error{Cause::changed, path, displayPath(path) + " was written to while it was read."};
+    if (!checksums) {
+        return changedMeanwhile(path);
     }
     if (structure && record.evidence && structure->container() == record.claims.container) {
         addStructure(*record.evidence, structure->finish());
     }
     record.checksums = std::move(*checksums);
-    record.stamp = *after;
     return record;
 }
 

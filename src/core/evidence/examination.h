@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/evidence/file_pass.h"
+#include "core/media/byte_source.h"
 
 namespace sober {
 
@@ -12,5 +13,9 @@ Result<FileRecord> examineOpen(const FileHandle& file, const BytePath& path, Run
                                const std::function<void(std::uint64_t)>& onBytes);
 Result<FileRecord> examineFile(const BytePath& path, RunControl& control,
                                const std::function<void(std::uint64_t)>& onBytes);
+
+/// The same of bytes that are no file of their own; the record has no stamp.
+Result<FileRecord> examineBytes(ByteSource& bytes, const BytePath& path, RunControl& control,
+                                const std::function<void(std::uint64_t)>& onBytes);
 
 } // namespace sober

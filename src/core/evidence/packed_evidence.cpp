@@ -3,6 +3,7 @@
 #include <nlohmann/json.hpp>
 
 #include <cmath>
+#include <cstring>
 
 namespace sober {
 namespace {
@@ -213,9 +214,12 @@ Json recordShape(const FileRecord& record) {
     for (const auto& block : record.checksums.blocks) {
         blocks.insert(blocks.end(), block.bytes.begin(), block.bytes.end());
     }
+    const auto& parts = record.checksums.parts;
+    const auto* const partBytes = reinterpret_cast<const std::uint8_t*>(parts.data());
     Json json{{"stamp", {stamp.device, stamp.inode, stamp.links, stamp.size, stamp.mtime, stamp.ctime}},
               {"file", digestShape(record.checksums.file.bytes)},
               {"blocks", Json::binary(std::move(blocks))},
+              {"parts", Json::binary(Bytes(partBytes, partBytes + parts.size() * sizeof(PartChecksum)))},
               {"sha256", optionalDigest(record.checksums.sha256)},
               {"claims",
                {claims.container, claims.codec, claims.lossless, claims.bitrate, claims.sampleRate,
@@ -242,6 +246,10 @@ FileRecord recordFrom(const Json& json) {
         std::copy_n(blocks.begin() + static_cast<std::ptrdiff_t>(at), 16,
                     record.checksums.blocks.emplace_back().bytes.begin());
     }
+    const auto& parts = json.at("parts").get_binary();
+    record.checksums.parts.resize(parts.size() / sizeof(PartChecksum));
+    std::memcpy(record.checksums.parts.data(), parts.data(),
+                record.checksums.parts.size() * sizeof(PartChecksum));
     record.checksums.sha256 = optionalDigestFrom<Sha256>(json.at("sha256"));
     const auto& claims = json.at("claims");
     record.claims = {claims.at(0), claims.at(1), claims.at(2), claims.at(3),

@@ -10,6 +10,37 @@ std::int64_t OpenFileSource::readAt(std::uint64_t offset, std::span<std::uint8_t
     return got ? static_cast<std::int64_t>(*got) : -1;
 }
 
+ExtentSource::ExtentSource(ByteSource& source, std::vector<ByteRange> extents)
+    : source_(source), extents_(std::move(extents)), starts_{0} {
+    for (const auto& [first, past] : extents_) {
+        starts_.push_back(starts_.back() + (past - first));
+    }
+}
+
+std::int64_t ExtentSource::readAt(std::uint64_t offset, std::span<std::uint8_t> into) {
+    std::size_t have = 0;
+    auto extent = static_cast<std::size_t>(std::ranges::upper_bound(starts_, offset) - starts_.begin());
+    while (have < into.size() && extent < starts_.size()) {
+        const auto within = offset + have - starts_[extent - 1];
+        const auto length = std::min<std::uint64_t>(into.size() - have, starts_[extent] - offset - have);
+        const auto from = extents_[extent - 1].first + within;
+        const auto part = into.subspan(have, static_cast<std::size_t>(length));
+        if (from >= nowhere) {
+            std::ranges::fill(part, std::uint8_t{0});
+        }
+        const auto got = from >= nowhere ? static_cast<std::int64_t>(length) : source_.readAt(from, part);
+        if (got < 0) {
+            return got;
+        }
+        have += static_cast<std::size_t>(got);
+        if (static_cast<std::uint64_t>(got) < length) {
+            break;
+        }
+        ++extent;
+    }
+    return static_cast<std::int64_t>(have);
+}
+
 PassedOverSource::PassedOverSource(const FileHandle& file, BytePath path, std::uint64_t size)
     : rest_(file, std::move(path), size),
       size_(size),

@@ -5,6 +5,7 @@
 #include <cstdint>
 #include <memory>
 #include <span>
+#include <vector>
 
 namespace sober {
 
@@ -29,6 +30,22 @@ class OpenFileSource final : public ByteSource {
     const FileHandle& file_;
     BytePath path_;
     std::uint64_t size_;
+};
+
+/// Bytes that lie in several places of another source, one after the other. A range from `nowhere` on stands
+/// for what is lost: zeros.
+class ExtentSource final : public ByteSource {
+  public:
+    static constexpr std::uint64_t nowhere = 1ULL << 62;
+
+    ExtentSource(ByteSource& source, std::vector<ByteRange> extents);
+    std::uint64_t size() const override { return starts_.back(); }
+    std::int64_t readAt(std::uint64_t offset, std::span<std::uint8_t> into) override;
+
+  private:
+    ByteSource& source_;
+    std::vector<ByteRange> extents_;
+    std::vector<std::uint64_t> starts_; ///< of each extent, and the end of the last
 };
 
 /// What one pass over a file has left in memory: its beginning and its end, which is where containers

@@ -35,8 +35,22 @@ constexpr auto crcTables = [] {
     return tables;
 }();
 
-/// Granules a second, from the first packet of a stream.
-int rateOf(std::span<const std::uint8_t> packet) {
+} // namespace
+
+std::uint32_t oggCrc(std::span<const std::uint8_t> bytes, std::uint32_t crc) {
+    std::size_t at = 0;
+    for (; at + 4 <= bytes.size(); at += 4) {
+        crc ^= static_cast<std::uint32_t>(bigEndian(bytes.subspan(at, 4)));
+        crc = crcTables[3][crc >> 24] ^ crcTables[2][(crc >> 16) & 255] ^ crcTables[1][(crc >> 8) & 255] ^
+              crcTables[0][crc & 255];
+    }
+    for (; at < bytes.size(); ++at) {
+        crc = (crc << 8) ^ crcTables[0][(crc >> 24) ^ bytes[at]];
+    }
+    return crc;
+}
+
+int oggRateOf(std::span<const std::uint8_t> packet) {
     if (beginsWith(packet, "\x01vorbis"sv) && packet.size() >= 16) {
         return static_cast<int>(littleEndian(packet.subspan(12, 4)));
     }
@@ -54,19 +68,22 @@ int rateOf(std::span<const std::uint8_t> packet) {
     return 0;
 }
 
-} // namespace
+std::size_t oggPageLength(std::span<const std::uint8_t> bytes) {
+    if (bytes.size() < shortestHeader || !beginsWith(bytes, "OggS") || bytes[4] != 0 ||
+        bytes.size() < shortestHeader + bytes[26]) {
+        return 0;
+    }
+    std::size_t length = shortestHeader + bytes[26];
+    for (const auto segment : bytes.subspan(shortestHeader, bytes[26])) {
+        length += segment;
+    }
+    return length <= bytes.size() ? length : 0;
+}
 
-std::uint32_t oggCrc(std::span<const std::uint8_t> bytes, std::uint32_t crc) {
-    std::size_t at = 0;
-    for (; at + 4 <= bytes.size(); at += 4) {
-        crc ^= static_cast<std::uint32_t>(bigEndian(bytes.subspan(at, 4)));
-        crc = crcTables[3][crc >> 24] ^ crcTables[2][(crc >> 16) & 255] ^ crcTables[1][(crc >> 8) & 255] ^
-              crcTables[0][crc & 255];
-    }
-    for (; at < bytes.size(); ++at) {
-        crc = (crc << 8) ^ crcTables[0][(crc >> 24) ^ bytes[at]];
-    }
-    return crc;
+bool oggPageHolds(std::span<const std::uint8_t> page) {
+    static constexpr std::array<std::uint8_t, 4> none{};
+    return oggCrc(page.subspan(26), oggCrc(none, oggCrc(page.first(22)))) ==
+           littleEndian(page.subspan(22, 4));
 }
 
 std::uint64_t OggStructure::parse(std::span<const std::uint8_t> held, bool atEnd) {
@@ -102,9 +119,7 @@ std::uint64_t OggStructure::parse(std::span<const std::uint8_t> held, bool atEnd
         return atEnd ? takeJunk(held) : 0;
     }
     const auto page = held.first(length);
-    static constexpr std::array<std::uint8_t, 4> none{};
-    const auto crc = oggCrc(page.subspan(26), oggCrc(none, oggCrc(page.first(22))));
-    if (held[4] != 0 || crc != littleEndian(page.subspan(22, 4))) {
+    if (held[4] != 0 || !oggPageHolds(page)) {
         // Where another page follows at once, this is a page, and damaged; else it only looks like one.
         if (follows && !beginsWith(held.subspan(length), "OggS")) {
             return takeJunk(held);
@@ -124,7 +139,7 @@ void OggStructure::takePage(std::span<const std::uint8_t> page, std::size_t head
     const bool first = (page[5] & firstPage) != 0;
     auto& stream = streams_[serial];
     if (first) {
-        stream = {rateOf(page.subspan(headerLength)), sequence, 0, false};
+        stream = {oggRateOf(page.subspan(headerLength)), sequence, 0, false};
     }
     if (sequence != stream.next) {
         problem("damaged", seconds_,

@@ -38,4 +38,11 @@ class OggStructure final : public PushParser {
 /// CRC-32 of RFC 3533 section 6: polynomial 0x04C11DB7, start 0, neither reflected nor inverted.
 std::uint32_t oggCrc(std::span<const std::uint8_t> bytes, std::uint32_t crc = 0);
 
+/// The length of the page that begins the bytes; 0 where there is no whole one.
+std::size_t oggPageLength(std::span<const std::uint8_t> bytes);
+/// Whether a page's check value holds.
+bool oggPageHolds(std::span<const std::uint8_t> page);
+/// Granules a second, from the first packet of a stream; 0 where its codec is not known.
+int oggRateOf(std::span<const std::uint8_t> packet);
+
 } // namespace sober

@@ -12,8 +12,11 @@
 namespace sober {
 
 struct PcmReader::State {
-    State(FileHandle opened, const BytePath& path, std::uint64_t size)
-        : file(std::move(opened)), source(file, path, size), input(source) {}
+    State(FileHandle opened, const BytePath& path, std::vector<ByteRange> extents)
+        : file(std::move(opened)),
+          whole(file, path, extents.back().second),
+          source(whole, std::move(extents)),
+          input(source) {}
 
     bool openStream() {
         if (!input.open()) {
@@ -99,7 +102,8 @@ struct PcmReader::State {
     }
 
     FileHandle file;
-    OpenFileSource source;
+    OpenFileSource whole;
+    ExtentSource source;
     AvInput input;
     AVStream* stream = nullptr;
     OwnedCodec codec;
@@ -125,10 +129,12 @@ Result<PcmReader> PcmReader::open(const BytePath& path, int rate) {
 
 Result<PcmReader> PcmReader::open(FileHandle file, const BytePath& path, int rate) {
     const auto stamp = stampOf(file, path);
-    if (!stamp) {
-        return stamp.error();
-    }
-    auto state = std::make_unique<State>(std::move(file), path, stamp->size);
+    return stamp ? open(std::move(file), path, rate, {{0, stamp->size}}) : Result<PcmReader>(stamp.error());
+}
+
+Result<PcmReader> PcmReader::open(FileHandle file, const BytePath& path, int rate,
+                                  std::vector<ByteRange> extents) {
+    auto state = std::make_unique<State>(std::move(file), path, std::move(extents));
     if (!state->openStream()) {
         return Error{Cause::unreadable, path,
                      displayPath(path) + " cannot be played: it holds no audio that can be decoded."};

@@ -16,6 +16,9 @@ class PcmReader {
     /// `rate` in Hz; 0 takes the file's own. `path` is for sentences.
     static Result<PcmReader> open(FileHandle file, const BytePath& path, int rate = 0);
     static Result<PcmReader> open(const BytePath& path, int rate = 0);
+    /// Of what lies in several places of an image, one at least.
+    static Result<PcmReader> open(FileHandle file, const BytePath& path, int rate,
+                                  std::vector<ByteRange> extents);
     ~PcmReader();
     PcmReader(PcmReader&&) noexcept;
     PcmReader& operator=(PcmReader&&) noexcept;

@@ -31,30 +31,6 @@ bool hasDrive(std::string_view path) {
     return path.size() >= 3 && isLetter(path[0]) && path[1] == ':' && (path[2] == '\\' || path[2] == '/');
 }
 
-int hexValue(char c) {
-    return isDigit(c)             ? c - '0'
-           : c >= 'a' && c <= 'f' ? c - 'a' + 10
-           : c >= 'A' && c <= 'F' ? c - 'A' + 10
-                                  : -1;
-}
-
-BytePath percentDecoded(std::string_view text) {
-    BytePath path;
-    path.reserve(text.size());
-    for (std::size_t at = 0; at < text.size(); ++at) {
-        const bool isCode = text[at] == '%' && at + 2 < text.size();
-        const int high = isCode ? hexValue(text[at + 1]) : -1;
-        const int low = isCode ? hexValue(text[at + 2]) : -1;
-        if (high >= 0 && low >= 0 && high + low > 0) {
-            path += static_cast<char>(high * 16 + low);
-            at += 2;
-        } else {
-            path += text[at];
-        }
-    }
-    return path;
-}
-
 BytePath withSlashes(BytePath path) {
     std::ranges::replace(path, '\\', '/');
     return path;

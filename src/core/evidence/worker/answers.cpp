@@ -198,4 +198,81 @@ void takeFrom(const Json& json, ListeningFormat& format) {
     json.at("seconds").get_to(format.seconds);
 }
 
+Json shapeOf(const Scanned& scanned) {
+    Json pieces = Json::array();
+    for (const auto& piece : scanned.pieces) {
+        pieces.push_back({static_cast<int>(piece.kind), piece.first, piece.past, piece.begins, piece.ends,
+                          piece.seconds, piece.stream, piece.firstUnit, piece.nextUnit, piece.unitSamples,
+                          piece.stated, piece.emptyFrom});
+    }
+    return {{"pieces", std::move(pieces)}, {"reached", scanned.reached}};
+}
+void takeFrom(const Json& json, Scanned& scanned) {
+    scanned.reached = json.at("reached");
+    for (const auto& shape : json.at("pieces")) {
+        Piece piece;
+        piece.kind = everyPieceKind.at(shape.at(0).get<std::size_t>());
+        piece.first = shape.at(1);
+        piece.past = shape.at(2);
+        piece.begins = shape.at(3);
+        piece.ends = shape.at(4);
+        piece.seconds = shape.at(5);
+        piece.stream = shape.at(6);
+        piece.firstUnit = shape.at(7);
+        piece.nextUnit = shape.at(8);
+        piece.unitSamples = shape.at(9);
+        piece.stated = shape.at(10);
+        piece.emptyFrom = shape.at(11);
+        scanned.pieces.push_back(piece);
+    }
+}
+
+Json shapeOf(const std::vector<ImageFileSystem>& systems) {
+    Json all = Json::array();
+    for (const auto& system : systems) {
+        Json entries = Json::array();
+        for (const auto& entry : system.entries) {
+            entries.push_back({bytesShape(entry.path), entry.size, entry.changed, entry.deleted,
+                               entry.overwritten, shapeOf(entry.extents)});
+        }
+        all.push_back({{"type", system.type},
+                       {"first", system.first},
+                       {"past", system.past},
+                       {"cut", system.wasCut},
+                       {"entries", std::move(entries)}});
+    }
+    return all;
+}
+void takeFrom(const Json& json, std::vector<ImageFileSystem>& systems) {
+    for (const auto& shape : json) {
+        auto& system = systems.emplace_back();
+        system.type = shape.at("type");
+        system.first = shape.at("first");
+        system.past = shape.at("past");
+        system.wasCut = shape.at("cut");
+        for (const auto& each : shape.at("entries")) {
+            auto& entry = system.entries.emplace_back();
+            entry.path = bytesFrom(each.at(0));
+            entry.size = each.at(1);
+            entry.changed = each.at(2);
+            entry.deleted = each.at(3);
+            entry.overwritten = each.at(4);
+            takeFrom(each.at(5), entry.extents);
+        }
+    }
+}
+
+Json shapeOf(const ScanRequest& request) {
+    return {{"from", request.from},
+            {"to", request.to},
+            {"kinds", request.kinds.bits()},
+            {"over", shapeOf(request.passedOver)}};
+}
+void takeFrom(const Json& json, ScanRequest& request) {
+    request.from = json.at("from");
+    request.to = json.at("to");
+    request.kinds = PieceKinds::ofBits(json.at("kinds").get<unsigned>());
+    takeFrom(json.at("over"), request.passedOver);
+}
+
 } // namespace sober

@@ -3,7 +3,9 @@
 #include "core/base/file_handle.h"
 #include "core/evidence/compare_decodes.h"
 #include "core/evidence/time_spectrum.h"
+#include "core/media/carve/scanner.h"
 #include "core/media/encode.h"
+#include "core/media/file_systems.h"
 #include "core/media/probe.h"
 #include "core/media/small_picture.h"
 #include "core/media/tag_fields.h"
@@ -31,6 +33,9 @@ Json shapeOf(const TimeSpectrum& picture);
 Json shapeOf(const SmallPicture& picture);
 Json shapeOf(const ListeningFormat& format);
 Json shapeOf(const Encoded& encoded);
+Json shapeOf(const Scanned& scanned);
+Json shapeOf(const std::vector<ImageFileSystem>& systems);
+Json shapeOf(const ScanRequest& request);
 
 void takeFrom(const Json& json, Nothing& nothing);
 void takeFrom(const Json& json, Probed& probed);
@@ -41,6 +46,9 @@ void takeFrom(const Json& json, TimeSpectrum& picture);
 void takeFrom(const Json& json, SmallPicture& picture);
 void takeFrom(const Json& json, ListeningFormat& format);
 void takeFrom(const Json& json, Encoded& encoded);
+void takeFrom(const Json& json, Scanned& scanned);
+void takeFrom(const Json& json, std::vector<ImageFileSystem>& systems);
+void takeFrom(const Json& json, ScanRequest& request);
 
 Json bytesShape(std::string_view bytes);
 std::string bytesFrom(const Json& json);

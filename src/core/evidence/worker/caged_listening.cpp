@@ -22,12 +22,20 @@ std::string_view bytesOf(const Value& value) {
 
 Result<CagedListening> CagedListening::open(const BytePath& path, int rate) {
     const auto file = openForReading(path);
-    if (!file) {
-        return file.error();
-    }
+    return file ? open(*file, path, {}, rate) : Result<CagedListening>(file.error());
+}
+
+Result<CagedListening> CagedListening::openPart(const BytePath& image, const std::vector<ByteRange>& extents,
+                                                int rate) {
+    const auto file = openImage(image);
+    return file ? open(file->file, image, extents, rate) : Result<CagedListening>(file.error());
+}
+
+Result<CagedListening> CagedListening::open(const FileHandle& file, const BytePath& path,
+                                            const std::vector<ByteRange>& extents, int rate) {
     auto process = std::make_unique<WorkerProcess>(limits);
-    const Json question{{"path", bytesShape(path)}, {"rate", rate}};
-    const int descriptor = file->get();
+    const Json question{{"path", bytesShape(path)}, {"rate", rate}, {"extents", shapeOf(extents)}};
+    const int descriptor = file.get();
     RunControl control;
     if (!process->ask(listenQuestion, packed(question), std::span(&descriptor, 1), 0)) {
         return Error{Cause::busy, path, "No process could be started to play " + displayPath(path) + "."};

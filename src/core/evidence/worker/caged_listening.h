@@ -14,6 +14,9 @@ class CagedListening {
   public:
     /// `rate` in Hz; 0 takes the file's own.
     static Result<CagedListening> open(const BytePath& path, int rate = 0);
+    /// The same of what lies in several places of an image (of a file or a device).
+    static Result<CagedListening> openPart(const BytePath& image, const std::vector<ByteRange>& extents,
+                                           int rate = 0);
 
     int rate() const { return rate_; }
     double seconds() const { return seconds_; } ///< as stated; 0 where it is not
@@ -23,6 +26,8 @@ class CagedListening {
     void seek(double seconds);
 
   private:
+    static Result<CagedListening> open(const FileHandle& file, const BytePath& path,
+                                       const std::vector<ByteRange>& extents, int rate);
     explicit CagedListening(std::unique_ptr<WorkerProcess> process) : process_(std::move(process)) {}
     bool fetch();
 

@@ -40,7 +40,7 @@ EvidenceWorker::~EvidenceWorker() = default;
 template <typename T>
 Result<T> EvidenceWorker::ask(char letter, std::string_view question,
                               std::span<const FileHandle* const> files, const BytePath& path,
-                              RunControl& control) {
+                              RunControl& control, const std::function<void(std::uint64_t)>& onBytes) {
     std::vector<int> descriptors;
     std::uint64_t bytes = 0;
     for (const auto* file : files) {
@@ -50,7 +50,7 @@ Result<T> EvidenceWorker::ask(char letter, std::string_view question,
     if (!process_->ask(letter, question, descriptors, bytes)) {
         return cannotStart(path);
     }
-    const auto answer = process_->await(control, [](std::uint64_t) {});
+    const auto answer = process_->await(control, onBytes);
     switch (answer.came) {
     case WorkerProcess::Came::answer:
         return unpackAnswer<T>(answer.bytes, path);
@@ -200,6 +200,42 @@ Result<SmallPicture> EvidenceWorker::picture(std::string_view bytes, int mostPix
     std::string question(reinterpret_cast<const char*>(&most), sizeof most);
     question += bytes;
     return ask<SmallPicture>(pictureQuestion, question, {}, {}, control);
+}
+
+Result<FileRecord> EvidenceWorker::examinePart(const OpenedImage& image, const BytePath& path,
+                                               const std::vector<ByteRange>& extents, RunControl& control,
+                                               const std::function<void(std::uint64_t)>& onBytes) {
+    std::uint64_t bytes = 0;
+    for (const auto& [first, past] : extents) {
+        bytes += past - first;
+    }
+    const Json question{{"path", bytesShape(path)}, {"size", image.size}, {"extents", shapeOf(extents)}};
+    const auto descriptor = image.file.get();
+    if (!process_->ask(examinePartQuestion, packed(question), std::span(&descriptor, 1), bytes)) {
+        return cannotStart(path);
+    }
+    const auto answer = process_->await(control, onBytes);
+    if (answer.came == WorkerProcess::Came::cancelled) {
+        return stopped(path);
+    }
+    auto record = answer.came == WorkerProcess::Came::answer ? unpackRecord(answer.bytes) : std::nullopt;
+    return record ? std::move(*record)
+                  : Result<FileRecord>(Error{Cause::unreadable, path,
+                                             "It could not be examined: " + process_->howItEnded() + "."});
+}
+
+Result<Scanned> EvidenceWorker::scan(const OpenedImage& image, const BytePath& path,
+                                     const ScanRequest& request, RunControl& control,
+                                     const std::function<void(std::uint64_t)>& onBytes) {
+    const Json question{{"path", bytesShape(path)}, {"size", image.size}, {"scan", shapeOf(request)}};
+    return ask<Scanned>(scanQuestion, packed(question), std::array{&image.file}, path, control, onBytes);
+}
+
+Result<std::vector<ImageFileSystem>> EvidenceWorker::fileSystems(const OpenedImage& image,
+                                                                 const BytePath& path, RunControl& control) {
+    const Json question{{"path", bytesShape(path)}, {"size", image.size}};
+    return ask<std::vector<ImageFileSystem>>(fileSystemsQuestion, packed(question), std::array{&image.file},
+                                             path, control);
 }
 
 } // namespace sober

@@ -5,7 +5,9 @@
 #include "core/evidence/time_spectrum.h"
 #include "core/evidence/worker/serving.h"
 #include "core/evidence/worker/worker_process.h"
+#include "core/media/carve/scanner.h"
 #include "core/media/encode.h"
+#include "core/media/file_systems.h"
 #include "core/media/small_picture.h"
 #include "core/media/tag_fields.h"
 
@@ -44,13 +46,25 @@ class EvidenceWorker {
                                      RunControl& control);
     /// How loud each frequency is over time, in at most so many columns.
     Result<TimeSpectrum> timePicture(const BytePath& path, std::size_t columns, RunControl& control);
+    /// As examineBytes, of what lies in several places of an image. No file stands behind it.
+    Result<FileRecord> examinePart(const OpenedImage& image, const BytePath& path,
+                                   const std::vector<ByteRange>& extents, RunControl& control,
+                                   const std::function<void(std::uint64_t)>& onBytes);
+    /// As scanImage.
+    Result<Scanned> scan(const OpenedImage& image, const BytePath& path, const ScanRequest& request,
+                         RunControl& control, const std::function<void(std::uint64_t)>& onBytes);
+    /// As readFileSystems.
+    Result<std::vector<ImageFileSystem>> fileSystems(const OpenedImage& image, const BytePath& path,
+                                                     RunControl& control);
     /// A picture out of a file's tags, small.
     Result<SmallPicture> picture(std::string_view bytes, int mostPixels);
 
   private:
     template <typename T>
-    Result<T> ask(char letter, std::string_view question, std::span<const FileHandle* const> files,
-                  const BytePath& path, RunControl& control);
+    Result<T> ask(
+        char letter, std::string_view question, std::span<const FileHandle* const> files,
+        const BytePath& path, RunControl& control,
+        const std::function<void(std::uint64_t)>& onBytes = [](std::uint64_t) {});
     Result<FileRecord> askForRecord(char letter, const BytePath& path, RunControl& control,
                                     const std::function<void(std::uint64_t)>& onBytes, std::uint64_t& told);
 

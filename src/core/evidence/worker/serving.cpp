@@ -147,7 +147,11 @@ class Server {
             case timePictureQuestion:
                 return packAnswer(timePicture(file, path, more.at("columns").get<std::size_t>()));
             case listenQuestion:
-                return packAnswer(listen(file, path, more.at("rate").get<int>()));
+                return packAnswer(listen(file, path, more));
+            case examinePartQuestion:
+            case scanQuestion:
+            case fileSystemsQuestion:
+                return ofImage(message.letter, file, path, more);
             default:
                 break;
             }
@@ -178,8 +182,32 @@ class Server {
         return decoded ? Result(pass.finish()) : Result<TimeSpectrum>(decoded.error());
     }
 
-    Result<ListeningFormat> listen(const FileHandle& file, const BytePath& path, int rate) {
-        auto opened = PcmReader::open(FileHandle(fcntl(file.get(), F_DUPFD_CLOEXEC, 0)), path, rate);
+    /// An image tells no length of its own where it is a device.
+    std::string ofImage(char letter, const FileHandle& file, const BytePath& path, const Json& more) {
+        OpenFileSource image(file, path, more.at("size").get<std::uint64_t>());
+        Teller told;
+        const auto onBytes = [&](std::uint64_t bytes) { told(bytes); };
+        if (letter == fileSystemsQuestion) {
+            return packAnswer(readFileSystems(image));
+        }
+        if (letter == scanQuestion) {
+            ScanRequest request;
+            takeFrom(more.at("scan"), request);
+            return packAnswer(Result(scanImage(image, request, control_, onBytes)));
+        }
+        std::vector<ByteRange> extents;
+        takeFrom(more.at("extents"), extents);
+        ExtentSource part(image, std::move(extents));
+        return packRecord(examineBytes(part, path, control_, onBytes));
+    }
+
+    Result<ListeningFormat> listen(const FileHandle& file, const BytePath& path, const Json& more) {
+        std::vector<ByteRange> extents;
+        takeFrom(more.at("extents"), extents);
+        const int rate = more.at("rate");
+        FileHandle own(fcntl(file.get(), F_DUPFD_CLOEXEC, 0));
+        auto opened = extents.empty() ? PcmReader::open(std::move(own), path, rate)
+                                      : PcmReader::open(std::move(own), path, rate, std::move(extents));
         if (!opened) {
             return opened.error();
         }

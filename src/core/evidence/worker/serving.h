@@ -25,6 +25,9 @@ enum Question : char {
     timePictureQuestion = 's',
     pictureQuestion = 'i',
     encodeQuestion = 'e',
+    examinePartQuestion = 'y', ///< of an image
+    scanQuestion = 'v',
+    fileSystemsQuestion = 'd',
     listenQuestion = 'l',
     listenOnQuestion = 'r', ///< so many more frames of what is listened to
     listenAtQuestion = 'k', ///< from another place

@@ -8,6 +8,7 @@
 #include "core/remedy/actions/retag.h"
 #include "core/remedy/actions/retire.h"
 #include "core/remedy/actions/rewrite.h"
+#include "core/remedy/actions/salvage.h"
 #include "core/remedy/actions/write_list.h"
 #include "core/remedy/actions/write_off.h"
 
@@ -24,7 +25,7 @@ const ActionType& typeOf(ActionKind kind) {
         {ActionKind::repoint, repointType()},         {ActionKind::move, moveType()},
         {ActionKind::bringBack, bringBackType()},     {ActionKind::copy, copyType()},
         {ActionKind::encode, encodeType()},           {ActionKind::writeList, writeListType()},
-        {ActionKind::replaceList, replaceListType()},
+        {ActionKind::replaceList, replaceListType()}, {ActionKind::salvage, salvageType()},
     };
     return table.at(kind);
 }

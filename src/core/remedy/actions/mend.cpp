@@ -4,6 +4,7 @@
 #include "core/remedy/actions/legs.h"
 #include "core/remedy/actions/mending.h"
 #include "core/remedy/actions/reach.h"
+#include "core/remedy/actions/salvage.h"
 
 namespace sober {
 namespace {
@@ -50,6 +51,9 @@ Result<Proven> proveMendable(DoingContext& context, const PlannedAction& planned
 }
 
 Result<Proven> proveBringable(DoingContext& context, const PlannedAction& planned, LedgerAction& action) {
+    if (planned.action.kind == ActionKind::salvage) {
+        return proveSalvageable(context, planned, action);
+    }
     const auto mending = mendingOf(context.catalogue, planned.holding.id, context.volumes);
     if (!mending) {
         return mending.error();
@@ -69,6 +73,9 @@ Result<Proven> proveBringable(DoingContext& context, const PlannedAction& planne
 
 Result<FileRecord> makeRecorded(DoingContext& context, const PlannedAction& planned,
                                 const LedgerAction& action) {
+    if (planned.action.kind == ActionKind::salvage) {
+        return makeSalvaged(context, planned, action);
+    }
     const auto mending = mendingOf(context.catalogue, planned.holding.id, context.volumes);
     return mending
                ? makeMended(*mending, planned.action.kind == ActionKind::repair, action.made, context.control)

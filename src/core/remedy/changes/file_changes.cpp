@@ -130,33 +130,35 @@ Outcome endCopy(const CopyTarget& copy, const BytePath& to) {
     return done();
 }
 
-/// All bytes of a file into another, and their checksums.
-Result<FileChecksums> copyBytes(const CopyTarget& copy, const BytePath& from, const BytePath& to,
-                                RunControl& control, const std::function<void(std::uint64_t)>& onBytes) {
+/// All bytes of a source into a file, and their checksums.
+Result<FileChecksums> pourBytes(ByteSource& source, const BytePath& from, const FileHandle& target,
+                                const BytePath& to, RunControl& control,
+                                const std::function<void(std::uint64_t)>& onBytes) {
     constexpr std::size_t pieceLength = 256U << 10;
-    const auto size = static_cast<std::uint64_t>(copy.status.st_size);
+    const auto size = source.size();
     std::vector<std::uint8_t> piece(std::min<std::uint64_t>(pieceLength, size));
     ChecksumPass checksums(false);
     for (std::uint64_t at = 0; at < size;) {
         if (!control.proceed()) {
             return Error{Cause::interrupted, from, "Stopped before " + displayPath(from) + " was copied."};
         }
-        const auto got = readAt(copy.source, from, at, piece);
-        if (!got) {
-            return got.error();
+        const auto length = static_cast<std::size_t>(std::min<std::uint64_t>(piece.size(), size - at));
+        const auto got = source.readAt(at, std::span(piece).first(length));
+        if (got < 0) {
+            return Error{Cause::unreadable, from, "Could not read " + displayPath(from) + "."};
         }
-        if (*got == 0) {
+        if (got == 0) {
             return Error{Cause::changed, from, displayPath(from) + " became shorter."};
         }
-        const auto bytes = std::span(piece).first(*got);
+        const auto bytes = std::span(piece).first(static_cast<std::size_t>(got));
         checksums.feed(bytes);
         const auto written =
-            writeAll(copy.target, to, {reinterpret_cast<const char*>(bytes.data()), bytes.size()});
+            writeAll(target, to, {reinterpret_cast<const char*>(bytes.data()), bytes.size()});
         if (!written) {
             return written.error();
         }
-        at += *got;
-        onBytes(*got);
+        at += bytes.size();
+        onBytes(bytes.size());
     }
     return checksums.finish();
 }
@@ -251,7 +253,8 @@ Result<FileChecksums> copyChecksummed(const BytePath& from, const BytePath& to, 
     if (!copy) {
         return copy.error();
     }
-    auto checksums = copyBytes(*copy, from, to, control, onBytes);
+    OpenFileSource source(copy->source, from, static_cast<std::uint64_t>(copy->status.st_size));
+    auto checksums = pourBytes(source, from, copy->target, to, control, onBytes);
     if (!checksums) {
         unlink(to.c_str());
         return checksums;
@@ -261,6 +264,21 @@ Result<FileChecksums> copyChecksummed(const BytePath& from, const BytePath& to, 
     }
     const std::array<timespec, 2> times{timespec{0, UTIME_OMIT}, copy->status.st_mtim};
     futimens(copy->target.get(), times.data());
+    return checksums;
+}
+
+Result<FileChecksums> writeBytes(ByteSource& bytes, const BytePath& named, const BytePath& to,
+                                 Unflushed& unflushed, RunControl& control,
+                                 const std::function<void(std::uint64_t)>& onBytes) {
+    const FileHandle target(open(to.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC | O_NOFOLLOW, 0666));
+    if (!target) {
+        return systemError(errno, "write", to);
+    }
+    unflushed.noteParentOf(to);
+    auto checksums = pourBytes(bytes, named, target, to, control, onBytes);
+    if (!checksums) {
+        unlink(to.c_str());
+    }
     return checksums;
 }
 

@@ -4,6 +4,7 @@
 #include "core/base/result.h"
 #include "core/base/run_control.h"
 #include "core/evidence/checksums.h"
+#include "core/media/byte_source.h"
 #include "core/remedy/changes/unflushed.h"
 
 namespace sober {
@@ -41,6 +42,12 @@ Outcome copyToNew(const BytePath& from, const BytePath& to, Unflushed& unflushed
 /// went by is checksummed.
 Result<FileChecksums> copyChecksummed(const BytePath& from, const BytePath& to, Unflushed& unflushed,
                                       RunControl& control, const std::function<void(std::uint64_t)>& onBytes);
+
+/// A new file with bytes that lie in several places of an image (`named` in sentences); fails with
+/// alreadyThere where the name is taken. What went by is checksummed. Not yet flushed.
+Result<FileChecksums> writeBytes(ByteSource& bytes, const BytePath& named, const BytePath& to,
+                                 Unflushed& unflushed, RunControl& control,
+                                 const std::function<void(std::uint64_t)>& onBytes);
 
 /// Flushes a file's content to the medium and lets the system forget it, so that it is read from there next.
 Outcome flushFile(const BytePath& path);

@@ -12,9 +12,11 @@ namespace {
 
 /// What is missing is brought back; there is nothing to set aside.
 ActionKind kindNow(const PlannedAction& planned) {
-    return planned.action.kind == ActionKind::restore && planned.holding.state == HoldingState::missing
-               ? ActionKind::bringBack
-               : planned.action.kind;
+    const auto kind = planned.action.kind;
+    const bool fills =
+        kind == ActionKind::restore || (kind == ActionKind::salvage && planned.holding.id != 0);
+    return fills && planned.holding.state == HoldingState::missing ? ActionKind::bringBack
+                                                                   : planned.action.kind;
 }
 
 std::vector<LedgerAction*> actionsOf(const std::vector<Doing*>& doings) {
