@@ -8,6 +8,7 @@
 #include "app/desks/fixity_desk.h"
 #include "app/desks/ledger_desk.h"
 #include "app/desks/ledger_words.h"
+#include "app/desks/salvage_desk.h"
 #include "app/desks/transfer_desk.h"
 #include "app/desks/whereabouts_desk.h"
 #include "app/docket/docket_strip.h"
@@ -59,6 +60,7 @@ MainWindow::MainWindow(Workbench& workbench)
       ledger_(new LedgerDesk(workbench)),
       find_(new FindDesk(workbench)),
       transfer_(new TransferDesk(workbench)),
+      salvage_(new SalvageDesk(workbench)),
       closedPage_(new QWidget(this)),
       closedText_(new QLabel(closedPage_)),
       progress_(new ProgressStrip(workbench, this)),
@@ -73,7 +75,7 @@ MainWindow::MainWindow(Workbench& workbench)
 }
 
 void MainWindow::buildFrame() {
-    desks_ = {condition_, copies_, claims_, fixity_, whereabouts_, ledger_, find_, transfer_};
+    desks_ = {condition_, copies_, claims_, fixity_, whereabouts_, ledger_, find_, transfer_, salvage_};
     for (auto* desk : desks_) {
         spine_->addDesk(desk->name());
         middle_->addWidget(desk);
@@ -241,6 +243,7 @@ void MainWindow::connectWork() {
     connect(&workbench_, &Workbench::contentChanged, this, [this] {
         shelf_->reload();
         countOpen();
+        countFinds();
         for (auto* desk : desks_) {
             desk->contentChanged();
         }
@@ -265,6 +268,12 @@ void MainWindow::countOpen() {
             setOpen(fixity_, condition.drift);
             setOpen(whereabouts_, condition.total.missing + condition.brokenReferences);
         });
+}
+
+void MainWindow::countFinds() {
+    workbench_.ask<std::uint64_t>(
+        this, [](const Catalogue& catalogue) { return SalvageStore(catalogue).waitingForHome(); },
+        [this](std::uint64_t finds) { setOpen(salvage_, finds); });
 }
 
 void MainWindow::openDesk(int desk) {

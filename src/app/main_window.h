@@ -17,6 +17,7 @@ class CopiesDesk;
 class DocketStrip;
 class DocketWindow;
 class FindDesk;
+class SalvageDesk;
 class TransferDesk;
 class LedgerDesk;
 class ProgressStrip;
@@ -49,6 +50,7 @@ class MainWindow : public QMainWindow {
     void buildMenus();
     void connectWork();
     void countOpen();
+    void countFinds();
     void setOpen(const Desk* desk, std::uint64_t count);
     void surveyAgain(std::optional<Effort> effort);
     void usePaper(Paper paper);
@@ -68,6 +70,7 @@ class MainWindow : public QMainWindow {
     LedgerDesk* ledger_;
     FindDesk* find_;
     TransferDesk* transfer_;
+    SalvageDesk* salvage_;
     QWidget* closedPage_;
     QLabel* closedText_;
     ProgressStrip* progress_;

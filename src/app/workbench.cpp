@@ -5,6 +5,7 @@
 #include "core/catalogue/findings.h"
 #include "core/players/read_players.h"
 #include "core/remedy/journal/taking_back.h"
+#include "core/salvage/trash_finds.h"
 #include "core/survey/volume_identity.h"
 #include "core/work/carry_out.h"
 #include "core/work/open_for_work.h"
@@ -316,6 +317,56 @@ void Workbench::proveTransfer(TransferId transfer) {
                           : Result<Proof>(proven.error());
         },
         [this](const Proof& proof) { emit this->proven(proof); });
+}
+
+void Workbench::scan(ScanChoices choices) {
+    if (longWork_ != LongWork::none || !open_) {
+        return;
+    }
+    using namespace std::chrono;
+    const auto onFound = [this, last = std::make_shared<steady_clock::time_point>()] {
+        constexpr auto apart = milliseconds(700); // what is shown is asked for anew
+        if (const auto now = steady_clock::now(); now - *last > apart) {
+            *last = now;
+            QMetaObject::invokeMethod(this, [this] { emit foundMore(); });
+        }
+    };
+    runLong(
+        LongWork::scan,
+        [choices = std::move(choices), sink = progressSink(), onFound](Catalogue& catalogue,
+                                                                       RunControl& control) {
+            return scanForAudio(catalogue, choices, control, sink, onFound);
+        },
+        [this](const SalvageSource& source) { emit scanned(source); });
+}
+
+void Workbench::lookAtTrash() {
+    if (longWork_ != LongWork::none || !open_) {
+        return;
+    }
+    runLong(
+        LongWork::trash,
+        [sink = progressSink()](Catalogue& catalogue, RunControl& control) -> Result<SalvageSource> {
+            const auto listing = listTrash(catalogue, 0, control, sink);
+            if (!listing) {
+                return listing.error();
+            }
+            const auto source = SalvageStore(catalogue).sourceOf({});
+            return source ? Result(source->value_or(SalvageSource{})) : Result<SalvageSource>(source.error());
+        },
+        [this](const SalvageSource& source) { emit scanned(source); });
+}
+
+void Workbench::planTake(TakeRequest request) {
+    if (longWork_ != LongWork::none || !open_) {
+        return;
+    }
+    runLong(
+        LongWork::trash,
+        [request = std::move(request)](Catalogue& catalogue, RunControl& control) {
+            return sober::planTake(catalogue, request, control);
+        },
+        [this](const std::vector<PlannedTake>& planned) { emit takePlanned(planned); });
 }
 
 void Workbench::readPlayers() {

@@ -5,6 +5,7 @@
 #include "core/base/run_control.h"
 #include "core/catalogue/catalogue.h"
 #include "core/catalogue/search.h"
+#include "core/salvage/scan_image.h"
 #include "core/survey/seek.h"
 #include "core/survey/survey.h"
 #include "core/survey/verify.h"
@@ -12,6 +13,7 @@
 #include "core/work/carry_out.h"
 #include "core/work/prove_transfer.h"
 #include "core/work/run_transfer.h"
+#include "core/work/take_finds.h"
 
 #include <QObject>
 #include <QPointer>
@@ -32,6 +34,8 @@ enum class LongWork {
     undo,
     transfer,
     proof,
+    scan,
+    trash,
 };
 
 /// The program's hands: keeps the catalogue open and does all work off the interface thread. Long
@@ -77,6 +81,13 @@ class Workbench : public QObject {
     void runPlan(std::shared_ptr<const TransferPlan> plan);
     /// Proves it; ends with `proven` or `failed`.
     void proveTransfer(TransferId transfer);
+    /// Looks through an image or a drive for audio, or goes on with it; `foundMore` follows now and then, at
+    /// the end `scanned` or `failed`.
+    void scan(ScanChoices choices);
+    /// Looks at what lies in the trash; ends with `scanned` or `failed`.
+    void lookAtTrash();
+    /// Puts finds on the docket; ends with `takePlanned` or `failed`.
+    void planTake(TakeRequest request);
     /// Reads the players' lists that have changed, then emits `contentChanged`.
     void readPlayers();
     /// Takes lists in as a player's, then emits `contentChanged`.
@@ -141,6 +152,9 @@ class Workbench : public QObject {
     void couldNotPlan(const QString& sentence);
     void transferred(const sober::CarriedOut& result);
     void proven(std::shared_ptr<const sober::TransferProof> proof);
+    void foundMore();
+    void scanned(const sober::SalvageSource& source);
+    void takePlanned(const std::vector<sober::PlannedTake>& planned);
     void carriedOut(const sober::CarriedOut& result);
     void undone(const sober::CarriedOut& result);
     void contentChanged(); ///< holdings, findings or the ledger are others now

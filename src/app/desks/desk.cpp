@@ -66,6 +66,17 @@ QPushButton* keyButton(const QString& text, const QKeySequence& key, QWidget* pa
     return button;
 }
 
+QLabel* paragraph(const QString& name, QWidget* parent) {
+    auto* label = new QLabel(parent);
+    label->setAccessibleName(name);
+    label->setWordWrap(true);
+    label->setTextFormat(Qt::PlainText);
+    label->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    label->setFocusPolicy(Qt::NoFocus);
+    label->setAlignment(Qt::AlignTop);
+    return label;
+}
+
 QLabel* quietLabel(const QString& text, QWidget* parent) {
     auto* label = new QLabel(text, parent);
     label->setProperty("tone", "quiet");

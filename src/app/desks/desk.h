@@ -46,6 +46,8 @@ class Desk : public QWidget {
 /// A button that shows the key that does the same.
 QPushButton* keyButton(const QString& text, const QKeySequence& key, QWidget* parent);
 
+/// Plain text of several lines, read out by this name.
+QLabel* paragraph(const QString& name, QWidget* parent);
 QLabel* quietLabel(const QString& text, QWidget* parent);
 QLabel* strongLabel(const QString& text, QWidget* parent);
 

@@ -31,17 +31,6 @@ QString someOf(const Rows& rows, Words words, const QString& none) {
     return lines.isEmpty() ? none : lines.join(QLatin1Char('\n'));
 }
 
-QLabel* paragraph(const QString& name, QWidget* parent) {
-    auto* label = new QLabel(parent);
-    label->setAccessibleName(name);
-    label->setWordWrap(true);
-    label->setTextFormat(Qt::PlainText);
-    label->setTextInteractionFlags(Qt::TextSelectableByMouse);
-    label->setFocusPolicy(Qt::NoFocus);
-    label->setAlignment(Qt::AlignTop);
-    return label;
-}
-
 } // namespace
 
 Result<std::optional<FoundDetail>> detailOfFound(const Catalogue& catalogue, HoldingId id) {

@@ -46,12 +46,16 @@ QString kindText(std::optional<ActionKind> kind) {
 }
 
 Mark markOfKind(ActionKind kind) {
-    return kind == ActionKind::retire                                                       ? Mark::retire
-           : kind == ActionKind::accept || kind == ActionKind::acceptChange                 ? Mark::accepted
-           : kind == ActionKind::retag                                                      ? Mark::retag
-           : kind == ActionKind::repoint || kind == ActionKind::move                        ? Mark::moved
-           : isMended(kind) || kind == ActionKind::rewrite || kind == ActionKind::bringBack ? Mark::sound
-                                                                                            : Mark::writeOff;
+    return kind == ActionKind::retire                                       ? Mark::retire
+           : kind == ActionKind::accept || kind == ActionKind::acceptChange ? Mark::accepted
+           : kind == ActionKind::retag                                      ? Mark::retag
+           : kind == ActionKind::repoint || kind == ActionKind::move        ? Mark::moved
+           : kind == ActionKind::copy || kind == ActionKind::encode         ? Mark::copies
+           : isOwnList(kind)                                                ? Mark::retag
+           : isMended(kind) || kind == ActionKind::rewrite || kind == ActionKind::bringBack ||
+                   kind == ActionKind::salvage
+               ? Mark::sound
+               : Mark::writeOff;
 }
 
 QString outcomeText(const LedgerAction& action) {

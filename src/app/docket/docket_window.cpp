@@ -256,8 +256,9 @@ void DocketWindow::show(const DocketReview& review) {
             text += tr(", %1 will be refused and stay on the docket")
                         .arg(shown(humanCount(review.refused - asked)));
         }
-        const bool onlyPlaces = std::ranges::all_of(
-            review.actions, [](const PlannedAction& planned) { return planned.holding.id == 0; });
+        const bool onlyPlaces = std::ranges::all_of(review.actions, [](const PlannedAction& planned) {
+            return planned.holding.id == 0 && !isAboutNewPlace(planned.action.kind);
+        });
         lines << text +
                      (onlyPlaces
                           ? tr(". Each list is written anew beside the old one, read back, and put in its "
@@ -266,6 +267,11 @@ void DocketWindow::show(const DocketReview& review) {
                           : tr(". What is retired is compared with the copy that stays, then put into the "
                                "trash; what is mended or gets tags is made anew, read back, and what it was "
                                "goes to the trash too; what is moved is renamed."));
+        if (std::ranges::any_of(review.actions, [](const PlannedAction& planned) {
+                return planned.action.kind == ActionKind::salvage && !planned.refused;
+            })) {
+            lines << tr("What was salvaged is written where nothing stands, and read back.");
+        }
         QStringList freed;
         for (const auto& [volume, bytes] : review.freesByVolume) {
             if (bytes > 0) {

@@ -28,6 +28,10 @@ QString nameOfWork(LongWork work) {
         return ProgressStrip::tr("Transferring");
     case LongWork::proof:
         return ProgressStrip::tr("Proving");
+    case LongWork::scan:
+        return ProgressStrip::tr("Salvaging");
+    case LongWork::trash:
+        return ProgressStrip::tr("Looking at what was found");
     case LongWork::opening:
     case LongWork::none:
         break;
@@ -39,8 +43,12 @@ QString nameOfWork(LongWork work) {
 
 QString progressText(const Progress& progress) {
     QStringList parts;
-    parts << ProgressStrip::tr("%1 of %2 files")
-                 .arg(shown(humanCount(progress.files)), shown(humanCount(progress.totalFiles)));
+    if (progress.totalFiles > 0) {
+        parts << ProgressStrip::tr("%1 of %2 files")
+                     .arg(shown(humanCount(progress.files)), shown(humanCount(progress.totalFiles)));
+    } else if (progress.files > 0) {
+        parts << ProgressStrip::tr("%1 found").arg(shown(humanCount(progress.files)));
+    }
     if (progress.totalBytes > 0) {
         parts << ProgressStrip::tr("%1 of %2")
                      .arg(shown(humanBytes(progress.bytes)), shown(humanBytes(progress.totalBytes)));
@@ -103,7 +111,8 @@ void ProgressStrip::followWork() {
     }
     setVisible(shownWork);
     pause_->setText(workbench_.isPaused() ? tr("Go on") : tr("Pause"));
-    cancel_->setText(work == LongWork::survey || work == LongWork::verify || work == LongWork::seek
+    cancel_->setText(work == LongWork::survey || work == LongWork::verify || work == LongWork::seek ||
+                             work == LongWork::scan || work == LongWork::trash
                          ? tr("Cancel")
                          : tr("Stop after this file"));
 }

@@ -80,6 +80,7 @@ void ListeningBar::say(const QString& text) {
 void ListeningBar::setFile(const BytePath& path, const QString& whyNot) {
     stop();
     path_ = path;
+    extents_.clear();
     startAt_ = 0;
     gain_ = 0;
     slider_->setValue(0);
@@ -88,6 +89,11 @@ void ListeningBar::setFile(const BytePath& path, const QString& whyNot) {
     button_->setEnabled(can);
     slider_->setEnabled(can);
     say(!device ? tr("No audio device: listening is not possible here.") : path.empty() ? whyNot : QString());
+}
+
+void ListeningBar::setPart(const BytePath& image, std::vector<ByteRange> extents) {
+    setFile(image);
+    extents_ = std::move(extents);
 }
 
 void ListeningBar::switchTo(const BytePath& path, double later, double gain) {
@@ -112,8 +118,10 @@ void ListeningBar::switchTo(const BytePath& path, double later, double gain) {
 }
 
 void ListeningBar::openFile(const BytePath& path, int rate, std::function<void(CagedListening)> then) {
-    opener_.post([this, path, rate, asked = ++asked_, then = std::move(then)] {
-        auto opened = std::make_shared<Result<CagedListening>>(CagedListening::open(path, rate));
+    opener_.post([this, path, extents = extents_, rate, asked = ++asked_, then = std::move(then)] {
+        auto opened = std::make_shared<Result<CagedListening>>(
+            extents.empty() ? CagedListening::open(path, rate)
+                            : CagedListening::openPart(path, extents, rate));
         QMetaObject::invokeMethod(this, [this, opened, asked, then, path] {
             if (asked != asked_) {
                 return;

@@ -359,6 +359,29 @@ Result<std::vector<Find>> SalvageStore::finds(SalvageSourceId source) const {
     });
 }
 
+Result<std::vector<Find>> SalvageStore::taken() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              std::string("SELECT ") + findColumns + " FROM finds WHERE taken <> x''");
+        std::vector<Find> finds;
+        while (ask.executeStep()) {
+            finds.push_back(findFrom(ask));
+        }
+        return finds;
+    });
+}
+
+Result<std::uint64_t> SalvageStore::waitingForHome() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(
+            catalogue_.database(),
+            "SELECT count(DISTINCT f.holding) FROM finds f JOIN holdings h ON h.id = f.holding WHERE "
+            "f.taken = x'' AND h.state = 1");
+        ask.executeStep();
+        return static_cast<std::uint64_t>(ask.getColumn(0).getInt64());
+    });
+}
+
 Result<std::vector<Find>> SalvageStore::byIds(std::span<const FindId> ids) const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),

@@ -117,6 +117,9 @@ class SalvageStore {
     Outcome remove(std::span<const FindId> finds) const;
     /// Those of a source, by their place.
     Result<std::vector<Find>> finds(SalvageSourceId source) const;
+    Result<std::vector<Find>> taken() const;
+    /// Finds of what is missing that were not taken.
+    Result<std::uint64_t> waitingForHome() const;
     Result<std::vector<Find>> byIds(std::span<const FindId> ids) const;
     /// Where beginnings of remembered parts were met: place and checksum.
     Result<std::vector<std::pair<std::uint64_t, std::uint64_t>>> starts(SalvageSourceId source) const;

@@ -6,6 +6,9 @@
 #include "core/remedy/journal/recovery.h"
 #include "core/remedy/journal/taking_back.h"
 #include "core/survey/volume_identity.h"
+#include "core/work/settle_finds.h"
+
+#include <algorithm>
 
 namespace sober {
 namespace {
@@ -43,9 +46,17 @@ Result<CarriedOut> carryOut(Catalogue& catalogue, RunControl& control, const Car
         return CarriedOut{};
     }
     const auto volumes = Volumes(catalogue).all();
-    return volumes
-               ? endRun(catalogue, carryOutReviewed(catalogue, control, hooks, std::move(*review), *volumes))
-               : Result<CarriedOut>(volumes.error());
+    if (!volumes) {
+        return volumes.error();
+    }
+    std::vector<PlannedAction> salvaged;
+    std::ranges::copy_if(review->actions, std::back_inserter(salvaged), [](const PlannedAction& planned) {
+        return planned.action.kind == ActionKind::salvage && !planned.refused;
+    });
+    auto carried =
+        endRun(catalogue, carryOutReviewed(catalogue, control, hooks, std::move(*review), *volumes));
+    const auto settled = carried ? settleFinds(catalogue, salvaged, *carried) : done();
+    return settled ? std::move(carried) : Result<CarriedOut>(settled.error());
 }
 
 Result<CarriedOut> undoEntry(Catalogue& catalogue, EntryId entry, RunControl& control,
@@ -53,7 +64,9 @@ Result<CarriedOut> undoEntry(Catalogue& catalogue, EntryId entry, RunControl& co
     if (const auto looked = lookForVolumes(catalogue); !looked) {
         return looked.error();
     }
-    return endRun(catalogue, takeBackEntry(catalogue, entry, control, hooks));
+    auto undone = endRun(catalogue, takeBackEntry(catalogue, entry, control, hooks));
+    const auto settled = undone ? forgetTaken(catalogue) : done();
+    return settled ? std::move(undone) : Result<CarriedOut>(settled.error());
 }
 
 } // namespace sober

@@ -5,10 +5,8 @@
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 #include "core/media/carve/piece.h"
-#include "core/remedy/actions/take_in.h"
 #include "core/remedy/changes/file_changes.h"
 #include "core/salvage/recogniser.h"
-#include "core/salvage/trash_finds.h"
 #include "core/survey/survey.h"
 #include "core/transfer/filing.h"
 #include "core/transfer/target_place.h"
@@ -227,21 +225,6 @@ class TakePlanner {
     std::vector<PlannedTake> planned_;
 };
 
-/// What stands at its place by these bytes has no need to lie in the trash as well.
-Outcome leaveTrash(const Find& find, const BytePath& place) {
-    const auto proven = holds(place, *find.checksum);
-    const auto same = proven ? holds(find.file, *find.checksum) : proven;
-    if (!same) {
-        return same;
-    }
-    Unflushed unflushed;
-    const auto note = noteOfTrashed(find.file);
-    const auto removed = removeFile(find.file, unflushed);
-    const auto noted = removed && !note.empty() ? removeFile(note, unflushed) : removed;
-    unflushed.flush();
-    return noted;
-}
-
 } // namespace
 
 Result<std::vector<PlannedTake>> planTake(Catalogue& catalogue, const TakeRequest& request,
@@ -252,11 +235,9 @@ Result<std::vector<PlannedTake>> planTake(Catalogue& catalogue, const TakeReques
 Result<TakenFinds> takeFinds(Catalogue& catalogue, std::span<const PlannedTake> planned, RunControl& control,
                              const CarryOutHooks& hooks) {
     std::vector<FindId> ids;
-    std::map<FindId, BytePath> places;
     for (const auto& each : planned) {
         if (!each.place.empty()) {
             ids.push_back(each.find);
-            places.emplace(each.find, each.place);
         }
     }
     TakenFinds result;
@@ -265,35 +246,21 @@ Result<TakenFinds> takeFinds(Catalogue& catalogue, std::span<const PlannedTake> 
     }
     auto carried = carryOut(catalogue, control, hooks, [&](const DocketAction& action) {
         const auto bytes = action.kind == ActionKind::salvage ? unpackFindBytes(action.change) : std::nullopt;
-        return bytes && places.contains(bytes->find);
+        return bytes && std::ranges::find(ids, bytes->find) != ids.end();
     });
-    const SalvageStore store(catalogue);
-    auto finds = carried ? store.byIds(ids) : Result<std::vector<Find>>(carried.error());
+    const auto finds =
+        carried ? SalvageStore(catalogue).byIds(ids) : Result<std::vector<Find>>(carried.error());
     if (!finds) {
         return finds.error();
     }
     result.carried = std::move(*carried);
-    std::vector<BytePath> refused;
-    for (const auto& each : result.carried.refused) {
-        refused.push_back(each.path);
-    }
-    std::vector<Find> changed;
-    for (auto& find : *finds) {
-        const auto& place = places.at(find.id);
-        if (std::ranges::find(refused, place) != refused.end() || !isTaken(place)) {
-            continue;
-        }
-        result.taken.emplace_back(find.id, place);
-        find.taken = place;
-        changed.push_back(find);
-        if (find.how == FoundHow::trash) {
-            if (const auto left = leaveTrash(find, place); !left) {
-                result.carried.refused.push_back({find.file, left.error().sentence});
-            }
+    for (const auto& find : *finds) {
+        const auto place = std::ranges::find(planned, find.id, &PlannedTake::find)->place;
+        if (find.taken == place) {
+            result.taken.emplace_back(find.id, place);
         }
     }
-    const auto updated = store.update(changed);
-    return updated ? Result(std::move(result)) : Result<TakenFinds>(updated.error());
+    return result;
 }
 
 } // namespace sober

@@ -1,0 +1,83 @@
+#pragma once
+
+#include "app/charts/salvage_strip.h"
+#include "app/desks/desk.h"
+#include "app/lists/id_list_model.h"
+#include "app/lists/list_view.h"
+#include "core/salvage/recogniser.h"
+
+class QCheckBox;
+class QComboBox;
+
+namespace sober::app {
+
+class FindEvidence;
+
+/// What can be had back: out of the trash of all that is at hand, of images and of drives.
+class SalvageDesk : public Desk {
+    Q_OBJECT
+
+  public:
+    explicit SalvageDesk(Workbench& workbench);
+
+    /// Looks through an image, or goes on with it.
+    void scan(const BytePath& image);
+
+  protected:
+    void reload() override;
+    void reloadDecisions() override { finds_->refresh(); }
+
+  private:
+    struct FindRow {
+        Find find;
+        KnownFind known;
+        bool waits = false; ///< it stands on the docket
+    };
+    /// What is chosen of what was found.
+    struct Narrowing {
+        int standing = 0; ///< 0: all; else one more than FindStanding
+        int whole = 0;    ///< 0: all, 1: whole, 2: not whole
+        std::string format;
+    };
+    struct Seen {
+        std::vector<SalvageSource> images;
+        std::optional<SalvageSource> source;
+        SalvageStrip::Band band;
+        std::vector<FindId> ids;
+        std::vector<std::string> formats;
+        std::uint64_t missing = 0;
+    };
+    static Result<Seen> look(const Catalogue& catalogue, const BytePath& source, const Narrowing& narrowing);
+    static Result<std::vector<FindRow>> fetchRows(const Catalogue& catalogue,
+                                                  std::span<const std::int64_t> ids);
+
+    void buildHeading();
+    void buildRows();
+    void show(const Seen& seen);
+    void showSources(const Seen& seen);
+    Narrowing narrowing() const;
+    void askForImage();
+    void again();
+    void take(bool home);
+    void planTake(bool home, const BytePath& to);
+    void leave();
+    void sayTaken(const std::vector<PlannedTake>& planned);
+    std::vector<FindId> selected() const;
+    void showChosen();
+
+    QComboBox* sources_;
+    QComboBox* kinds_;
+    QCheckBox* everywhere_;
+    SalvageStrip* strip_;
+    QComboBox* standing_;
+    QComboBox* whole_;
+    QComboBox* format_;
+    IdListModel<FindRow>* finds_;
+    ListView* list_;
+    FindEvidence* evidence_;
+    BytePath image_; ///< that is shown; "" is the trash
+    unsigned asked_ = 0;
+    bool filling_ = false; ///< the boxes, not a person
+};
+
+} // namespace sober::app
