@@ -287,6 +287,14 @@ int runCommand(int argc, char** argv) {
     BytePath salvageImage;
     ScanOptions scanning;
     TakeOptions taking;
+    ImageOptions imaging;
+    auto* salvageImaging = salvageCommand->add_subcommand(
+        "image", "read a drive into an image, around what cannot be read; called again it goes on");
+    salvageImaging->add_option("SOURCE", imaging.source, "a drive or a file, which is only read")->required();
+    salvageImaging->add_option("--to", imaging.to, "the image")->required();
+    salvageImaging->add_option("--map", imaging.map,
+                               "where it is written down what is in the image (beside it)");
+    salvageImaging->add_option("--retries", imaging.retries, "how often what failed is tried again (1)");
     auto* salvageTrash =
         salvageCommand->add_subcommand("trash", "what lies in the trash of all that is at hand");
     salvageTrash->add_option("--volume", salvageVolume, "only what is or was on this volume");
@@ -579,6 +587,9 @@ int runCommand(int argc, char** argv) {
                 {examples[i], realPathOf(examples[i + 1]).value_or(examples[i + 1])});
         }
         return runRelink(common, relinking, control);
+    }
+    if (salvageImaging->parsed()) {
+        return runSalvageImage(common, imaging, control);
     }
     if (salvageTrash->parsed()) {
         return runSalvageTrash(common, salvageVolume, control);

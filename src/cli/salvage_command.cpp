@@ -2,6 +2,7 @@
 
 #include "cli/answers.h"
 #include "core/catalogue/volumes.h"
+#include "core/remedy/make_image.h"
 #include "core/salvage/recogniser.h"
 #include "core/salvage/scan_image.h"
 #include "core/salvage/trash_finds.h"
@@ -189,6 +190,37 @@ int runSalvageTrash(const CommonOptions& common, const std::string& volume, RunC
         say("{} of files that are not there any more.\n", counted(listing->loneNotes.size(), "note"));
     }
     return shown;
+}
+
+int runSalvageImage(const CommonOptions& common, const ImageOptions& options, RunControl& control) {
+    const auto map = [&] {
+        ProgressLine line(common.quiet);
+        return makeImage({absolute(options.source), absolute(options.to),
+                          options.map.empty() ? BytePath() : absolute(options.map), options.retries},
+                         control, std::ref(line));
+    }();
+    if (!map) {
+        return fail(map.error());
+    }
+    const auto unread = map->unread();
+    std::uint64_t lost = 0;
+    Json ranges = Json::array();
+    for (const auto& [first, past] : unread) {
+        ranges.push_back({first, past - 1});
+        lost += past - first;
+    }
+    if (common.json) {
+        printJson({{"schema", "sober.image/1"},
+                   {"bytes", map->bytes()},
+                   {"unread", std::move(ranges)},
+                   {"complete", unread.empty()}});
+    } else {
+        say("{} of {} are in the image{}\n", humanBytes(map->bytes() - lost), humanBytes(map->bytes()),
+            unread.empty() ? std::string(".")
+                           : fmt::format("; {} in {} could not be read so far.", humanBytes(lost),
+                                         counted(unread.size(), "place")));
+    }
+    return control.isCancelled() ? exitInterrupted : unread.empty() ? exitDone : exitSomeUnread;
 }
 
 int runSalvageScan(const CommonOptions& common, const ScanOptions& options, RunControl& control) {

@@ -21,6 +21,14 @@ struct TakeOptions {
     std::string onConflict = "name";
 };
 
+struct ImageOptions {
+    BytePath source;
+    BytePath to;
+    BytePath map;
+    unsigned retries = 1;
+};
+
+int runSalvageImage(const CommonOptions& common, const ImageOptions& options, RunControl& control);
 int runSalvageTrash(const CommonOptions& common, const std::string& volume, RunControl& control);
 int runSalvageScan(const CommonOptions& common, const ScanOptions& options, RunControl& control);
 int runSalvageList(const CommonOptions& common, const BytePath& image);

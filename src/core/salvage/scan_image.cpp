@@ -2,6 +2,7 @@
 
 #include "core/base/text.h"
 #include "core/evidence/worker/evidence_worker.h"
+#include "core/salvage/image_map.h"
 #include "core/salvage/part_memory.h"
 #include "core/salvage/recogniser.h"
 
@@ -61,6 +62,11 @@ class ImageScan {
         }
         image_ = std::move(*image);
         bytes_ = std::make_unique<OpenFileSource>(image_.file, choices_.image, image_.size);
+        auto unread = unreadOf(choices_.image);
+        if (!unread) {
+            return unread.error();
+        }
+        unread_ = std::move(*unread);
         if (image_.size == 0) {
             return Error{Cause::invalid, choices_.image, displayPath(choices_.image) + " is empty."};
         }
@@ -340,10 +346,28 @@ class ImageScan {
         if (find.format.empty()) {
             find.format = formatWord(record->claims.container);
         }
+        markUnread(find);
         if (!find.ends || find.overwritten) {
             find.sound = find.recognised == RecognisedBy::bytes ? find.sound : std::optional(false);
         }
         return store_.update(std::span(&find, 1));
+    }
+
+    /// What lies across places that were never read is not whole, however silent it is there.
+    void markUnread(Find& find) const {
+        std::uint64_t lost = 0;
+        for (const auto& [first, past] : find.extents) {
+            for (const auto& [from, to] : unread_) {
+                const auto begin = std::max(first, from);
+                const auto end = std::min(past, to);
+                lost += end > begin ? end - begin : 0;
+            }
+        }
+        if (lost > 0 && find.bytes > 0 && find.recognised != RecognisedBy::bytes) {
+            const auto share = 1 - static_cast<double>(lost) / static_cast<double>(find.bytes);
+            find.complete = std::min(find.complete.value_or(1), share);
+            find.sound = false;
+        }
     }
 
     static std::string formatWord(const std::string& container) {
@@ -510,6 +534,7 @@ class ImageScan {
     SalvageSource source_;
     PartMemory memory_;
     std::vector<ByteRange> present_; ///< what file systems give out
+    std::vector<ByteRange> unread_;  ///< what is not in the image
     Progress progress_;
     std::chrono::steady_clock::time_point began_ = std::chrono::steady_clock::now();
     static constexpr std::uint64_t unit_ = 4096;
