@@ -1,5 +1,6 @@
 // Audio found in bytes that no file system names, by the formats' own rules. What is looked for was made by
 // ffmpeg, flac, lame and oggenc of Debian.
+#include "core/media/carve/join_pieces.h"
 #include "core/media/carve/scanner.h"
 #include "core/media/flac_frame.h"
 #include "support/run_program.h"
@@ -294,4 +295,45 @@ TEST_CASE("A FLAC frame's length is told by its subframes and its check value") 
         changed[i] ^= 1;
         CHECK(flacFrameLength(changed, 16) != frame.size());
     }
+}
+
+TEST_CASE("Ogg and FLAC that were broken in two are joined where the check value proves it") {
+    std::size_t joined = 0;
+    std::size_t tried = 0;
+    for (const auto* file : {"six.flac", "padded.flac", "v.ogg", "enc.ogg", "o.opus", "f.oga"}) {
+        const auto content = carvedForms().of(file);
+        for (const auto share : {0.2, 0.35, 0.5, 0.65, 0.8}) {
+            const auto cut =
+                static_cast<std::size_t>(static_cast<double>(content.size()) * share) / 4096 * 4096;
+            std::string image = carveNoise(8'192, 1) + content.substr(0, cut) + carveNoise(20'480, 2);
+            const auto second = image.size();
+            image += content.substr(cut);
+            padToSector(image);
+            image += carvedForms().of("tagged.mp3");
+            MemoryBytes bytes(image);
+            const auto all = joinPieces(bytes, scanned(image));
+            ++tried;
+            const bool isWhole =
+                all.size() == 1 && all[0].piece.ends &&
+                all[0].extents ==
+                    std::vector<ByteRange>{{8'192, 8'192 + cut}, {second, second + content.size() - cut}};
+            INFO(file << " at " << share);
+            CHECK(isWhole);
+            joined += isWhole ? 1 : 0;
+        }
+    }
+    CHECK(joined * 10 >= tried * 9);
+}
+
+TEST_CASE("Pieces of two recordings are never joined") {
+    const auto one = carvedForms().of("six.flac");
+    TempFolder folder;
+    writeMusic(folder / "b.wav", 77, 6);
+    ffmpeg({"-i", folder / "b.wav", "-sample_fmt", "s16", folder / "b.flac"});
+    const auto other = wholeContent(folder / "b.flac");
+    const auto cut = one.size() / 2 / 4096 * 4096;
+    const auto from = other.size() / 2 / 4096 * 4096;
+    const auto image = one.substr(0, cut) + carveNoise(8'192, 4) + other.substr(from);
+    MemoryBytes bytes(image);
+    CHECK(joinPieces(bytes, scanned(image)).empty());
 }

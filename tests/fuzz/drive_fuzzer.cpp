@@ -43,6 +43,12 @@ int main(int argc, char** argv) {
         "; comment\nname one.wav 1234abcd\nsub\\two.wav\tFFFFFFFF\n",
     };
     auto seeds = written;
+    seeds.push_back("wvpk\x40" + std::string(3, '\0') + "\x10\x04" + std::string(54, '\0') + "wvpk");
+    seeds.push_back("MPCKSH\x0F" + std::string(5, '\x08') + std::string(7, '\x11') + "SE\x03");
+    seeds.push_back("sober image map 1\nsource /dev/x\nbytes 9\n0 4 read\n4 9 bad\n");
+    seeds.push_back("[Trash Info]\nPath=a%20b\nDeletionDate=2020-01-01T00:00:00\n");
+    seeds.push_back(std::string("\x02\0\0\0\0\0\0\0", 8) + std::string(16, '\1') +
+                    std::string("\x02\0\0\0C\0:\0", 8));
     if (argc > 2) {
         constexpr std::size_t mostOfASeed = 6U << 10; // bytes: heads and tails, where structure is dense
         for (auto& seed : seedsBelow(argv[2], mostOfASeed)) {

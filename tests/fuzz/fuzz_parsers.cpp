@@ -1,20 +1,73 @@
 #include "core/exchange/bag_text.h"
 #include "core/exchange/checksum_list.h"
 #include "core/exchange/playlist.h"
+#include "core/media/carve/join_pieces.h"
+#include "core/media/carve/scanner.h"
+#include "core/media/flac_frame.h"
 #include "core/media/mpeg_frame.h"
 #include "core/media/sniff.h"
 #include "core/media/structure.h"
 #include "core/players/location.h"
+#include "core/salvage/image_map.h"
+#include "core/salvage/trash_folders.h"
 
 #include <cstdlib>
 #include <string>
 #include <vector>
+
+namespace {
+
+/// The input as an image.
+class InputSource final : public sober::ByteSource {
+  public:
+    explicit InputSource(std::span<const std::uint8_t> bytes) : bytes_(bytes) {}
+    std::uint64_t size() const override { return bytes_.size(); }
+    std::int64_t readAt(std::uint64_t offset, std::span<std::uint8_t> into) override {
+        const auto length =
+            offset < bytes_.size() ? std::min<std::size_t>(into.size(), bytes_.size() - offset) : 0;
+        std::copy_n(bytes_.begin() + static_cast<std::ptrdiff_t>(offset), length, into.begin());
+        return static_cast<std::int64_t>(length);
+    }
+
+  private:
+    std::span<const std::uint8_t> bytes_;
+};
+
+void salvage(std::span<const std::uint8_t> bytes) {
+    InputSource image(bytes);
+    sober::RunControl control;
+    const auto scanned = sober::scanImage(image, {0, bytes.size(), sober::PieceKinds::all(), {}}, control,
+                                          [](std::uint64_t) {});
+    for (const auto& piece : scanned.pieces) {
+        if (piece.past > bytes.size() || piece.first >= piece.past || !(piece.seconds >= 0)) {
+            std::abort();
+        }
+    }
+    for (const auto& joined : sober::joinPieces(image, scanned.pieces)) {
+        if (joined.parts.size() < 2 || joined.extents.size() != joined.parts.size()) {
+            std::abort();
+        }
+    }
+    const auto length = sober::flacFrameLength(bytes, 16);
+    if (length > bytes.size()) {
+        std::abort();
+    }
+    const std::string_view text(reinterpret_cast<const char*>(bytes.data()), bytes.size());
+    sober::parseTrashNote(text);
+    sober::parseRecycleRecord(text);
+    if (const auto map = sober::ImageMap::parse(text); map && !sober::ImageMap::parse(map->text())) {
+        std::abort();
+    }
+}
+
+} // namespace
 
 /// One input for everything that reads foreign bytes by our own hand: also the entry of libFuzzer
 /// and its like. Results are held against what must be true of any.
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
     const std::span bytes(data, size);
     sober::sniff(bytes);
+    salvage(bytes);
     for (std::size_t at = 0; at + 4 <= size && at < 64; ++at) {
         const auto frame = sober::readMpegFrame(bytes.subspan(at));
         if (frame && (frame->sampleRate < 8000 || frame->sampleRate > 48000 || frame->samples % 192 != 0 ||

@@ -14,7 +14,7 @@ constexpr const char* findColumns =
     "id, source, how, format, extents, bytes, seconds, name, came_from, file, deleted, begins, ends, "
     "overwritten, sound, "
     "complete, xxh3, title, artist, album, track, date, fingerprint, holding, recognised, agreement, kin, "
-    "examined, taken";
+    "examined, taken, piece";
 
 std::string packedRanges(const std::vector<ByteRange>& ranges) {
     std::string packed(ranges.size() * 16, '\0');
@@ -93,6 +93,7 @@ Find findFrom(SQLite::Statement& row) {
     find.kin = next().getInt64();
     find.examined = next().getInt() != 0;
     find.taken = bytesOf(next());
+    find.piece = bytesOf(next());
     return find;
 }
 
@@ -138,8 +139,9 @@ void bindFind(SQLite::Statement& statement, const Find& find) {
     statement.bind(at++, find.kin);
     statement.bind(at++, find.examined ? 1 : 0);
     bindBytes(statement, at++, find.taken);
+    bindBytes(statement, at++, find.piece);
 }
-constexpr int findFields = 28;
+constexpr int findFields = 29;
 
 std::vector<HoldingId> idsOf(SQLite::Statement& ask) {
     std::vector<HoldingId> ids;

@@ -80,7 +80,8 @@ struct Find {
     double agreement = 0; ///< of fingerprints: 1 less the share of differing bits
     FindId kin = 0;       ///< the first of those that sound like it, itself among them
     bool examined = false;
-    BytePath taken; ///< absolute: where it was taken to; "" while it was not
+    BytePath taken;    ///< absolute: where it was taken to; "" while it was not
+    std::string piece; ///< of what breaks off or begins in its middle: what its format counts, packed
 };
 
 /// Where the bytes of a find lie, as the docket keeps it.

@@ -568,7 +568,8 @@ CREATE TABLE finds(
   agreement REAL NOT NULL,
   kin INTEGER NOT NULL,
   examined INTEGER NOT NULL,
-  taken BLOB NOT NULL);
+  taken BLOB NOT NULL,
+  piece BLOB NOT NULL);
 CREATE INDEX finds_source ON finds(source);
 CREATE INDEX ledger_actions_aside ON ledger_actions(aside) WHERE aside <> x'';
 

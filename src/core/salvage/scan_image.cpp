@@ -1,6 +1,7 @@
 #include "core/salvage/scan_image.h"
 
 #include "core/base/text.h"
+#include "core/evidence/worker/answers.h"
 #include "core/evidence/worker/evidence_worker.h"
 #include "core/salvage/image_map.h"
 #include "core/salvage/part_memory.h"
@@ -42,7 +43,7 @@ class ImageScan {
           onFound_(onFound) {}
 
     Result<SalvageSource> run() {
-        for (const auto phase : {&ImageScan::begin, &ImageScan::readNames, &ImageScan::scan,
+        for (const auto phase : {&ImageScan::begin, &ImageScan::readNames, &ImageScan::scan, &ImageScan::join,
                                  &ImageScan::examineAll, &ImageScan::layTogether, &ImageScan::conclude}) {
             if (const auto taken = (this->*phase)(); !taken) {
                 return taken.error();
@@ -164,6 +165,9 @@ class ImageScan {
         find.seconds = piece.seconds;
         find.begins = piece.begins;
         find.ends = piece.ends;
+        if (!piece.begins || !piece.ends) {
+            find.piece = packed(shapeOf(piece));
+        }
         if (piece.emptyFrom > piece.first) {
             find.complete = static_cast<double>(piece.emptyFrom - piece.first) /
                             static_cast<double>(piece.past - piece.first);
@@ -253,6 +257,51 @@ class ImageScan {
                 memory_.lookUp(std::span(bytes).first(static_cast<std::size_t>(got)), length, at, met);
             }
         }
+    }
+
+    /// What breaks off and what begins in its middle, where the format proves that they are one.
+    Outcome join() {
+        auto finds =
+            source_.state == SalvageState::examining ? store_.finds(source_.id) : Result(std::vector<Find>{});
+        if (!finds) {
+            return finds.error();
+        }
+        std::vector<Piece> pieces;
+        std::vector<FindId> ids;
+        for (const auto& find : *finds) {
+            const auto shape = find.piece.empty() || find.examined ? Json() : unpacked(find.piece);
+            if (shape.is_array()) {
+                takeFrom(shape, pieces.emplace_back());
+                ids.push_back(find.id);
+            }
+        }
+        if (pieces.size() < 2) {
+            return done();
+        }
+        EvidenceWorker worker(namesLimits());
+        const auto joined = worker.join(image_, choices_.image, pieces, control_);
+        if (!joined) {
+            return joined.error().cause == Cause::unreadable || joined.error().cause == Cause::interrupted
+                       ? done()
+                       : Outcome(joined.error());
+        }
+        std::vector<FindId> parts;
+        std::vector<Find> wholes;
+        for (const auto& each : *joined) {
+            auto find = findOf(each.piece);
+            find.extents = each.extents;
+            find.bytes = 0;
+            for (const auto& [first, past] : each.extents) {
+                find.bytes += past - first;
+            }
+            find.piece.clear(); // it is not joined again
+            wholes.push_back(std::move(find));
+            for (const auto part : each.parts) {
+                parts.push_back(ids.at(part));
+            }
+        }
+        const auto removed = store_.remove(parts);
+        return removed ? store_.advance(source_, wholes) : removed;
     }
 
     /// Every find that was not looked at yet, one on each processor.

@@ -198,32 +198,62 @@ void takeFrom(const Json& json, ListeningFormat& format) {
     json.at("seconds").get_to(format.seconds);
 }
 
+Json shapeOf(const Piece& piece) {
+    return {static_cast<int>(piece.kind),
+            piece.first,
+            piece.past,
+            piece.begins,
+            piece.ends,
+            piece.seconds,
+            piece.stream,
+            piece.firstUnit,
+            piece.nextUnit,
+            piece.unitSamples,
+            piece.stated,
+            piece.emptyFrom};
+}
+void takeFrom(const Json& json, Piece& piece) {
+    piece.kind = everyPieceKind.at(json.at(0).get<std::size_t>());
+    piece.first = json.at(1);
+    piece.past = json.at(2);
+    piece.begins = json.at(3);
+    piece.ends = json.at(4);
+    piece.seconds = json.at(5);
+    piece.stream = json.at(6);
+    piece.firstUnit = json.at(7);
+    piece.nextUnit = json.at(8);
+    piece.unitSamples = json.at(9);
+    piece.stated = json.at(10);
+    piece.emptyFrom = json.at(11);
+}
+
 Json shapeOf(const Scanned& scanned) {
     Json pieces = Json::array();
     for (const auto& piece : scanned.pieces) {
-        pieces.push_back({static_cast<int>(piece.kind), piece.first, piece.past, piece.begins, piece.ends,
-                          piece.seconds, piece.stream, piece.firstUnit, piece.nextUnit, piece.unitSamples,
-                          piece.stated, piece.emptyFrom});
+        pieces.push_back(shapeOf(piece));
     }
     return {{"pieces", std::move(pieces)}, {"reached", scanned.reached}};
 }
 void takeFrom(const Json& json, Scanned& scanned) {
     scanned.reached = json.at("reached");
     for (const auto& shape : json.at("pieces")) {
-        Piece piece;
-        piece.kind = everyPieceKind.at(shape.at(0).get<std::size_t>());
-        piece.first = shape.at(1);
-        piece.past = shape.at(2);
-        piece.begins = shape.at(3);
-        piece.ends = shape.at(4);
-        piece.seconds = shape.at(5);
-        piece.stream = shape.at(6);
-        piece.firstUnit = shape.at(7);
-        piece.nextUnit = shape.at(8);
-        piece.unitSamples = shape.at(9);
-        piece.stated = shape.at(10);
-        piece.emptyFrom = shape.at(11);
-        scanned.pieces.push_back(piece);
+        takeFrom(shape, scanned.pieces.emplace_back());
+    }
+}
+
+Json shapeOf(const std::vector<Joined>& joined) {
+    Json all = Json::array();
+    for (const auto& each : joined) {
+        all.push_back({shapeOf(each.piece), shapeOf(each.extents), each.parts});
+    }
+    return all;
+}
+void takeFrom(const Json& json, std::vector<Joined>& joined) {
+    for (const auto& shape : json) {
+        auto& each = joined.emplace_back();
+        takeFrom(shape.at(0), each.piece);
+        takeFrom(shape.at(1), each.extents);
+        each.parts = shape.at(2).get<std::vector<std::size_t>>();
     }
 }
 

@@ -3,6 +3,7 @@
 #include "core/base/file_handle.h"
 #include "core/evidence/compare_decodes.h"
 #include "core/evidence/time_spectrum.h"
+#include "core/media/carve/join_pieces.h"
 #include "core/media/carve/scanner.h"
 #include "core/media/encode.h"
 #include "core/media/file_systems.h"
@@ -33,6 +34,8 @@ Json shapeOf(const TimeSpectrum& picture);
 Json shapeOf(const SmallPicture& picture);
 Json shapeOf(const ListeningFormat& format);
 Json shapeOf(const Encoded& encoded);
+Json shapeOf(const Piece& piece);
+Json shapeOf(const std::vector<Joined>& joined);
 Json shapeOf(const Scanned& scanned);
 Json shapeOf(const std::vector<ImageFileSystem>& systems);
 Json shapeOf(const ScanRequest& request);
@@ -46,6 +49,8 @@ void takeFrom(const Json& json, TimeSpectrum& picture);
 void takeFrom(const Json& json, SmallPicture& picture);
 void takeFrom(const Json& json, ListeningFormat& format);
 void takeFrom(const Json& json, Encoded& encoded);
+void takeFrom(const Json& json, Piece& piece);
+void takeFrom(const Json& json, std::vector<Joined>& joined);
 void takeFrom(const Json& json, Scanned& scanned);
 void takeFrom(const Json& json, std::vector<ImageFileSystem>& systems);
 void takeFrom(const Json& json, ScanRequest& request);

@@ -231,6 +231,16 @@ Result<Scanned> EvidenceWorker::scan(const OpenedImage& image, const BytePath& p
     return ask<Scanned>(scanQuestion, packed(question), std::array{&image.file}, path, control, onBytes);
 }
 
+Result<std::vector<Joined>> EvidenceWorker::join(const OpenedImage& image, const BytePath& path,
+                                                 const std::vector<Piece>& pieces, RunControl& control) {
+    Json shapes = Json::array();
+    for (const auto& piece : pieces) {
+        shapes.push_back(shapeOf(piece));
+    }
+    const Json question{{"path", bytesShape(path)}, {"size", image.size}, {"pieces", std::move(shapes)}};
+    return ask<std::vector<Joined>>(joinQuestion, packed(question), std::array{&image.file}, path, control);
+}
+
 Result<std::vector<ImageFileSystem>> EvidenceWorker::fileSystems(const OpenedImage& image,
                                                                  const BytePath& path, RunControl& control) {
     const Json question{{"path", bytesShape(path)}, {"size", image.size}};

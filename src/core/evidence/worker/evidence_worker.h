@@ -5,6 +5,7 @@
 #include "core/evidence/time_spectrum.h"
 #include "core/evidence/worker/serving.h"
 #include "core/evidence/worker/worker_process.h"
+#include "core/media/carve/join_pieces.h"
 #include "core/media/carve/scanner.h"
 #include "core/media/encode.h"
 #include "core/media/file_systems.h"
@@ -53,6 +54,9 @@ class EvidenceWorker {
     /// As scanImage.
     Result<Scanned> scan(const OpenedImage& image, const BytePath& path, const ScanRequest& request,
                          RunControl& control, const std::function<void(std::uint64_t)>& onBytes);
+    /// As joinPieces.
+    Result<std::vector<Joined>> join(const OpenedImage& image, const BytePath& path,
+                                     const std::vector<Piece>& pieces, RunControl& control);
     /// As readFileSystems.
     Result<std::vector<ImageFileSystem>> fileSystems(const OpenedImage& image, const BytePath& path,
                                                      RunControl& control);

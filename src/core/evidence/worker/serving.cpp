@@ -150,6 +150,7 @@ class Server {
                 return packAnswer(listen(file, path, more));
             case examinePartQuestion:
             case scanQuestion:
+            case joinQuestion:
             case fileSystemsQuestion:
                 return ofImage(message.letter, file, path, more);
             default:
@@ -194,6 +195,13 @@ class Server {
             ScanRequest request;
             takeFrom(more.at("scan"), request);
             return packAnswer(Result(scanImage(image, request, control_, onBytes)));
+        }
+        if (letter == joinQuestion) {
+            std::vector<Piece> pieces;
+            for (const auto& shape : more.at("pieces")) {
+                takeFrom(shape, pieces.emplace_back());
+            }
+            return packAnswer(Result(joinPieces(image, pieces)));
         }
         std::vector<ByteRange> extents;
         takeFrom(more.at("extents"), extents);

@@ -27,6 +27,7 @@ enum Question : char {
     encodeQuestion = 'e',
     examinePartQuestion = 'y', ///< of an image
     scanQuestion = 'v',
+    joinQuestion = 'n',
     fileSystemsQuestion = 'd',
     listenQuestion = 'l',
     listenOnQuestion = 'r', ///< so many more frames of what is listened to

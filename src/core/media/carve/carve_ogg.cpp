@@ -11,8 +11,6 @@ namespace {
 using namespace std::string_view_literals;
 
 constexpr std::size_t longestPage = 27 + 255 + std::size_t{255} * 255;
-/// What does not begin like a file has to be so many pages. No source.
-constexpr std::uint64_t fewestPages = 2;
 
 struct OggStream {
     std::uint64_t next = 0;
@@ -48,7 +46,7 @@ class PageChain {
             }
             at += page.size();
         }
-        if (pages_ == 0 || (!piece.begins && pages_ < fewestPages)) {
+        if (pages_ == 0) {
             return std::nullopt;
         }
         piece.past = at;
