@@ -340,6 +340,21 @@ void Workbench::scan(ScanChoices choices) {
         [this](const SalvageSource& source) { emit scanned(source); });
 }
 
+void Workbench::makeImage(ImagingRequest request) {
+    if (longWork_ != LongWork::none || !open_) {
+        return;
+    }
+    const auto onMap = [this](const ImageMap& map) {
+        QMetaObject::invokeMethod(this, [this, map] { emit imaging(map); });
+    };
+    runLong(
+        LongWork::imaging,
+        [request, sink = progressSink(), onMap](Catalogue& /*catalogue*/, RunControl& control) {
+            return sober::makeImage(request, control, sink, onMap);
+        },
+        [this, image = request.image](const ImageMap& map) { emit imaged(image, map); });
+}
+
 void Workbench::lookAtTrash() {
     if (longWork_ != LongWork::none || !open_) {
         return;

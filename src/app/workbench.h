@@ -5,6 +5,7 @@
 #include "core/base/run_control.h"
 #include "core/catalogue/catalogue.h"
 #include "core/catalogue/search.h"
+#include "core/remedy/make_image.h"
 #include "core/salvage/scan_image.h"
 #include "core/survey/seek.h"
 #include "core/survey/survey.h"
@@ -36,6 +37,7 @@ enum class LongWork {
     proof,
     scan,
     trash,
+    imaging,
 };
 
 /// The program's hands: keeps the catalogue open and does all work off the interface thread. Long
@@ -84,6 +86,9 @@ class Workbench : public QObject {
     /// Looks through an image or a drive for audio, or goes on with it; `foundMore` follows now and then, at
     /// the end `scanned` or `failed`.
     void scan(ScanChoices choices);
+    /// Makes an image of a drive, or goes on with it; `imaging` follows now and then, at the end `imaged` or
+    /// `failed`.
+    void makeImage(ImagingRequest request);
     /// Looks at what lies in the trash; ends with `scanned` or `failed`.
     void lookAtTrash();
     /// Puts finds on the docket; ends with `takePlanned` or `failed`.
@@ -153,6 +158,8 @@ class Workbench : public QObject {
     void transferred(const sober::CarriedOut& result);
     void proven(std::shared_ptr<const sober::TransferProof> proof);
     void foundMore();
+    void imaging(const sober::ImageMap& map);
+    void imaged(const sober::BytePath& image, const sober::ImageMap& map);
     void scanned(const sober::SalvageSource& source);
     void takePlanned(const std::vector<sober::PlannedTake>& planned);
     void carriedOut(const sober::CarriedOut& result);

@@ -36,6 +36,15 @@ class Asking {
         judge(path, worker_.compare(path, path, 0, control));
         judge(path, worker_.timePicture(path, 64, control));
         judge(path, worker_.picture(bytes, 64));
+        if (const auto image = openImage(path)) {
+            judge(path, worker_.fileSystems(*image, path, control));
+            const auto scanned =
+                worker_.scan(*image, path, {0, image->size, PieceKinds::all(), {}}, control, onBytes);
+            judge(path, scanned);
+            judge(path,
+                  worker_.join(*image, path, scanned ? scanned->pieces : std::vector<Piece>{}, control));
+            judge(path, worker_.examinePart(*image, path, {{0, image->size}}, control, onBytes));
+        }
         if (auto listening = CagedListening::open(path)) {
             std::vector<std::int16_t> stereo(8192);
             listening->read(stereo);

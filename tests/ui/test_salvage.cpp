@@ -143,3 +143,28 @@ TEST_CASE("what was thrown away goes back by one key and the docket, and leaves 
     CHECK_FALSE(fs::exists(trashed));
     CHECK_FALSE(fs::exists(trash + "/info/thrown away.wav.trashinfo"));
 }
+
+TEST_CASE("an image is made of a drive from the desk, and looked through") {
+    SalvageDesktop desktop;
+    const auto answer = [&](const BytePath& path) {
+        QFileDialog* dialog = nullptr;
+        for (auto* each : desktop.window().findChildren<QFileDialog*>()) {
+            dialog = each->isVisible() ? each : dialog;
+        }
+        REQUIRE(dialog != nullptr);
+        auto* name = dialog->findChild<QLineEdit*>("fileNameEdit");
+        name->setText(QString::fromStdString(path));
+        QTest::keyClick(name, Qt::Key_Return);
+    };
+    desktop.press(Qt::Key_M);
+    answer(desktop.demo / "card.img");
+    answer(desktop.demo / "made.img");
+    REQUIRE(desktop.waitFor([&] { return desktop.text("Message").startsWith("All of it is in "); }, 60'000));
+    CHECK((readFile(desktop.demo / "made.img") == readFile(desktop.demo / "card.img")));
+    desktop.settle();
+    desktop.press(Qt::Key_L);
+    REQUIRE(desktop.waitFor([&] { return !desktop.workbench().isBusy() && desktop.workbench().isIdle(); },
+                            60'000));
+    desktop.settle();
+    CHECK(desktop.list("Finds")->model()->rowCount() == 3);
+}

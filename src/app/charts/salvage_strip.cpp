@@ -97,6 +97,14 @@ void SalvageStrip::draw(QPainter& painter) {
             auto ahead = roomOf({band_.reached, band_.size});
             hatch(painter, ahead, inks.rule, 9);
         }
+        if (!band_.ahead.empty() || (!band_.unread.empty() && band_.pieces.empty())) {
+            painter.fillRect(room.adjusted(0, 2, 0, -2), inks.wash);
+        }
+        for (const auto& range : band_.ahead) {
+            const auto ahead = roomOf(range);
+            painter.fillRect(ahead, inks.sheet);
+            hatch(painter, ahead, inks.rule, 9);
+        }
         for (const auto& piece : band_.pieces) {
             drawPiece(painter, piece);
         }
@@ -172,11 +180,16 @@ void SalvageStrip::drawKey(QPainter& painter) const {
         fillFind(painter, QRectF(right, (stripCaption - keySquare) / 2, keySquare, keySquare), ink, true);
         right -= 16;
     }
-    const auto word = tr("not whole");
+    const auto word = band_.unread.empty() ? tr("not whole") : tr("not read");
     const double wide = painter.fontMetrics().horizontalAdvance(word);
     right -= wide;
     painter.setPen(inks.quiet);
     painter.drawText(QRectF(right, 0, wide + 2, stripCaption), Qt::AlignLeft | Qt::AlignVCenter, word);
+    if (!band_.unread.empty()) {
+        hatch(painter, QRectF(right - keySquare - 6, (stripCaption - keySquare) / 2, keySquare, keySquare),
+              inks.damaged, 4);
+        return;
+    }
     fillFind(painter, QRectF(right - keySquare - 6, (stripCaption - keySquare) / 2, keySquare, keySquare),
              Ink::missing, false);
 }

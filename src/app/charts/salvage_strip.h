@@ -28,9 +28,10 @@ class SalvageStrip : public Chart {
     struct Band {
         QString caption;
         std::uint64_t size = 0;
-        std::uint64_t reached = 0; ///< looked through so far
-        std::vector<ByteRange> unread;
-        QString first; ///< under the left end
+        std::uint64_t reached = 0;     ///< looked through so far
+        std::vector<ByteRange> unread; ///< could not be read
+        std::vector<ByteRange> ahead;  ///< of an image that is being made: not tried yet
+        QString first;                 ///< under the left end
         QString last;
         bool isTrash = false;
         std::vector<Piece> pieces;

@@ -4,6 +4,7 @@
 #include "app/desks/find_evidence.h"
 #include "app/words.h"
 #include "core/catalogue/docket_store.h"
+#include "core/salvage/image_map.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -102,6 +103,27 @@ void layImage(SalvageStrip::Band& band, const SalvageSource& source) {
             .arg(shownPath(BytePath(nameOf(source.path))), shown(humanBytes(source.size)), systems, state);
 }
 
+/// What is read, what was not tried yet, and what could not be read.
+SalvageStrip::Band bandOf(const ImageMap& map) {
+    SalvageStrip::Band band;
+    band.size = map.bytes();
+    band.reached = map.bytes();
+    band.ahead = map.ranges(Reading::ahead);
+    std::uint64_t failed = 0;
+    for (const auto reading : {Reading::step, Reading::sector, Reading::bad}) {
+        const auto ranges = map.ranges(reading);
+        band.unread.insert(band.unread.end(), ranges.begin(), ranges.end());
+        failed += map.count(reading);
+    }
+    band.caption = SalvageDesk::tr("Image of %1: %2 of %3 are read, %4 could not be read so far")
+                       .arg(shownPath(map.sources.empty() ? BytePath() : map.sources.back()),
+                            shown(humanBytes(map.count(Reading::read))), shown(humanBytes(map.bytes())),
+                            shown(humanBytes(failed)));
+    band.first = QStringLiteral("0");
+    band.last = shown(humanBytes(map.bytes()));
+    return band;
+}
+
 } // namespace
 
 SalvageDesk::SalvageDesk(Workbench& workbench)
@@ -136,11 +158,27 @@ SalvageDesk::SalvageDesk(Workbench& workbench)
         }
     });
     connect(&this->workbench(), &Workbench::takePlanned, this, &SalvageDesk::sayTaken);
+    connect(&this->workbench(), &Workbench::imaging, this, &SalvageDesk::showImaging);
+    connect(&this->workbench(), &Workbench::imaged, this, [this](const BytePath& image, const ImageMap& map) {
+        const auto unread = map.unread();
+        std::uint64_t lost = 0;
+        for (const auto& [first, past] : unread) {
+            lost += past - first;
+        }
+        emit this->workbench().failed(
+            unread.empty() ? tr("All of it is in %1. Look again (L) looks through it.").arg(shownPath(image))
+                           : tr("%1 in %2 are not in %3 yet; name the same image again to try them again. "
+                                "Look again (L) "
+                                "looks through what is there.")
+                                 .arg(shown(humanBytes(lost)), shown(counted(unread.size(), "place")),
+                                      shownPath(image)));
+        showImaging(map);
+    });
 }
 
 void SalvageDesk::buildHeading() {
     sources_->setAccessibleName(tr("What is looked through"));
-    sources_->setMinimumWidth(270);
+    sources_->setMinimumWidth(200);
     kinds_->setAccessibleName(tr("Formats that are looked for"));
     kinds_->addItem(tr("All formats"), 0U);
     for (const auto kind : everyPieceKind) {
@@ -155,12 +193,18 @@ void SalvageDesk::buildHeading() {
     open->setToolTip(
         tr("Look through an image of a card, or a drive; nothing is changed there. Of a drive that fails "
            "make an image first: every reading may be its last."));
+    auto* make = keyButton(tr("Make an image…"), QKeySequence(Qt::Key_M), this);
+    make->setToolTip(
+        tr("Read a drive that fails, or any, into an image: what is sound first. Stopped, it goes on there "
+           "when the same image is named again; what could not be read is tried again."));
     auto* again = keyButton(tr("Look again"), QKeySequence(Qt::Key_L), this);
     again->setToolTip(
         tr("Look at the trash again, or go on with the image; what was changed is looked through anew"));
     heading()->addWidget(sources_);
     heading()->addWidget(again);
     heading()->addWidget(open);
+    heading()->addWidget(make);
+    connect(make, &QPushButton::clicked, this, &SalvageDesk::askToMakeImage);
     connect(open, &QPushButton::clicked, this, &SalvageDesk::askForImage);
     connect(again, &QPushButton::clicked, this, &SalvageDesk::again);
     connect(sources_, &QComboBox::currentIndexChanged, this, [this] {
@@ -331,6 +375,11 @@ Result<SalvageDesk::Seen> SalvageDesk::look(const Catalogue& catalogue, const By
         layTrash(seen.band, *finds);
     } else if (seen.source) {
         layImage(seen.band, *seen.source);
+        if (const auto unread = unreadOf(source)) {
+            seen.band.unread = *unread;
+        }
+    } else if (const auto map = mapOf(source); map && *map) {
+        seen.band = bandOf(**map); // made, and not looked through yet
     }
     return seen;
 }
@@ -352,7 +401,9 @@ Result<std::vector<SalvageDesk::FindRow>> SalvageDesk::fetchRows(const Catalogue
 
 void SalvageDesk::show(const Seen& seen) {
     showSources(seen);
-    strip_->setBand(seen.band);
+    if (workbench().longWork() != LongWork::imaging) {
+        strip_->setBand(seen.band);
+    }
     if (finds_->ids() == seen.ids) {
         finds_->refresh();
         return;
@@ -370,7 +421,7 @@ void SalvageDesk::show(const Seen& seen) {
 void SalvageDesk::showSources(const Seen& seen) {
     filling_ = true;
     sources_->clear();
-    sources_->addItem(tr("The trash of all drives at hand"), QByteArray());
+    sources_->addItem(tr("The trash"), QByteArray());
     for (const auto& image : seen.images) {
         sources_->addItem(shownPath(BytePath(nameOf(image.path))), QByteArray::fromStdString(image.path));
         sources_->setItemData(sources_->count() - 1, shownPath(image.path), Qt::ToolTipRole);
@@ -401,6 +452,30 @@ void SalvageDesk::askForImage() {
     connect(dialog, &QFileDialog::fileSelected, this,
             [this](const QString& file) { scan(QFile::encodeName(file).toStdString()); });
     dialog->open();
+}
+
+void SalvageDesk::askToMakeImage() {
+    auto* from = new QFileDialog(this, tr("The drive that an image is made of"));
+    from->setAttribute(Qt::WA_DeleteOnClose);
+    from->setFileMode(QFileDialog::ExistingFile);
+    from->setFilter(QDir::AllEntries | QDir::System);
+    connect(from, &QFileDialog::fileSelected, this, [this](const QString& source) {
+        auto* to = new QFileDialog(this, tr("The image, on another drive"));
+        to->setAttribute(Qt::WA_DeleteOnClose);
+        to->setAcceptMode(QFileDialog::AcceptSave);
+        to->setOption(QFileDialog::DontConfirmOverwrite); // an image that was begun is gone on with
+        connect(to, &QFileDialog::fileSelected, this, [this, source](const QString& image) {
+            const auto path = QFile::encodeName(image).toStdString();
+            image_ = joinPath(realPathOf(parentOf(path)).value_or(BytePath(parentOf(path))), nameOf(path));
+            workbench().makeImage({QFile::encodeName(source).toStdString(), image_});
+        });
+        to->open();
+    });
+    from->open();
+}
+
+void SalvageDesk::showImaging(const ImageMap& map) {
+    strip_->setBand(bandOf(map));
 }
 
 void SalvageDesk::scan(const BytePath& image) {

@@ -57,6 +57,8 @@ class SalvageDesk : public Desk {
     void showSources(const Seen& seen);
     Narrowing narrowing() const;
     void askForImage();
+    void askToMakeImage();
+    void showImaging(const ImageMap& map);
     void again();
     void take(bool home);
     void planTake(bool home, const BytePath& to);

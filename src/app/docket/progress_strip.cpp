@@ -30,6 +30,8 @@ QString nameOfWork(LongWork work) {
         return ProgressStrip::tr("Proving");
     case LongWork::scan:
         return ProgressStrip::tr("Salvaging");
+    case LongWork::imaging:
+        return ProgressStrip::tr("Making an image");
     case LongWork::trash:
         return ProgressStrip::tr("Looking at what was found");
     case LongWork::opening:
@@ -112,7 +114,7 @@ void ProgressStrip::followWork() {
     setVisible(shownWork);
     pause_->setText(workbench_.isPaused() ? tr("Go on") : tr("Pause"));
     cancel_->setText(work == LongWork::survey || work == LongWork::verify || work == LongWork::seek ||
-                             work == LongWork::scan || work == LongWork::trash
+                             work == LongWork::scan || work == LongWork::trash || work == LongWork::imaging
                          ? tr("Cancel")
                          : tr("Stop after this file"));
 }

@@ -30,11 +30,13 @@ bool isUnreadable(int failure) {
 
 class Imaging {
   public:
-    Imaging(const ImagingRequest& request, RunControl& control, const ProgressSink& onProgress)
+    Imaging(const ImagingRequest& request, RunControl& control, const ProgressSink& onProgress,
+            const std::function<void(const ImageMap&)>& onMap)
         : request_(request),
           mapPath_(request.map.empty() ? mapBeside(request.image) : request.map),
           control_(control),
-          onProgress_(onProgress) {}
+          onProgress_(onProgress),
+          onMap_(onMap) {}
 
     Result<ImageMap> run() {
         for (const auto phase :
@@ -300,6 +302,7 @@ class Imaging {
         const auto flushed = written ? flushFile(made) : written;
         const auto placed = flushed ? replaceEntry(made, mapPath_, unflushed) : flushed;
         unflushed.flush();
+        onMap_(map_);
         return placed;
     }
 
@@ -307,6 +310,7 @@ class Imaging {
     BytePath mapPath_;
     RunControl& control_;
     const ProgressSink& onProgress_;
+    const std::function<void(const ImageMap&)>& onMap_;
     OpenedImage source_;
     FileHandle image_;
     ImageMap map_;
@@ -321,9 +325,9 @@ class Imaging {
 
 } // namespace
 
-Result<ImageMap> makeImage(const ImagingRequest& request, RunControl& control,
-                           const ProgressSink& onProgress) {
-    return Imaging(request, control, onProgress).run();
+Result<ImageMap> makeImage(const ImagingRequest& request, RunControl& control, const ProgressSink& onProgress,
+                           const std::function<void(const ImageMap&)>& onMap) {
+    return Imaging(request, control, onProgress, onMap).run();
 }
 
 } // namespace sober

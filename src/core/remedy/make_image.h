@@ -18,7 +18,9 @@ struct ImagingRequest {
 /// Called with another source of the same size it reads from that what the first could not give. The source
 /// is only read. Refuses where something stands at the image that no map of ours is about, where there is no
 /// room, and onto the source itself.
-Result<ImageMap> makeImage(const ImagingRequest& request, RunControl& control,
-                           const ProgressSink& onProgress);
+/// `onMap` hears of the map whenever that was written.
+Result<ImageMap> makeImage(
+    const ImagingRequest& request, RunControl& control, const ProgressSink& onProgress,
+    const std::function<void(const ImageMap&)>& onMap = [](const ImageMap&) {});
 
 } // namespace sober

@@ -168,14 +168,23 @@ BytePath mapBeside(const BytePath& image) {
     return image + ".map";
 }
 
-Result<std::vector<ByteRange>> unreadOf(const BytePath& image) {
+Result<std::optional<ImageMap>> mapOf(const BytePath& image) {
     const auto path = mapBeside(image);
     if (!isTaken(path)) {
-        return std::vector<ByteRange>{};
+        return std::optional<ImageMap>();
     }
     const auto text = wholeFile(path, largestMap);
     auto map = text ? ImageMap::parse(*text) : Result<ImageMap>(text.error());
-    return map ? Result(map->unread()) : Result<std::vector<ByteRange>>(map.error());
+    return map ? Result(std::optional(std::move(*map)))
+               : Result<std::optional<ImageMap>>(
+                     Error{map.error().cause, path, displayPath(path) + ": " + map.error().sentence});
+}
+
+Result<std::vector<ByteRange>> unreadOf(const BytePath& image) {
+    const auto map = mapOf(image);
+    return !map   ? Result<std::vector<ByteRange>>(map.error())
+           : *map ? Result((*map)->unread())
+                  : Result(std::vector<ByteRange>{});
 }
 
 } // namespace sober

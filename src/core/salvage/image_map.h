@@ -4,6 +4,7 @@
 #include "core/base/result.h"
 
 #include <map>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -55,6 +56,8 @@ class ImageMap {
 
 /// Where the map of an image is kept unless somebody says otherwise.
 BytePath mapBeside(const BytePath& image);
+/// The map beside an image; nothing where there is none.
+Result<std::optional<ImageMap>> mapOf(const BytePath& image);
 /// What is not in an image, by the map beside it; none where there is no map.
 Result<std::vector<ByteRange>> unreadOf(const BytePath& image);
 
