@@ -151,7 +151,7 @@ TEST_CASE("What lies in pieces on a wiped card is laid together by what the cata
     std::size_t whole = 0;
     for (const auto& find : finds) {
         INFO(word(find.how) << " " << find.format << " " << find.complete.value_or(-1));
-        whole += find.how == FoundHow::blocks && find.complete == 1.0 ? 1 : 0;
+        whole += find.recognised != RecognisedBy::fingerprint && find.complete == 1.0 ? 1 : 0;
     }
     CHECK(whole == 4);
     const auto taken = lost.take({idsOf(finds), true});

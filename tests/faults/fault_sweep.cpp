@@ -122,7 +122,7 @@ void sweepOne(FaultScene& scene, const Words& words, const FaultScene::Plan& pla
 }
 
 void sweep(ActionKind kind, bool listed) {
-    const std::size_t most = longForm() ? 300 : typeOf(kind).isMade() ? 8 : 28;
+    const std::size_t most = longForm() ? 300 : typeOf(kind).isMade() ? 6 : 18;
     FaultScene scene(kind, listed);
     const auto counts = scene.countCalls(scene.words());
     scene.noteFinal();

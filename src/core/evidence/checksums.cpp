@@ -23,6 +23,16 @@ Checksum128 canonical(XXH128_hash_t hash) {
     return checksum;
 }
 
+/// Parts of so many 4 KiB each.
+std::vector<PartChecksum> partsOf(std::span<const std::uint64_t> leaves, std::size_t each) {
+    std::vector<PartChecksum> parts;
+    for (std::size_t at = 0; at < leaves.size(); at += each) {
+        const auto those = leaves.subspan(at, std::min(each, leaves.size() - at));
+        parts.push_back({those.front(), XXH3_64bits(those.data(), those.size_bytes())});
+    }
+    return parts;
+}
+
 struct FreeXxh3 {
     void operator()(XXH3_state_t* state) const { XXH3_freeState(state); }
 };
@@ -36,30 +46,34 @@ struct ChecksumPass::State {
     std::unique_ptr<XXH3_state_t, FreeXxh3> whole{XXH3_createState()};
     std::unique_ptr<XXH3_state_t, FreeXxh3> block{XXH3_createState()};
     std::unique_ptr<EVP_MD_CTX, FreeDigest> sha256;
-    std::unique_ptr<XXH3_state_t, FreeXxh3> part{XXH3_createState()};
     std::vector<Checksum128> blocks;
-    std::vector<PartChecksum> parts;
-    std::size_t inBlock = 0; ///< bytes of the current block that have gone by
+    std::vector<std::uint64_t> leaves; ///< XXH3-64 of each 4 KiB
+    std::vector<std::uint8_t> leaf;    ///< the beginning of one that has not come whole
+    std::size_t inBlock = 0;           ///< bytes of the current block that have gone by
+    std::uint64_t size = 0;            ///< bytes that have gone by
 
     void endBlock() {
         blocks.push_back(canonical(XXH3_128bits_digest(block.get())));
         inBlock = 0;
     }
 
-    /// Takes bytes that lie within one part.
-    void feedPart(std::span<const std::uint8_t> bytes) {
-        const auto within = inBlock % checksumPart;
-        if (within == 0) {
-            XXH3_64bits_reset(part.get());
-            parts.emplace_back();
+    void feedLeaves(std::span<const std::uint8_t> bytes) {
+        if (!leaf.empty()) {
+            const auto more = std::min(bytes.size(), partStart - leaf.size());
+            leaf.insert(leaf.end(), bytes.begin(), bytes.begin() + static_cast<std::ptrdiff_t>(more));
+            bytes = bytes.subspan(more);
+            if (leaf.size() == partStart) {
+                endLeaf();
+            }
         }
-        const auto first = within < partStart ? std::min(bytes.size(), partStart - within) : 0;
-        XXH3_64bits_update(part.get(), bytes.data(), first);
-        if (first > 0) {
-            parts.back().start = XXH3_64bits_digest(part.get());
+        for (; bytes.size() >= partStart; bytes = bytes.subspan(partStart)) {
+            leaves.push_back(XXH3_64bits(bytes.data(), partStart));
         }
-        XXH3_64bits_update(part.get(), bytes.data() + first, bytes.size() - first);
-        parts.back().whole = XXH3_64bits_digest(part.get());
+        leaf.insert(leaf.end(), bytes.begin(), bytes.end());
+    }
+    void endLeaf() {
+        leaves.push_back(XXH3_64bits(leaf.data(), leaf.size()));
+        leaf.clear();
     }
 };
 
@@ -79,18 +93,18 @@ void ChecksumPass::feed(std::span<const std::uint8_t> bytes) {
     // All digests take each piece while it is in the nearest cache.
     constexpr std::size_t piece = 32U << 10;
     while (!bytes.empty()) {
-        const auto part = bytes.first(std::min({piece, bytes.size(), checksumBlock - state_->inBlock,
-                                                checksumPart - state_->inBlock % checksumPart}));
+        const auto part = bytes.first(std::min({piece, bytes.size(), checksumBlock - state_->inBlock}));
         if (state_->inBlock == 0) {
             XXH3_128bits_reset(state_->block.get());
         }
-        state_->feedPart(part);
+        state_->feedLeaves(part);
         XXH3_128bits_update(state_->whole.get(), part.data(), part.size());
         XXH3_128bits_update(state_->block.get(), part.data(), part.size());
         if (state_->sha256) {
             EVP_DigestUpdate(state_->sha256.get(), part.data(), part.size());
         }
         state_->inBlock += part.size();
+        state_->size += part.size();
         if (state_->inBlock == checksumBlock) {
             state_->endBlock();
         }
@@ -105,7 +119,10 @@ FileChecksums ChecksumPass::finish() {
     FileChecksums checksums;
     checksums.file = canonical(XXH3_128bits_digest(state_->whole.get()));
     checksums.blocks = std::move(state_->blocks);
-    checksums.parts = std::move(state_->parts);
+    if (!state_->leaf.empty()) {
+        state_->endLeaf();
+    }
+    checksums.parts = partsOf(state_->leaves, partLengthFor(state_->size) / partStart);
     if (state_->sha256) {
         checksums.sha256.emplace();
         EVP_DigestFinal_ex(state_->sha256.get(), checksums.sha256->data(), nullptr);
@@ -113,8 +130,25 @@ FileChecksums ChecksumPass::finish() {
     return checksums;
 }
 
-std::uint64_t shortChecksumOf(std::span<const std::uint8_t> bytes) {
-    return XXH3_64bits(bytes.data(), bytes.size());
+std::size_t partLengthFor(std::uint64_t size) {
+    constexpr std::uint64_t mostParts = 128;
+    std::size_t length = partStart;
+    while (length < (64U << 10) && size > length * mostParts) {
+        length *= 2;
+    }
+    return length;
+}
+
+std::uint64_t startChecksumOf(std::span<const std::uint8_t> bytes) {
+    return XXH3_64bits(bytes.data(), std::min(bytes.size(), partStart));
+}
+
+PartChecksum partChecksumOf(std::span<const std::uint8_t> bytes) {
+    std::vector<std::uint64_t> leaves;
+    for (std::size_t at = 0; at < bytes.size(); at += partStart) {
+        leaves.push_back(XXH3_64bits(bytes.data() + at, std::min(partStart, bytes.size() - at)));
+    }
+    return partsOf(leaves, std::max<std::size_t>(leaves.size(), 1)).at(0);
 }
 
 struct RunningChecksum::State {

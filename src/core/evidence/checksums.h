@@ -25,16 +25,20 @@ using Sha256 = std::array<std::uint8_t, 32>;
 inline constexpr std::size_t checksumBlock = 1U << 20;
 
 /// Parts of a file by which it is found again where nobody knows what lies where: of each part XXH3-64 of its
-/// beginning, to be looked up, and of all of it. The last may be shorter.
+/// first 4 KiB, to be looked up, and XXH3-64 of those of all its 4 KiB in a row. The last may be shorter.
 struct PartChecksum {
-    std::uint64_t start = 0; ///< of so many bytes as partStart says, or of all of a shorter part
+    std::uint64_t start = 0;
     std::uint64_t whole = 0;
 
     bool operator==(const PartChecksum&) const = default;
 };
-inline constexpr std::size_t checksumPart = 64U << 10;
 inline constexpr std::size_t partStart = 4096;
-std::uint64_t shortChecksumOf(std::span<const std::uint8_t> bytes);
+/// Bytes of a part: so few that a file has about a hundred, and 64 KiB at most.
+std::size_t partLengthFor(std::uint64_t size);
+/// What its first 4 KiB are looked up by.
+std::uint64_t startChecksumOf(std::span<const std::uint8_t> bytes);
+/// Of one part's bytes.
+PartChecksum partChecksumOf(std::span<const std::uint8_t> bytes);
 
 struct FileChecksums {
     Checksum128 file;

@@ -13,8 +13,7 @@ namespace {
 using Remembered = SalvageStore::Remembered;
 using Places = std::unordered_map<std::uint64_t, std::vector<std::uint64_t>>;
 
-constexpr std::size_t mostBoundaries = 64; // at which a rest is looked for
-constexpr std::size_t mostPlaces = 64;     // of one beginning: more is filling that many files have
+constexpr std::size_t mostPlaces = 64; // of one beginning: more is filling that many files have
 
 bool isOneByte(std::span<const std::uint8_t> bytes) {
     return std::memcmp(bytes.data(), bytes.data() + 1, bytes.size() - 1) == 0;
@@ -29,7 +28,8 @@ class Assembly {
           holding_(holding),
           places_(places),
           boundaries_(boundaries),
-          parts_(holding.parts.size()) {}
+          parts_(holding.parts.size()),
+          partLength_(partLengthFor(holding.size)) {}
 
     std::optional<Assembled> run() {
         const bool wasMet = std::ranges::any_of(
@@ -49,13 +49,16 @@ class Assembly {
                 findBroken(i);
             }
         }
+        if (!parts_.empty() && !parts_.back()) {
+            findLast();
+        }
         return result();
     }
 
   private:
     std::size_t lengthOf(std::size_t part) const {
         return static_cast<std::size_t>(
-            std::min<std::uint64_t>(checksumPart, holding_.size - part * checksumPart));
+            std::min<std::uint64_t>(partLength_, holding_.size - part * partLength_));
     }
 
     /// Places at which a part may begin: behind the one before it, and where its beginning was met.
@@ -79,7 +82,7 @@ class Assembly {
     void findWhole(std::size_t part) {
         std::vector<std::uint8_t> bytes(lengthOf(part));
         for (const auto place : beginningsOf(part)) {
-            if (read(place, bytes) && shortChecksumOf(bytes) == holding_.parts[part].whole) {
+            if (read(place, bytes) && partChecksumOf(bytes) == holding_.parts[part]) {
                 parts_[part] = std::vector<ByteRange>{{place, place + bytes.size()}};
                 return;
             }
@@ -98,26 +101,62 @@ class Assembly {
                     return;
                 }
             }
-            auto at = std::ranges::upper_bound(boundaries_, place);
-            for (std::size_t tried = 0; at != boundaries_.end() && tried < mostBoundaries; ++at, ++tried) {
-                if (joins(part, place, [&](std::size_t /*before*/) { return *at; })) {
-                    return;
-                }
-            }
-            if (part + 1 == parts_.size() && restIsNear(part, place)) {
+            if (restIsAtBoundary(part, place) || (part + 1 == parts_.size() && restIsNear(part, place))) {
                 return;
             }
         }
     }
 
+    /// Where other files end, those that follow first; so many as can be tried in a moment.
+    bool restIsAtBoundary(std::size_t part, std::uint64_t place) {
+        constexpr std::size_t mostTried = 512U << 20; // bytes
+        const auto cost = std::max<std::size_t>(1, lengthOf(part) / sectorBytes * lengthOf(part));
+        const auto count = std::min(boundaries_.size(), std::max<std::size_t>(1, mostTried / cost));
+        const auto from =
+            static_cast<std::size_t>(std::ranges::upper_bound(boundaries_, place) - boundaries_.begin());
+        for (std::size_t i = 0; i < count; ++i) {
+            const auto rest = boundaries_[(from + i) % boundaries_.size()];
+            if (joins(part, place, [&](std::size_t /*before*/) { return rest; })) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /// A last part that is too short to be looked up, broken off just before it: where other files end, or in
+    /// the units that follow.
+    void findLast() {
+        const auto part = parts_.size() - 1;
+        std::vector<std::uint8_t> bytes(lengthOf(part));
+        const auto isAt = [&](std::uint64_t place) {
+            if (!read(place, bytes) || partChecksumOf(bytes) != holding_.parts[part]) {
+                return false;
+            }
+            parts_[part] = std::vector<ByteRange>{{place, place + bytes.size()}};
+            return true;
+        };
+        if (std::ranges::any_of(boundaries_, isAt) || part == 0 || !parts_[part - 1]) {
+            return;
+        }
+        const auto from = parts_[part - 1]->back().second;
+        for (auto place = from; place < std::min(from + farthest, image_.size()); place += usualUnit) {
+            if (isAt(place)) {
+                return;
+            }
+        }
+    }
+
+    static constexpr std::size_t usualUnit =
+        4096; // of most file systems, or a multiple; common practice, no source
+    static constexpr std::uint64_t farthest = 8U << 20; // bytes; no source
+
     /// Nothing says where the rest of the last part may lie: the units of a file system that follow are
     /// tried.
     bool restIsNear(std::size_t part, std::uint64_t place) {
-        constexpr std::size_t unit = 4096; // of most file systems, or a multiple; common practice, no source
-        constexpr std::uint64_t reach = 8U << 20; // bytes; no source
-        for (auto rest = place + unit; rest < std::min(place + reach, image_.size()); rest += unit) {
+        for (auto rest = place + usualUnit; rest < std::min(place + farthest, image_.size());
+             rest += usualUnit) {
             if (joins(
-                    part, place, [&](std::size_t /*before*/) { return rest; }, unit)) {
+                    part, place, [&](std::size_t /*before*/) { return rest; }, usualUnit)) {
                 return true;
             }
         }
@@ -151,7 +190,7 @@ class Assembly {
             if (rest == place + before || !read(rest, std::span(whole).subspan(before))) {
                 continue;
             }
-            if (shortChecksumOf(whole) == holding_.parts[part].whole) {
+            if (partChecksumOf(whole) == holding_.parts[part]) {
                 parts_[part] =
                     std::vector<ByteRange>{{place, place + before}, {rest, rest + length - before}};
                 return true;
@@ -195,8 +234,8 @@ class Assembly {
         }
         if (parts_[before]) {
             const auto from = parts_[before]->back().second;
-            const auto skipped = (part - before - 1) * checksumPart;
-            const auto all = (behind - before - 1) * checksumPart;
+            const auto skipped = (part - before - 1) * partLength_;
+            const auto all = (behind - before - 1) * partLength_;
             if (behind < parts_.size() ? parts_[behind]->front().first == from + all
                                        : from + skipped + lengthOf(part) <= image_.size()) {
                 return from + skipped;
@@ -213,6 +252,7 @@ class Assembly {
     const Places& places_;
     std::span<const std::uint64_t> boundaries_;
     std::vector<std::optional<std::vector<ByteRange>>> parts_;
+    std::size_t partLength_;
 };
 
 } // namespace
@@ -220,13 +260,14 @@ class Assembly {
 Result<PartMemory> PartMemory::of(const Catalogue& catalogue) {
     PartMemory memory;
     const auto read = SalvageStore(catalogue).eachMissing([&](Remembered&& remembered) {
+        const auto each = partLengthFor(remembered.size);
         for (std::size_t i = 0; i < remembered.parts.size(); ++i) {
             // What is shorter than what is looked up is met by nothing.
-            if (remembered.size - i * checksumPart >= partStart) {
+            if (remembered.size - i * each >= partStart) {
                 memory.starts_.insert(remembered.parts[i].start);
             }
         }
-        if (remembered.parts.size() == (remembered.size + checksumPart - 1) / checksumPart) {
+        if (remembered.parts.size() == (remembered.size + each - 1) / each) {
             memory.missing_.push_back(std::move(remembered));
         }
     });
@@ -240,7 +281,7 @@ void PartMemory::lookUp(std::span<const std::uint8_t> bytes, std::size_t length,
         if (isOneByte(here)) {
             continue;
         }
-        const auto start = shortChecksumOf(here);
+        const auto start = partChecksumOf(here).start;
         if (starts_.contains(start)) {
             met.emplace_back(at + place, start);
         }
@@ -255,17 +296,34 @@ std::vector<Assembled> PartMemory::assemble(ByteSource& image, std::span<const M
         places[start].push_back(place);
     }
     std::vector<Assembled> all;
-    for (const auto& holding : missing_) {
-        if (!control.proceed()) {
-            break;
+    std::vector<std::uint64_t> ends(boundaries.begin(), boundaries.end());
+    // Where the pieces of one end those of another go on: what is not whole is tried again once those are
+    // known.
+    for (const int round : {1, 2}) {
+        std::vector<Assembled> found;
+        for (const auto& holding : missing_) {
+            const auto before = std::ranges::find(all, holding.holding, &Assembled::holding);
+            const bool isLeft = round == 1 ? !known.contains(holding.checksum)
+                                           : before != all.end() && before->proven < before->size;
+            auto assembled =
+                isLeft && control.proceed() ? Assembly(image, holding, places, ends).run() : std::nullopt;
+            if (assembled && assembled->proven > 0) {
+                found.push_back(std::move(*assembled));
+            }
         }
-        if (known.contains(holding.checksum)) {
-            continue;
+        for (auto& each : found) {
+            for (const auto& [first, past] : each.extents) {
+                ends.push_back((past + sectorBytes - 1) / sectorBytes * sectorBytes);
+            }
+            const auto before = std::ranges::find(all, each.holding, &Assembled::holding);
+            if (before == all.end()) {
+                all.push_back(std::move(each));
+            } else if (each.proven > before->proven) {
+                *before = std::move(each);
+            }
         }
-        auto assembled = Assembly(image, holding, places, boundaries).run();
-        if (assembled && assembled->proven > 0) {
-            all.push_back(std::move(*assembled));
-        }
+        std::ranges::sort(ends);
+        ends.erase(std::ranges::unique(ends).begin(), ends.end());
     }
     return all;
 }

@@ -146,7 +146,9 @@ Result<TrashListing> listTrash(const Catalogue& catalogue, VolumeId volume, RunC
             }
         }
     }
-    const auto heard = recogniseByEar(catalogue, *finds);
+    const auto shared = shareOut(catalogue, *finds);
+    // All fingerprints are held against them only where there is something that was not heard yet.
+    const auto heard = shared && !fresh.empty() ? recogniseByEar(catalogue, *finds) : shared;
     const auto updated = heard ? store.update(*finds) : heard;
     if (!updated) {
         return updated.error();
