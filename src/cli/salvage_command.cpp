@@ -345,9 +345,11 @@ int runSalvageTake(const CommonOptions& common, const TakeOptions& options, RunC
     for (const auto& refused : carried.refused) {
         sayOn(stderr, "{}: {}\n", displayPath(refused.path), refused.sentence);
     }
-    const bool leftSome = std::ranges::any_of(*planned, [](const auto& each) { return each.place.empty(); });
+    // Of all that was found much is held, or has no place: to leave that is no failure.
+    const bool leftSome =
+        !options.all && std::ranges::any_of(*planned, [](const auto& each) { return each.place.empty(); });
     return carried.interrupted                    ? exitInterrupted
-           : taken->taken.empty() && !options.all ? exitCouldNot
+           : taken->taken.empty() && leftSome     ? exitCouldNot
            : leftSome || !carried.refused.empty() ? exitSomeUnread
                                                   : exitDone;
 }

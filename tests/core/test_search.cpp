@@ -207,7 +207,8 @@ DROP TRIGGER search_new; DROP TRIGGER search_changed; ALTER TABLE volumes DROP C
 ALTER TABLE holdings DROP COLUMN composer; ALTER TABLE holdings DROP COLUMN genre;
 ALTER TABLE holdings DROP COLUMN disc;
 DROP INDEX holdings_codec;
-DROP TABLE transfers; DROP TABLE transfer_items; DROP TABLE transfer_left; DROP TABLE transfer_lists;
+DROP TABLE finds; DROP TABLE salvage_starts; DROP TABLE salvage_sources; DROP INDEX ledger_actions_aside;
+ALTER TABLE blocks DROP COLUMN parts; DROP TABLE transfers; DROP TABLE transfer_items; DROP TABLE transfer_left; DROP TABLE transfer_lists;
 PRAGMA user_version = 9''')
 )",
                                told.cataloguePath()});

@@ -34,7 +34,7 @@ TEST_CASE("what waits for a drive that is away is said in the window, and settle
     const DemoCopy demo;
     const auto catalogue = demo / "catalogue.sqlite";
     const BytePath copy = demo / "TERN/spare copy.mp3";
-    for (const auto& entry : fs::recursive_directory_iterator(demo / "TERN")) {
+    for (const auto& entry : fs::recursive_directory_iterator(demo / "TERN/MUSIC")) {
         if (entry.path().extension() == ".mp3") {
             fs::copy_file(entry.path(), copy);
             break;

@@ -186,7 +186,9 @@ void SalvageDesk::buildHeading() {
         one.add(kind);
         kinds_->addItem(tr("Only %1").arg(shown(std::string(word(kind)))), one.bits());
     }
-    kinds_->setToolTip(tr("One format alone is found faster"));
+    kinds_->setToolTip(tr("What the next scan looks for: one format alone is found faster"));
+    kinds_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    kinds_->setMinimumContentsLength(10);
     everywhere_->setToolTip(
         tr("Also where the file system of an image gives out files that can simply be read"));
     auto* open = keyButton(tr("Image or drive…"), QKeySequence(Qt::Key_O), this);
@@ -223,6 +225,8 @@ void SalvageDesk::buildRows() {
     format_->setAccessibleName(tr("Show by format"));
     format_->addItem(tr("Any format"), QString());
     for (auto* box : {standing_, whole_, format_}) {
+        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        box->setMinimumContentsLength(9);
         connect(box, &QComboBox::currentIndexChanged, this, [this] {
             if (!filling_) {
                 reload();
@@ -242,7 +246,6 @@ void SalvageDesk::buildRows() {
         above->addWidget(widget);
     }
     above->addStretch(1);
-    above->addWidget(quietLabel(tr("Next scan:"), this));
     above->addWidget(kinds_);
     above->addWidget(everywhere_);
     above->addSpacing(12);

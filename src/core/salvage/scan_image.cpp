@@ -3,32 +3,39 @@
 #include "core/base/text.h"
 #include "core/evidence/worker/answers.h"
 #include "core/evidence/worker/evidence_worker.h"
+#include "core/salvage/examine_finds.h"
 #include "core/salvage/image_map.h"
 #include "core/salvage/part_memory.h"
 #include "core/salvage/recogniser.h"
+#include "core/salvage/unite_finds.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <chrono>
 #include <future>
-#include <map>
-#include <mutex>
 #include <set>
-#include <thread>
 
 namespace sober {
 namespace {
 
 constexpr std::uint64_t stretch = 64U << 20; // bytes between two writes of the catalogue
-/// So much of a piece lies in what was laid together: then it is a part of that, and no find of its own.
-constexpr double mostly = 0.9;
 /// With less of its blocks a missing holding is not laid together; its pieces stay finds of their own. No
 /// source.
 constexpr double leastProven = 0.05;
 
-std::uint64_t beginningOf(const Find& find) {
-    return find.extents.empty() ? 0 : find.extents.front().first;
+/// In order, and what overlaps or touches as one: folders that are broken give clusters out twice.
+std::vector<ByteRange> merged(std::vector<ByteRange> ranges) {
+    std::ranges::sort(ranges);
+    std::vector<ByteRange> all;
+    for (const auto& range : ranges) {
+        if (!all.empty() && range.first <= all.back().second) {
+            all.back().second = std::max(all.back().second, range.second);
+        } else {
+            all.push_back(range);
+        }
+    }
+    return all;
 }
 
 class ImageScan {
@@ -127,7 +134,7 @@ class ImageScan {
                 }
             }
         }
-        std::ranges::sort(present_);
+        present_ = merged(std::move(present_));
         if (source_.reached > 0) {
             return done(); // they were taken in when it began
         }
@@ -196,8 +203,9 @@ class ImageScan {
         const auto from = source_.reached;
         EvidenceWorker worker;
         while (source_.reached < source_.size && control_.proceed()) {
-            ScanRequest request{source_.reached, std::min(source_.reached + stretch, source_.size),
-                                choices_.kinds, present_};
+            const auto to = std::min(source_.reached + stretch, source_.size);
+            const ScanRequest request{source_.reached, to, choices_.kinds,
+                                      presentWithin(source_.reached, to)};
             std::vector<MetStart> met;
             // While one processor follows formats, another looks for remembered parts.
             auto lookingUp =
@@ -242,6 +250,15 @@ class ImageScan {
             return store_.advance(source_, {});
         }
         return done();
+    }
+
+    /// What file systems give out from a place on, and somewhat beyond another.
+    std::vector<ByteRange> presentWithin(std::uint64_t from, std::uint64_t to) const {
+        std::vector<ByteRange> within;
+        const auto first = std::ranges::upper_bound(present_, from, {}, &ByteRange::second);
+        std::copy_if(first, present_.end(), std::back_inserter(within),
+                     [&](const ByteRange& range) { return range.first < to + stretch; });
+        return within;
     }
 
     void lookUpParts(std::uint64_t from, std::uint64_t to, std::vector<MetStart>& met) {
@@ -326,101 +343,13 @@ class ImageScan {
 
     Outcome examine(const std::vector<Find*>& waiting, std::uint64_t total) {
         began_ = std::chrono::steady_clock::now();
-        progress_.files = 0;
         progress_.totalFiles = waiting.size();
-        std::mutex taking;
-        std::size_t next = 0;
-        std::uint64_t bytes = 0;
-        std::optional<Error> failed;
-        const auto work = [&] {
-            EvidenceWorker worker;
-            while (true) {
-                Find* find = nullptr;
-                {
-                    const std::lock_guard lock(taking);
-                    if (next == waiting.size() || failed || !control_.proceed()) {
-                        return;
-                    }
-                    find = waiting[next++];
-                }
-                const auto record =
-                    worker.examinePart(image_, nameFor(*find), find->extents, control_, [](std::uint64_t) {});
-                const std::lock_guard lock(taking);
-                bytes += find->bytes;
-                ++progress_.files;
-                if (const auto taken = takeIn(*find, record); !taken) {
-                    failed = taken.error();
-                }
-                report(bytes, total, "examining what was found");
-                onFound_();
-            }
-        };
-        {
-            std::vector<std::jthread> threads;
-            const auto count =
-                std::min<std::size_t>(std::max(1U, std::thread::hardware_concurrency()), waiting.size());
-            for (std::size_t i = 0; i < count; ++i) {
-                threads.emplace_back(work);
-            }
-        }
-        return failed ? Outcome(*failed) : done();
-    }
-
-    /// The ending tells decoders and tag readers what it is.
-    BytePath nameFor(const Find& find) const {
-        if (!find.name.empty()) {
-            return find.name;
-        }
-        const auto kind = pieceKindOf(find.format);
-        return fmt::format("{}.{}", beginningOf(find), kind ? endingFor(*kind) : "audio");
-    }
-
-    Outcome takeIn(Find& find, const Result<FileRecord>& record) {
-        if (!record) {
-            if (record.error().cause == Cause::interrupted) {
-                return done();
-            }
-            if (find.how == FoundHow::entry) {
-                return store_.remove(
-                    std::array{find.id}); // a name whose content is no audio, or not any more
-            }
-            find.examined = true;
-            find.sound = false;
-            return store_.update(std::span(&find, 1));
-        }
-        const auto taken = takeDown(catalogue_, find, *record);
-        if (!taken) {
-            return taken.error();
-        }
-        if (find.format.empty()) {
-            find.format = formatWord(record->claims.container);
-        }
-        markUnread(find);
-        if (!find.ends || find.overwritten) {
-            find.sound = find.recognised == RecognisedBy::bytes ? find.sound : std::optional(false);
-        }
-        return store_.update(std::span(&find, 1));
-    }
-
-    /// What lies across places that were never read is not whole, however silent it is there.
-    void markUnread(Find& find) const {
-        std::uint64_t lost = 0;
-        for (const auto& [first, past] : find.extents) {
-            for (const auto& [from, to] : unread_) {
-                const auto begin = std::max(first, from);
-                const auto end = std::min(past, to);
-                lost += end > begin ? end - begin : 0;
-            }
-        }
-        if (lost > 0 && find.bytes > 0 && find.recognised != RecognisedBy::bytes) {
-            const auto share = 1 - static_cast<double>(lost) / static_cast<double>(find.bytes);
-            find.complete = std::min(find.complete.value_or(1), share);
-            find.sound = false;
-        }
-    }
-
-    static std::string formatWord(const std::string& container) {
-        return pieceKindOf(container) ? container : container == "m4a" ? "mp4" : container;
+        return examineFinds(catalogue_, {image_, choices_.image, unread_}, waiting, control_,
+                            [&](std::uint64_t files, std::uint64_t bytes) {
+                                progress_.files = files;
+                                report(bytes, total, "examining what was found");
+                                onFound_();
+                            });
     }
 
     /// Missing holdings from their parts; what they are made of is no find of its own then, nor what a name
@@ -434,7 +363,18 @@ class ImageScan {
         if (!finds || !met) {
             return finds ? met.error() : finds.error();
         }
-        if (const auto united = uniteNames(*finds); !united) {
+        // Of a run that was stopped while these were examined.
+        std::vector<FindId> former;
+        for (const auto& find : *finds) {
+            if (find.how == FoundHow::blocks) {
+                former.push_back(find.id);
+            }
+        }
+        std::erase_if(*finds, [](const Find& find) { return find.how == FoundHow::blocks; });
+        if (const auto removed = store_.remove(former); !removed) {
+            return removed;
+        }
+        if (const auto united = uniteNames(store_, *finds); !united) {
             return united;
         }
         std::set<Checksum128> known;
@@ -473,22 +413,7 @@ class ImageScan {
         if (control_.isCancelled()) {
             return done();
         }
-        std::vector<FindId> parts;
-        for (const auto& find : *finds) {
-            if (find.recognised == RecognisedBy::bytes) {
-                continue;
-            }
-            const auto whole =
-                std::ranges::find_if(laid, [&](const Find& each) { return isPartOf(find, each); });
-            if (whole != laid.end()) {
-                parts.push_back(find.id);
-                if (whole->name.empty() && beginningOf(find) == beginningOf(*whole)) {
-                    whole->name = find.name;
-                    whole->from = find.from;
-                }
-            }
-        }
-        const auto removed = store_.remove(parts);
+        const auto removed = store_.remove(partsOf(*finds, laid));
         const auto kept = removed ? store_.advance(source_, laid) : removed;
         if (!kept) {
             return kept;
@@ -500,55 +425,6 @@ class ImageScan {
             total += find.bytes;
         }
         return examine(waiting, total);
-    }
-
-    /// Or it begins as that does, and goes on where a file system that knows no better, or nobody, said it
-    /// would.
-    static bool isPartOf(const Find& find, const Find& whole) {
-        if (beginningOf(find) == beginningOf(whole)) {
-            return true;
-        }
-        std::uint64_t within = 0;
-        for (const auto& [first, past] : find.extents) {
-            for (const auto& [from, to] : whole.extents) {
-                const auto begin = std::max(first, from);
-                const auto end = std::min(past, to);
-                within += end > begin ? end - begin : 0;
-            }
-        }
-        return static_cast<double>(within) >= mostly * static_cast<double>(find.bytes);
-    }
-
-    /// What a name points to and what its form shows begin at one place: the better of both stays, by its
-    /// name.
-    Outcome uniteNames(std::vector<Find>& finds) {
-        std::map<std::uint64_t, Find*> named;
-        for (auto& find : finds) {
-            if (find.how == FoundHow::entry && !find.extents.empty()) {
-                named.emplace(beginningOf(find), &find);
-            }
-        }
-        std::vector<FindId> less;
-        std::vector<Find> changed;
-        for (auto& find : finds) {
-            const auto same = find.how == FoundHow::carved ? named.find(beginningOf(find)) : named.end();
-            if (same == named.end()) {
-                continue;
-            }
-            auto& entry = *same->second;
-            const bool carvedIsBetter = entry.sound != true && find.sound == true;
-            if (carvedIsBetter) {
-                find.name = entry.name;
-                find.from = entry.from;
-                changed.push_back(find);
-            }
-            less.push_back(carvedIsBetter ? entry.id : find.id);
-        }
-        const auto updated = store_.update(changed);
-        const auto removed = updated ? store_.remove(less) : updated;
-        std::erase_if(finds,
-                      [&](const Find& find) { return std::ranges::find(less, find.id) != less.end(); });
-        return removed;
     }
 
     Outcome conclude() {
