@@ -78,10 +78,13 @@ class ReadingPool {
   private:
     static constexpr std::size_t inFlight = 64;
 
-    /// Files in flight: many small readings hide the disk's waiting, an examination fills a processor.
+    /// Files in flight: many small readings hide the disk's waiting, an examination fills a processor. Each
+    /// has a process of its own, which to start takes as long as to read some files, or to examine one.
     std::size_t tokens() const {
-        const unsigned processors = std::clamp(std::thread::hardware_concurrency(), 1U, 32U);
-        return effort_ == Effort::full ? processors : std::min(processors, 8U);
+        const std::size_t processors = std::clamp(std::thread::hardware_concurrency(), 1U, 32U);
+        const auto files = jobs_.size();
+        return effort_ == Effort::full ? std::min(processors, 1 + files / 2)
+                                       : std::min({processors, std::size_t{8}, 1 + files / 16});
     }
 
     void work() {

@@ -12,6 +12,8 @@
 
 namespace sober {
 
+class EvidenceWorker;
+
 /// A change on a volume that is either there or not there. The ledger's action says where (ledger_store.h).
 /// Lists have one of their own: they and what was made for them exchange names (journal/list_change.h).
 enum class Step {
@@ -58,6 +60,7 @@ struct DoingContext {
     RunControl& control;
     const std::vector<Volume>& volumes;
     Prover& prover;
+    EvidenceWorker& worker; ///< one for all: to start a process takes as long as to examine a small file
     /// Hears how many bytes went by, and of which file.
     std::function<void(std::uint64_t, const BytePath&)> onBytes;
 };
@@ -88,7 +91,8 @@ struct ActionType {
     /// Many are made one after another, flushed at once, and read back from the medium, to be block by block
     /// what was made.
     bool madeTogether = false;
-    /// Several at a time, each on a processor of its own: `make` then leaves the catalogue alone.
+    /// Several at a time, each on a processor of its own: `make` then leaves the catalogue and the
+    /// worker alone.
     bool madeBesideEachOther = false;
     /// What the catalogue is to say beside the states above, in the transaction that says it is done.
     Outcome (*record)(Catalogue& catalogue, const PlannedAction& planned) = nullptr;

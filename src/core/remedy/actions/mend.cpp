@@ -77,9 +77,9 @@ Result<FileRecord> makeRecorded(DoingContext& context, const PlannedAction& plan
         return makeSalvaged(context, planned, action);
     }
     const auto mending = mendingOf(context.catalogue, planned.holding.id, context.volumes);
-    return mending
-               ? makeMended(*mending, planned.action.kind == ActionKind::repair, action.made, context.control)
-               : Result<FileRecord>(mending.error());
+    return mending ? makeMended(context.worker, *mending, planned.action.kind == ActionKind::repair,
+                                action.made, context.control)
+                   : Result<FileRecord>(mending.error());
 }
 
 } // namespace

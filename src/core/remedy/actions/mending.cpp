@@ -165,12 +165,12 @@ Result<Mending> mendingOf(const Catalogue& catalogue, HoldingId holding, std::sp
     return mending;
 }
 
-Result<FileRecord> makeMended(const Mending& mending, bool assemble, const BytePath& to,
-                              RunControl& control) {
+Result<FileRecord> makeMended(EvidenceWorker& worker, const Mending& mending, bool assemble,
+                              const BytePath& to, RunControl& control) {
     Unflushed unflushed; // what is made is known once it has its place
     Error last{Cause::notFound, to, "No healthy copy of what was recorded is at hand."};
     const auto readMade = [&](const Outcome& made) -> Result<FileRecord> {
-        auto record = made ? readBack(to, control) : Result<FileRecord>(made.error());
+        auto record = made ? readBack(worker, to, control) : Result<FileRecord>(made.error());
         if (record && !mending.drift.isBaseline(record->checksums)) {
             record = Error{Cause::damaged, to, "What was taken for a healthy copy is not what was recorded."};
         }

@@ -6,6 +6,8 @@
 
 namespace sober {
 
+class EvidenceWorker;
+
 /// A copy at hand that holds some of what was recorded of a drifted holding.
 struct MendingSource {
     HoldingId holding = 0;
@@ -28,6 +30,7 @@ Result<Mending> mendingOf(const Catalogue& catalogue, HoldingId holding, std::sp
 
 /// Makes the recorded content at `to` from a healthy copy or, with `assemble`, block by block, and reads it
 /// back. Fails where it is not what was recorded: nothing that only looks healthy is accepted.
-Result<FileRecord> makeMended(const Mending& mending, bool assemble, const BytePath& to, RunControl& control);
+Result<FileRecord> makeMended(EvidenceWorker& worker, const Mending& mending, bool assemble,
+                              const BytePath& to, RunControl& control);
 
 } // namespace sober

@@ -41,9 +41,8 @@ Result<Proven> proveTaggable(DoingContext& context, const PlannedAction& planned
 
 } // namespace
 
-Result<FileRecord> makeRetagged(const BytePath& from, const BytePath& to, const TagChange& change,
-                                RunControl& control) {
-    EvidenceWorker worker;
+Result<FileRecord> makeRetagged(EvidenceWorker& worker, const BytePath& from, const BytePath& to,
+                                const TagChange& change, RunControl& control) {
     const auto tagsBefore = worker.readTags(from);
     if (!tagsBefore) {
         return tagsBefore.error();
@@ -66,7 +65,7 @@ Result<FileRecord> makeRetagged(const BytePath& from, const BytePath& to, const 
             return written.error();
         }
     }
-    auto made = readBack(to, control);
+    auto made = readBack(worker, to, control);
     if (!made) {
         return made.error();
     }
@@ -94,8 +93,8 @@ ActionType retagType() {
     type.whyNot = whyNotRetag;
     type.prove = proveTaggable;
     type.make = [](DoingContext& context, const PlannedAction& planned, const LedgerAction& action) {
-        return makeRetagged(planned.path, action.made, *unpackTagChange(planned.action.change),
-                            context.control);
+        return makeRetagged(context.worker, planned.path, action.made,
+                            *unpackTagChange(planned.action.change), context.control);
     };
     return type;
 }

@@ -42,8 +42,8 @@ bool canBeRewritten(const Claims& claims, const Evidence& evidence) {
     return evidence.junkBytes > 0 && (claims.container == "mp3" || claims.container == "ogg");
 }
 
-Result<FileRecord> makeRewritten(const BytePath& from, const BytePath& to, RunControl& control) {
-    EvidenceWorker worker;
+Result<FileRecord> makeRewritten(EvidenceWorker& worker, const BytePath& from, const BytePath& to,
+                                 RunControl& control) {
     const auto before = worker.examine(from, control, [](std::uint64_t) {});
     if (!before) {
         return before.error();
@@ -59,7 +59,7 @@ Result<FileRecord> makeRewritten(const BytePath& from, const BytePath& to, RunCo
     if (const auto copied = copyToNew(from, to, unflushed, *junk); !copied) {
         return copied.error();
     }
-    auto made = readBack(to, control);
+    auto made = readBack(worker, to, control);
     if (!made) {
         return made;
     }
@@ -81,7 +81,7 @@ ActionType rewriteType() {
     type.whyNot = whyNotRewrite;
     type.prove = proveRewritable;
     type.make = [](DoingContext& context, const PlannedAction& planned, const LedgerAction& action) {
-        return makeRewritten(planned.path, action.made, context.control);
+        return makeRewritten(context.worker, planned.path, action.made, context.control);
     };
     return type;
 }

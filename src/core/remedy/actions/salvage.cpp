@@ -105,7 +105,7 @@ Result<FileRecord> makeSalvaged(DoingContext& context, const PlannedAction& plan
         return written.error();
     }
     auto record = written->file == found->checksum
-                      ? readAsItIs(action.made, context.control)
+                      ? readAsItIs(context.worker, action.made, context.control)
                       : Result<FileRecord>(refusedError(found->file, displayPath(found->file) +
                                                                          " is not what it was when it was "
                                                                          "scanned; scan it again."));

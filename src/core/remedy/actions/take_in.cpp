@@ -20,15 +20,15 @@ Error anotherFile(const BytePath& path) {
 
 } // namespace
 
-Result<FileRecord> readBack(const BytePath& path, RunControl& control) {
+Result<FileRecord> readBack(EvidenceWorker& worker, const BytePath& path, RunControl& control) {
     if (const auto flushed = flushFile(path); !flushed) {
         return flushed.error();
     }
-    return EvidenceWorker().examine(path, control, [](std::uint64_t) {});
+    return worker.examine(path, control, [](std::uint64_t) {});
 }
 
-Result<FileRecord> readAsItIs(const BytePath& path, RunControl& control) {
-    auto record = readBack(path, control);
+Result<FileRecord> readAsItIs(EvidenceWorker& worker, const BytePath& path, RunControl& control) {
+    auto record = readBack(worker, path, control);
     return !record && (record.error().cause == Cause::notAudio || record.error().cause == Cause::unreadable)
                ? recordOfBytes(path, control)
                : record;

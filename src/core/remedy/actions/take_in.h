@@ -6,12 +6,14 @@
 
 namespace sober {
 
+class EvidenceWorker;
+
 /// Flushes a file, lets the system forget what it holds of it in memory, and examines it from the medium.
-Result<FileRecord> readBack(const BytePath& path, RunControl& control);
+Result<FileRecord> readBack(EvidenceWorker& worker, const BytePath& path, RunControl& control);
 
 /// The same of whatever stands there: what is no audio any more, or cannot be read whole, is told by its
 /// bytes.
-Result<FileRecord> readAsItIs(const BytePath& path, RunControl& control);
+Result<FileRecord> readAsItIs(EvidenceWorker& worker, const BytePath& path, RunControl& control);
 
 /// Done where a file's bytes have this checksum; Cause::changed where they have another.
 Outcome holds(const BytePath& path, const Checksum128& checksum);

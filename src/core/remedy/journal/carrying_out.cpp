@@ -1,6 +1,7 @@
 #include "core/remedy/journal/carrying_out.h"
 
 #include "core/base/text.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/remedy/journal/batch.h"
 
 #include <fmt/format.h>
@@ -35,8 +36,9 @@ class CarryingOut {
           prover_(catalogue, control,
                   [this](std::uint64_t bytes, const BytePath& path) { wentBy(bytes, path); }),
           counting_(hooks),
-          context_{catalogue, control, volumes, prover_,
-                   [this](std::uint64_t bytes, const BytePath& path) { wentBy(bytes, path); }} {
+          context_{catalogue, control,
+                   volumes,   prover_,
+                   worker_,   [this](std::uint64_t bytes, const BytePath& path) { wentBy(bytes, path); }} {
         for (const auto& planned : review_.actions) {
             progress_.totalBytes += bytesToRead(planned);
         }
@@ -182,6 +184,7 @@ class CarryingOut {
     Progress progress_;
     std::chrono::steady_clock::time_point began_ = std::chrono::steady_clock::now();
     Prover prover_;
+    EvidenceWorker worker_;
     CarryOutHooks counting_;
     DoingContext context_;
 };

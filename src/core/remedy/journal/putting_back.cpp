@@ -2,6 +2,7 @@
 
 #include "core/base/presence.h"
 #include "core/base/text.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/remedy/actions/take_in.h"
 #include "core/remedy/changes/trash.h"
 #include "core/remedy/journal/settlements.h"
@@ -113,13 +114,14 @@ Outcome PuttingBack::giveUp(std::vector<Doing>& doings) {
 
 Outcome PuttingBack::record(std::vector<Doing>& doings) {
     RunControl toTheEnd;
+    EvidenceWorker worker;
     std::vector<Settlement> settlements;
     for (auto& doing : doings) {
         auto& action = doing.action;
         action.unflushed = action.unflushed || isUnflushed(action, unflushed_);
         const auto& back = doing.type().back;
         if (!back.empty() && back.front().step == Step::place) {
-            auto record = readAsItIs(action.place, toTheEnd);
+            auto record = readAsItIs(worker, action.place, toTheEnd);
             if (!record) {
                 result_.refused.push_back({action.place, record.error().sentence});
                 continue;

@@ -2,6 +2,7 @@
 
 #include "core/base/text.h"
 #include "core/catalogue/volumes.h"
+#include "core/evidence/worker/evidence_worker.h"
 #include "core/remedy/actions/take_in.h"
 #include "core/remedy/journal/current_places.h"
 #include "core/remedy/journal/following.h"
@@ -233,7 +234,7 @@ class Recovery {
         const bool isRead = type.isMade() && (forth ? type.takeIn == nullptr : !type.adds());
         if (isRead) {
             RunControl toTheEnd;
-            auto record = readAsItIs(action.place, toTheEnd);
+            auto record = readAsItIs(worker_, action.place, toTheEnd);
             if (!record) {
                 return record.error();
             }
@@ -302,6 +303,7 @@ class Recovery {
     Catalogue& catalogue_;
     LedgerStore ledger_;
     std::vector<Volume> volumes_;
+    EvidenceWorker worker_;
     EntryId entry_ = 0;
     Unflushed unflushed_;
     std::vector<Doing> finished_;
