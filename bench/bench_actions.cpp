@@ -6,7 +6,6 @@
 #include "core/base/text.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/holdings.h"
-#include "core/evidence/worker/evidence_worker.h"
 #include "core/players/read_players.h"
 #include "core/survey/survey.h"
 #include "core/work/carry_out.h"
@@ -128,9 +127,6 @@ double median(std::vector<double> values) {
 } // namespace
 
 int main(int argc, char** argv) {
-    if (const auto served = serveAsEvidenceWorker(argc, argv)) {
-        return *served;
-    }
     if (argc < 2) {
         fmt::print(stderr, "bench-actions FOLDER [COUNT]: needs an empty folder on a lasting file system\n");
         return 2;

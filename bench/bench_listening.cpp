@@ -2,7 +2,6 @@
 // a process of its own by the program with its windows, against the ffmpeg tool that decodes as much. Twenty
 // times each in turn.
 #include "core/evidence/worker/caged_listening.h"
-#include "core/evidence/worker/serving.h"
 
 #include <QApplication>
 
@@ -29,9 +28,6 @@ double millisecondsOf(Work work) {
 } // namespace
 
 int main(int argc, char** argv) {
-    if (const auto served = sober::serveAsEvidenceWorker(argc, argv)) {
-        return *served;
-    }
     const QApplication application(argc, argv);
     for (int i = 1; i < argc; ++i) {
         std::vector<double> ours;

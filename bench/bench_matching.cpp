@@ -3,7 +3,6 @@
 #include "core/catalogue/catalogue.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/recording_pairs.h"
-#include "core/evidence/worker/evidence_worker.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <sys/resource.h>
@@ -99,9 +98,6 @@ double peakMegabytes() {
 /// bench-matching [FOLDER]: finds the sets among 10,000, 30,000 and 100,000 fingerprints of a catalogue;
 /// seconds, and how many times as long as sha256sum takes to read that catalogue.
 int main(int argc, char** argv) {
-    if (const auto served = serveAsEvidenceWorker(argc, argv)) {
-        return *served;
-    }
     const std::filesystem::path folder = argc > 1 ? argv[1] : "/tmp/bench-matching";
     std::filesystem::create_directories(folder);
     double before = 0;

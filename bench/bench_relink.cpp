@@ -2,7 +2,6 @@
 #include "bench/moved_library.h"
 #include "core/audit/relink.h"
 #include "core/base/text.h"
-#include "core/evidence/worker/evidence_worker.h"
 #include "core/players/read_players.h"
 
 #include <fmt/format.h>
@@ -99,9 +98,6 @@ void judgeLinks(const bench::MovedLibrary& library) {
 /// bench-relink FOLDER: a library of 100,000 entries opened, against stat on each path; and 60,000 broken
 /// references relinked. FOLDER is filled anew.
 int main(int argc, char** argv) {
-    if (const auto served = serveAsEvidenceWorker(argc, argv)) {
-        return *served;
-    }
     if (argc == 3) {
         return std::string_view(argv[2]) == "open" ? open(argv[1]) : measure(argv[1]);
     }

@@ -2,7 +2,6 @@
 // three times in turn; medians of the ratios, and the memory of the process. FOLDER needs the size of the
 // image (4 GB).
 #include "bench/bench_support.h"
-#include "core/evidence/worker/serving.h"
 #include "core/salvage/scan_image.h"
 
 #include <fmt/format.h>
@@ -61,9 +60,6 @@ void writeImage(const BytePath& path, const BytePath& audio, std::uint64_t size)
 } // namespace
 
 int main(int argc, char** argv) {
-    if (const auto served = serveAsEvidenceWorker(argc, argv)) {
-        return *served;
-    }
     if (argc < 3) {
         fmt::print(stderr, "bench-salvage FOLDER AUDIO [GB]\n");
         return 2;

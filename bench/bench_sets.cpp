@@ -5,7 +5,6 @@
 #include "app/workbench.h"
 #include "bench/bench_support.h"
 #include "bench/bench_windows.h"
-#include "core/evidence/worker/evidence_worker.h"
 
 #include <QApplication>
 #include <QLabel>
@@ -35,9 +34,6 @@ QString textOf(const QWidget& window, const QString& name) {
 /// drawn, and until what is left after subtraction has arrived; then how long it takes to go on from one to
 /// the next.
 int main(int argc, char** argv) {
-    if (const auto served = sober::serveAsEvidenceWorker(argc, argv)) {
-        return *served;
-    }
     if (argc != 2) {
         std::fprintf(stderr, "bench-sets CATALOGUE\n");
         return 2;

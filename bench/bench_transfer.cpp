@@ -3,7 +3,6 @@
 #include "bench/bench_support.h"
 #include "core/catalogue/holding_writer.h"
 #include "core/catalogue/volumes.h"
-#include "core/evidence/worker/evidence_worker.h"
 #include "core/players/read_players.h"
 #include "core/survey/survey.h"
 #include "core/transfer/plan.h"
@@ -222,9 +221,6 @@ void benchEncode(const BytePath& folder, int count, const std::string& form, con
 } // namespace
 
 int main(int argc, char** argv) {
-    if (const auto served = serveAsEvidenceWorker(argc, argv)) {
-        return *served;
-    }
     if (argc < 2) {
         fmt::print(stderr, "bench-transfer FOLDER [copy|plan|reorder|encode]…\n");
         return 2;

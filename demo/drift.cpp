@@ -5,14 +5,12 @@
 #include "core/catalogue/volumes.h"
 #include "demo/encode.h"
 #include "demo/synth.h"
+#include "demo/whole_file.h"
 
 #include <nlohmann/json.hpp>
 #include <sys/stat.h>
 
 #include <fcntl.h>
-#include <filesystem>
-#include <fstream>
-#include <sstream>
 
 namespace sober::demo {
 namespace {
@@ -23,16 +21,6 @@ using Json = nlohmann::ordered_json;
 const BytePath wireless = "PETREL/Wireless/";
 const BytePath backup = "GANNET/Backup of Wireless/";
 constexpr std::size_t mebibyte = 1U << 20;
-
-std::string contentOf(const BytePath& path) {
-    std::ostringstream content;
-    content << std::ifstream(path, std::ios::binary).rdbuf();
-    return content.str();
-}
-
-void write(const BytePath& path, const std::string& content) {
-    std::ofstream(path, std::ios::binary) << content;
-}
 
 /// Sixty-four bytes become others; size and times stay.
 void damageSilently(const BytePath& path, std::size_t at) {

@@ -2,14 +2,12 @@
 
 #include "demo/encode.h"
 #include "demo/synth.h"
+#include "demo/whole_file.h"
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
-#include <filesystem>
-#include <fstream>
 #include <random>
-#include <sstream>
 #include <unistd.h>
 
 namespace sober::demo {
@@ -21,17 +19,6 @@ using Json = nlohmann::ordered_json;
 constexpr std::size_t cluster = 4096;
 constexpr std::size_t cardBytes = 40U << 20;
 constexpr std::size_t cardBegins = 2U << 20; // behind the tables of the new file system
-
-std::string readAll(const BytePath& path) {
-    std::ostringstream content;
-    content << std::ifstream(path, std::ios::binary).rdbuf();
-    return content.str();
-}
-
-void writeAll(const BytePath& path, const std::string& content) {
-    fs::create_directories(fs::path(path).parent_path());
-    std::ofstream(path, std::ios::binary) << content;
-}
 
 std::string noise(std::size_t bytes, unsigned seed) {
     std::mt19937 random(seed);
@@ -100,7 +87,7 @@ std::string fresh(const BytePath& folder, Voice voice, unsigned seed, double sec
     if (!encode(synthesise({voice, seed, seconds, 80}), tags, path)) {
         return {};
     }
-    auto bytes = readAll(path);
+    auto bytes = contentOf(path);
     fs::remove(path);
     return bytes;
 }
@@ -108,10 +95,10 @@ std::string fresh(const BytePath& folder, Voice voice, unsigned seed, double sec
 void putInTrash(const BytePath& volume, const std::string& name, const std::string& bytes,
                 const std::string& from, const std::string& when) {
     const auto trash = fmt::format("{}/.Trash-{}", volume, getuid());
-    writeAll(fmt::format("{}/files/{}", trash, name), bytes);
+    write(fmt::format("{}/files/{}", trash, name), bytes);
     if (!from.empty()) {
-        writeAll(fmt::format("{}/info/{}.trashinfo", trash, name),
-                 fmt::format("[Trash Info]\nPath={}\nDeletionDate={}\n", from, when));
+        write(fmt::format("{}/info/{}.trashinfo", trash, name),
+              fmt::format("[Trash Info]\nPath={}\nDeletionDate={}\n", from, when));
     }
 }
 
@@ -145,7 +132,9 @@ bool makeCard(const BytePath& folder, const std::vector<BytePath>& going) {
     if (!card.format()) {
         return false;
     }
-    const auto bytes = [&](std::size_t which) { return readAll(fmt::format("{}/{}", folder, going[which])); };
+    const auto bytes = [&](std::size_t which) {
+        return contentOf(fmt::format("{}/{}", folder, going[which]));
+    };
     card.lay(bytes(0), titleOf(going[0]));
     card.layOther(40);
     card.layBroken(bytes(1), titleOf(going[1]), 3);
@@ -162,30 +151,30 @@ bool makeCard(const BytePath& folder, const std::vector<BytePath>& going) {
     const auto surf = fresh(folder, Voice::surf, 902, 14, "Surf, the long take", "mp3");
     card.lay(surf, "Surf, the long take");
     card.layBroken(bytes(4), titleOf(going[4]), 2);
-    card.lay(readAll(folder + "/PETREL/Wireless/Fog signal, night.wav"), "Fog signal, night.wav");
+    card.lay(contentOf(folder + "/PETREL/Wireless/Fog signal, night.wav"), "Fog signal, night.wav");
     card.layOther(60);
     const auto gulls = fresh(folder, Voice::choir, 903, 6, "Rehearsal, door open", "wav");
     card.lay(std::string_view(gulls).substr(0, gulls.size() * 2 / 3), "Rehearsal, door open");
-    writeAll(folder + "/.recorder.json", card.places().dump());
+    write(folder + "/.recorder.json", card.places().dump());
     return !bells.empty() && !surf.empty() && !gulls.empty();
 }
 
 bool makeTrash(const BytePath& folder, const std::vector<BytePath>& going) {
     const auto& gone = going[5];
     const auto within = gone.substr(gone.find('/') + 1); // of its volume
-    putInTrash(folder + "/GANNET", titleOf(gone), readAll(folder + "/" + gone), percentEncoded(within),
+    putInTrash(folder + "/GANNET", titleOf(gone), contentOf(folder + "/" + gone), percentEncoded(within),
                "2026-10-02T19:40:11");
-    const auto held = readAll(folder + "/PETREL/Wireless/Sea, from the pier.wav");
+    const auto held = contentOf(folder + "/PETREL/Wireless/Sea, from the pier.wav");
     putInTrash(folder + "/GANNET", "Sea, from the pier.wav", held, "Desktop/Sea%2C%20from%20the%20pier.wav",
                "2025-03-14T08:05:00");
     const auto tape = fresh(folder, Voice::speech, 904, 7, "Message on the machine", "ogg");
     putInTrash(folder + "/GANNET", "Message on the machine.ogg", tape, "", "");
-    writeAll(fmt::format("{}/GANNET/.Trash-{}/info/Whistle test.mp3.trashinfo", folder, getuid()),
-             "[Trash Info]\nPath=Desktop/Whistle%20test.mp3\nDeletionDate=2024-06-01T12:00:00\n");
+    write(fmt::format("{}/GANNET/.Trash-{}/info/Whistle test.mp3.trashinfo", folder, getuid()),
+          "[Trash Info]\nPath=Desktop/Whistle%20test.mp3\nDeletionDate=2024-06-01T12:00:00\n");
     const auto reed = fresh(folder, Voice::harmonium, 905, 8, "Reed test", "mp3");
     const auto bin = folder + "/TERN/$RECYCLE.BIN/S-1-5-21-1004/";
-    writeAll(bin + "$RQ7X2AB.mp3", reed);
-    writeAll(bin + "$IQ7X2AB.mp3", recycleRecord(reed.size(), "E:\\MUSIC\\Reed test.mp3"));
+    write(bin + "$RQ7X2AB.mp3", reed);
+    write(bin + "$IQ7X2AB.mp3", recycleRecord(reed.size(), "E:\\MUSIC\\Reed test.mp3"));
     return !tape.empty() && !reed.empty();
 }
 
@@ -197,7 +186,7 @@ bool makeWiped(const BytePath& folder, const std::vector<BytePath>& going) {
 
 Json wipedTruth(const BytePath& folder) {
     const auto places = folder + "/.recorder.json";
-    auto truth = Json::parse(readAll(places));
+    auto truth = Json::parse(contentOf(places));
     fs::remove(places);
     return truth;
 }

@@ -2,7 +2,6 @@
 #include "app/theme/theme.h"
 #include "app/words.h"
 #include "core/base/user_folders.h"
-#include "core/evidence/worker/evidence_worker.h"
 
 #include <QApplication>
 #include <QFile>
@@ -36,9 +35,6 @@ std::optional<Arguments> readArguments(int argc, char** argv) {
 } // namespace
 
 int main(int argc, char** argv) {
-    if (const auto served = sober::serveAsEvidenceWorker(argc, argv)) {
-        return *served;
-    }
     QApplication application(argc, argv);
     QApplication::setOrganizationName(QStringLiteral("sober-archivist"));
     QApplication::setApplicationName(QStringLiteral("sober-archivist"));

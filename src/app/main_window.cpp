@@ -1,6 +1,6 @@
 #include "app/main_window.h"
 
-#include "app/ask_folder.h"
+#include "app/ask_path.h"
 #include "app/desks/claims_desk.h"
 #include "app/desks/condition_desk.h"
 #include "app/desks/copies_desk.h"

@@ -355,6 +355,21 @@ void Workbench::makeImage(ImagingRequest request) {
         [this, image = request.image](const ImageMap& map) { emit imaged(image, map); });
 }
 
+void Workbench::writeImage(ImageWriting request) {
+    if (longWork_ != LongWork::none || !open_) {
+        return;
+    }
+    runLong(
+        LongWork::imageWriting,
+        [request = std::move(request), sink = progressSink()](Catalogue& catalogue, RunControl& control) {
+            return sober::writeImage(catalogue, request, control, sink);
+        },
+        [this](const WrittenImage& written) {
+            emit imageWritten(written);
+            emit contentChanged();
+        });
+}
+
 void Workbench::lookAtTrash() {
     if (longWork_ != LongWork::none || !open_) {
         return;

@@ -6,6 +6,7 @@
 #include "core/catalogue/catalogue.h"
 #include "core/catalogue/search.h"
 #include "core/remedy/make_image.h"
+#include "core/remedy/write_image.h"
 #include "core/salvage/scan_image.h"
 #include "core/survey/seek.h"
 #include "core/survey/survey.h"
@@ -38,6 +39,7 @@ enum class LongWork {
     scan,
     trash,
     imaging,
+    imageWriting,
 };
 
 /// The program's hands: keeps the catalogue open and does all work off the interface thread. Long
@@ -89,6 +91,8 @@ class Workbench : public QObject {
     /// Makes an image of a drive, or goes on with it; `imaging` follows now and then, at the end `imaged` or
     /// `failed`.
     void makeImage(ImagingRequest request);
+    /// Writes one over a drive; ends with `imageWritten` or `failed`.
+    void writeImage(ImageWriting request);
     /// Looks at what lies in the trash; ends with `scanned` or `failed`.
     void lookAtTrash();
     /// Puts finds on the docket; ends with `takePlanned` or `failed`.
@@ -160,6 +164,7 @@ class Workbench : public QObject {
     void foundMore();
     void imaging(const sober::ImageMap& map);
     void imaged(const sober::BytePath& image, const sober::ImageMap& map);
+    void imageWritten(const sober::WrittenImage& written);
     void scanned(const sober::SalvageSource& source);
     void takePlanned(const std::vector<sober::PlannedTake>& planned);
     void carriedOut(const sober::CarriedOut& result);

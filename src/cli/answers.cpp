@@ -51,6 +51,11 @@ Result<Catalogue> openLooking(const CommonOptions& common) {
     return opened;
 }
 
+BytePath fromHere(const BytePath& path) {
+    return realPathOf(path).value_or(path.starts_with('/') ? path
+                                                           : joinPath(realPathOf(".").value_or("/"), path));
+}
+
 ProgressLine::ProgressLine(bool quiet) : shown_(!quiet && isatty(STDERR_FILENO) != 0) {}
 
 ProgressLine::~ProgressLine() {

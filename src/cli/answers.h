@@ -38,6 +38,9 @@ Result<Catalogue> openWorking(const CommonOptions& common);
 /// as they stand.
 Result<Catalogue> openLooking(const CommonOptions& common);
 
+/// A path as it was given, absolute, links resolved as far as it is there.
+BytePath fromHere(const BytePath& path);
+
 /// Shows progress on a terminal at most five times a second.
 class ProgressLine {
   public:

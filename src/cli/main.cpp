@@ -14,7 +14,6 @@
 #include "cli/verify_command.h"
 #include "core/base/file_handle.h"
 #include "core/base/user_folders.h"
-#include "core/evidence/worker/evidence_worker.h"
 #include "core/remedy/docket/review.h"
 
 #include <CLI/CLI.hpp>
@@ -308,6 +307,24 @@ int runCommand(int argc, char** argv) {
                           "from the beginning, even where an earlier scan could go on");
     auto* salvageList = salvageCommand->add_subcommand("list", "what a scan has found");
     salvageList->add_option("IMAGE", salvageImage, "the image or drive")->required();
+    BytesOptions salvageLook;
+    auto* salvageBytes = salvageCommand->add_subcommand("bytes", "the bytes of an image, and what they are");
+    salvageBytes->add_option("IMAGE", salvageLook.image, "the image or drive")->required();
+    salvageBytes->add_option("--find", salvageLook.find, "where the find of this number begins");
+    salvageBytes->add_option("--at", salvageLook.at, "from this byte on (0)");
+    salvageBytes->add_option("--length", salvageLook.length, "so many bytes, 1 MiB at most (512)");
+    salvageBytes->add_option("--text", salvageLook.text, "where this text stands from there on");
+    salvageBytes->add_option("--hex", salvageLook.hex, "where these bytes stand, as hexadecimal digits");
+    WriteOptions salvageWriting;
+    auto* salvageWrite = salvageCommand->add_subcommand(
+        "write", "write an image over a drive that nobody uses, and compare it afterwards");
+    salvageWrite->add_option("IMAGE", salvageWriting.image, "the image")->required();
+    salvageWrite->add_option("--to", salvageWriting.to, "the drive, or a file in its place")->required();
+    salvageWrite->add_option("--label", salvageWriting.label, "its label, to say that it is the right one");
+    salvageWrite->add_option("--size", salvageWriting.size, "its size in bytes, for the same");
+    auto* salvageForget =
+        salvageCommand->add_subcommand("forget", "forget what a scan has found; the image stays as it is");
+    salvageForget->add_option("IMAGE", salvageImage, "the image or drive")->required();
     auto* salvageTake = salvageCommand->add_subcommand(
         "take", "put finds back in their place, or into a folder, by the docket");
     salvageTake->add_option("SOURCE", taking.source, "the image or drive, or trash")->required();
@@ -600,6 +617,15 @@ int runCommand(int argc, char** argv) {
     if (salvageList->parsed()) {
         return runSalvageList(common, salvageImage);
     }
+    if (salvageBytes->parsed()) {
+        return runSalvageBytes(common, salvageLook, control);
+    }
+    if (salvageWrite->parsed()) {
+        return runSalvageWrite(common, salvageWriting, control);
+    }
+    if (salvageForget->parsed()) {
+        return runSalvageForget(common, salvageImage);
+    }
     if (salvageTake->parsed()) {
         return runSalvageTake(common, taking, control);
     }
@@ -642,9 +668,6 @@ int runCommand(int argc, char** argv) {
 
 int main(int argc, char** argv) {
     std::setlocale(LC_ALL, "");
-    if (const auto served = serveAsEvidenceWorker(argc, argv)) {
-        return *served;
-    }
     const int code = runCommand(argc, argv);
     // What could not be written out was not done, whatever came before.
     if (std::fflush(stdout) != 0 || std::ferror(stdout) != 0) {

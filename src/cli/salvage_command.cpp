@@ -1,22 +1,18 @@
 #include "cli/salvage_command.h"
 
 #include "cli/answers.h"
+#include "core/base/drive_use.h"
 #include "core/catalogue/volumes.h"
-#include "core/remedy/make_image.h"
 #include "core/salvage/recogniser.h"
 #include "core/salvage/scan_image.h"
 #include "core/salvage/trash_finds.h"
 #include "core/work/take_finds.h"
+#include "core/work/waiting_finds.h"
 
 #include <algorithm>
 
 namespace sober::cli {
 namespace {
-
-BytePath absolute(const BytePath& path) {
-    return realPathOf(path).value_or(path.starts_with('/') ? path
-                                                           : joinPath(realPathOf(".").value_or("/"), path));
-}
 
 Json textOrNull(std::string_view text) {
     return text.empty() ? Json() : Json(percentEncodeOffending(text));
@@ -63,11 +59,9 @@ Json findShape(const Find& find, const KnownFind& known) {
 }
 
 void sayFind(const Find& find, const KnownFind& known) {
-    const auto name =
-        !find.name.empty() ? displayPath(find.name)
-        : !find.tags.title.empty()
-            ? displayPath(find.tags.title)
-            : fmt::format("at byte {}", humanCount(find.extents.empty() ? 0 : find.extents.front().first));
+    const auto name = !find.name.empty()         ? displayPath(find.name)
+                      : !find.tags.title.empty() ? displayPath(find.tags.title)
+                                                 : fmt::format("at byte {}", humanCount(find.firstByte()));
     say("{:>6}  {:8} {:>9}  {:>11}  {}", find.id, find.format, humanBytes(find.bytes),
         humanSeconds(find.seconds), name);
     if (find.complete && *find.complete < 1) {
@@ -150,8 +144,24 @@ Json sourceShape(const SalvageSource& source) {
             {"file_systems", source.fileSystems}};
 }
 
+/// Why a drive is better imaged first.
+void warnOfDrive(const BytePath& path) {
+    const auto drive = openDrive(path);
+    const auto use = drive && drive->isDevice ? useOf(path) : Result<DriveUse>(Error{});
+    if (use) {
+        sayOn(stderr,
+              "{}{} is a drive: of one that fails every reading may be the last. Make an image first: sober "
+              "salvage "
+              "image.\n",
+              displayPath(path),
+              use->isFree() ? std::string()
+                            : " is in use (" + wordsFor(*use) +
+                                  "), what was deleted may be written over any moment, and it");
+    }
+}
+
 Result<SalvageSource> scannedSource(const Catalogue& catalogue, const BytePath& image) {
-    const auto path = absolute(image);
+    const auto path = fromHere(image);
     auto source = SalvageStore(catalogue).sourceOf(path);
     return !source ? Result<SalvageSource>(source.error())
            : *source
@@ -192,37 +202,6 @@ int runSalvageTrash(const CommonOptions& common, const std::string& volume, RunC
     return shown;
 }
 
-int runSalvageImage(const CommonOptions& common, const ImageOptions& options, RunControl& control) {
-    const auto map = [&] {
-        ProgressLine line(common.quiet);
-        return makeImage({absolute(options.source), absolute(options.to),
-                          options.map.empty() ? BytePath() : absolute(options.map), options.retries},
-                         control, std::ref(line));
-    }();
-    if (!map) {
-        return fail(map.error());
-    }
-    const auto unread = map->unread();
-    std::uint64_t lost = 0;
-    Json ranges = Json::array();
-    for (const auto& [first, past] : unread) {
-        ranges.push_back({first, past - 1});
-        lost += past - first;
-    }
-    if (common.json) {
-        printJson({{"schema", "sober.image/1"},
-                   {"bytes", map->bytes()},
-                   {"unread", std::move(ranges)},
-                   {"complete", unread.empty()}});
-    } else {
-        say("{} of {} are in the image{}\n", humanBytes(map->bytes() - lost), humanBytes(map->bytes()),
-            unread.empty() ? std::string(".")
-                           : fmt::format("; {} in {} could not be read so far.", humanBytes(lost),
-                                         counted(unread.size(), "place")));
-    }
-    return control.isCancelled() ? exitInterrupted : unread.empty() ? exitDone : exitSomeUnread;
-}
-
 int runSalvageScan(const CommonOptions& common, const ScanOptions& options, RunControl& control) {
     const auto kinds = kindsFrom(options.kinds);
     if (!kinds) {
@@ -233,9 +212,10 @@ int runSalvageScan(const CommonOptions& common, const ScanOptions& options, RunC
     if (!catalogue) {
         return fail(catalogue.error());
     }
+    warnOfDrive(options.image);
     const auto source = [&] {
         ProgressLine line(common.quiet);
-        return scanForAudio(*catalogue, {absolute(options.image), *kinds, options.everywhere, options.anew},
+        return scanForAudio(*catalogue, {fromHere(options.image), *kinds, options.everywhere, options.anew},
                             control, std::ref(line));
     }();
     if (!source) {
@@ -256,6 +236,12 @@ int runSalvageList(const CommonOptions& common, const BytePath& image) {
     const auto finds =
         source ? SalvageStore(*catalogue).finds(source->id) : Result<std::vector<Find>>(source.error());
     return finds ? showFinds(common, *catalogue, *finds, {}, sourceShape(*source)) : fail(finds.error());
+}
+
+int runSalvageForget(const CommonOptions& common, const BytePath& image) {
+    const auto catalogue = openWorking(common);
+    const auto forgotten = catalogue ? forgetImage(*catalogue, fromHere(image)) : Outcome(catalogue.error());
+    return forgotten ? exitDone : fail(forgotten.error());
 }
 
 int runSalvageTake(const CommonOptions& common, const TakeOptions& options, RunControl& control) {
@@ -298,7 +284,7 @@ int runSalvageTake(const CommonOptions& common, const TakeOptions& options, RunC
         return fail({Cause::notFound, {}, "There is no find of one of these numbers there."});
     }
     request.home = options.home;
-    request.to = options.to.empty() ? BytePath() : absolute(options.to);
+    request.to = options.to.empty() ? BytePath() : fromHere(options.to);
     request.layout = options.layout;
     request.onConflict = options.onConflict == "skip" ? OnConflict::skip : OnConflict::otherName;
     const auto planned = planTake(*catalogue, request, control);

@@ -3,51 +3,20 @@
 #include "core/media/carve/join_pieces.h"
 #include "core/media/carve/scanner.h"
 #include "core/media/flac_frame.h"
+#include "support/memory_source.h"
 #include "support/run_program.h"
 #include "support/sound.h"
 
 #include <fstream>
-#include <random>
-#include <sstream>
 
 using namespace sober;
 using namespace sober::test;
 
 namespace {
 
-std::string wholeContent(const BytePath& path) {
-    std::ostringstream text;
-    text << std::ifstream(path, std::ios::binary).rdbuf();
-    return text.str();
-}
-
-std::string carveNoise(std::size_t bytes, unsigned seed) {
-    std::mt19937 random(seed);
-    std::string text(bytes, '\0');
-    for (auto& byte : text) {
-        byte = static_cast<char>(random());
-    }
-    return text;
-}
-
-/// MemoryBytes in memory.
-class MemoryBytes final : public ByteSource {
-  public:
-    explicit MemoryBytes(const std::string& bytes) : bytes_(bytes) {}
-    std::uint64_t size() const override { return bytes_.size(); }
-    std::int64_t readAt(std::uint64_t offset, std::span<std::uint8_t> into) override {
-        const auto length = offset < bytes_.size() ? std::min(into.size(), bytes_.size() - offset) : 0;
-        std::copy_n(bytes_.begin() + static_cast<std::ptrdiff_t>(offset), length, into.begin());
-        return static_cast<std::int64_t>(length);
-    }
-
-  private:
-    const std::string& bytes_;
-};
-
 std::vector<Piece> scanned(const std::string& image, PieceKinds kinds = PieceKinds::all(),
                            std::vector<ByteRange> passedOver = {}) {
-    MemoryBytes bytes(image);
+    MemorySource bytes(image);
     RunControl control;
     std::uint64_t went = 0;
     auto all = scanImage(bytes, {0, image.size(), kinds, std::move(passedOver)}, control,
@@ -87,7 +56,7 @@ struct CarvedForms {
         REQUIRE(run({"lame", "--quiet", "-V", "5", folder / "m.wav", folder / "vbr.mp3"}).code == 0);
         REQUIRE(run({"oggenc", "-Q", folder / "m.wav", "-o", folder / "enc.ogg"}).code == 0);
     }
-    std::string of(const std::string& name) const { return wholeContent(folder / name); }
+    std::string of(const std::string& name) const { return readFile(folder / name); }
     TempFolder folder;
 };
 
@@ -116,7 +85,7 @@ void padToSector(std::string& image) {
 } // namespace
 
 TEST_CASE("Every format is found whole, byte for byte, wherever it begins") {
-    std::string image = carveNoise(40'960, 1);
+    std::string image = randomBytes(40'960, 1);
     std::vector<ByteRange> places;
     unsigned seed = 2;
     for (const auto& [file, kind] : carveCases) {
@@ -125,7 +94,7 @@ TEST_CASE("Every format is found whole, byte for byte, wherever it begins") {
         image += content;
         padToSector(image);
         // Side by side, or with something else between.
-        image += carveNoise(seed % 2 == 0 ? 0 : 3 * sectorBytes, seed);
+        image += randomBytes(seed % 2 == 0 ? 0 : 3 * sectorBytes, seed);
         ++seed;
     }
     const auto pieces = scanned(image);
@@ -146,7 +115,7 @@ TEST_CASE("What was cut is found as far as it goes, and not said to be whole") {
         INFO(file);
         const auto content = carvedForms().of(file);
         const auto cut = content.size() * 6 / 10 / sectorBytes * sectorBytes;
-        const auto image = carveNoise(sectorBytes * 8, 3) + content.substr(0, cut) + carveNoise(300'000, 4);
+        const auto image = randomBytes(sectorBytes * 8, 3) + content.substr(0, cut) + randomBytes(300'000, 4);
         const auto pieces = scanned(image);
         if (std::string(file) == "end.m4a") {
             // Without its table of contents nobody knows what it holds; it is said for what it may be.
@@ -171,7 +140,7 @@ TEST_CASE("The middle of what has lost its beginning is found by its frames and 
     for (const auto* file : {"tagged.mp3", "stream.aac", "six.flac", "v.ogg", "o.opus"}) {
         INFO(file);
         auto content = carvedForms().of(file);
-        content.replace(0, 8 * sectorBytes, carveNoise(8 * sectorBytes, 5));
+        content.replace(0, 8 * sectorBytes, randomBytes(8 * sectorBytes, 5));
         const auto pieces = scanned(content);
         REQUIRE(pieces.size() == 1);
         CHECK_FALSE(pieces[0].begins);
@@ -200,7 +169,7 @@ TEST_CASE("A recording that was never closed ends where nothing was written any 
     wave.replace(4, 4, std::string(4, '\0')); // its length
     wave.replace(40, 4, std::string(4, '\0'));
     padToSector(wave);
-    const auto pieces = scanned(wave + std::string(2'000'000, '\0') + carveNoise(4096, 6));
+    const auto pieces = scanned(wave + std::string(2'000'000, '\0') + randomBytes(4096, 6));
     REQUIRE(pieces.size() == 1);
     CHECK(pieces[0].past == wave.size());
     CHECK_FALSE(pieces[0].ends);
@@ -220,18 +189,19 @@ TEST_CASE("Silence to the end and behind it is said, and the length kept") {
 }
 
 TEST_CASE("Nothing is found where there is nothing") {
-    std::string image = carveNoise(8U << 20, 7) + std::string(1U << 20, '\0') + std::string(1U << 20, '\xFF');
-    image += wholeContent("/bin/bash") + wholeContent("/usr/share/common-licenses/GPL-3");
+    std::string image =
+        randomBytes(8U << 20, 7) + std::string(1U << 20, '\0') + std::string(1U << 20, '\xFF');
+    image += readFile("/bin/bash") + readFile("/usr/share/common-licenses/GPL-3");
     TempFolder folder;
     for (const auto* file : {"v.mp4", "v.mkv", "v.avi", "v.mpg", "v.ts", "v.wmv"}) {
         ffmpeg({"-f", "lavfi", "-i", "testsrc2=d=8:s=320x240", "-i", carvedForms().folder / "m.wav",
                 "-shortest", folder / file});
         padToSector(image);
-        image += wholeContent(folder / file);
+        image += readFile(folder / file);
     }
     ffmpeg({"-f", "lavfi", "-i", "testsrc2=d=1:s=1280x720", "-frames:v", "1", folder / "p.png"});
     padToSector(image);
-    image += wholeContent(folder / "p.png");
+    image += readFile(folder / "p.png");
     for (const auto& piece : scanned(image)) {
         INFO(word(piece.kind) << " at " << piece.first << ", " << piece.seconds << " s");
         CHECK(piece.seconds < 5);
@@ -305,12 +275,12 @@ TEST_CASE("Ogg and FLAC that were broken in two are joined where the check value
         for (const auto share : {0.2, 0.35, 0.5, 0.65, 0.8}) {
             const auto cut =
                 static_cast<std::size_t>(static_cast<double>(content.size()) * share) / 4096 * 4096;
-            std::string image = carveNoise(8'192, 1) + content.substr(0, cut) + carveNoise(20'480, 2);
+            std::string image = randomBytes(8'192, 1) + content.substr(0, cut) + randomBytes(20'480, 2);
             const auto second = image.size();
             image += content.substr(cut);
             padToSector(image);
             image += carvedForms().of("tagged.mp3");
-            MemoryBytes bytes(image);
+            MemorySource bytes(image);
             const auto all = joinPieces(bytes, scanned(image));
             ++tried;
             const bool isWhole =
@@ -330,10 +300,72 @@ TEST_CASE("Pieces of two recordings are never joined") {
     TempFolder folder;
     writeMusic(folder / "b.wav", 77, 6);
     ffmpeg({"-i", folder / "b.wav", "-sample_fmt", "s16", folder / "b.flac"});
-    const auto other = wholeContent(folder / "b.flac");
+    const auto other = readFile(folder / "b.flac");
     const auto cut = one.size() / 2 / 4096 * 4096;
     const auto from = other.size() / 2 / 4096 * 4096;
-    const auto image = one.substr(0, cut) + carveNoise(8'192, 4) + other.substr(from);
-    MemoryBytes bytes(image);
+    const auto image = one.substr(0, cut) + randomBytes(8'192, 4) + other.substr(from);
+    MemorySource bytes(image);
     CHECK(joinPieces(bytes, scanned(image)).empty());
+}
+
+TEST_CASE("MP3 that was broken in two or three is joined where its frames reach back over the break") {
+    std::size_t joined = 0;
+    std::size_t tried = 0;
+    TempFolder folder;
+    writeMusic(folder / "m.wav", 5, 12);
+    const auto made = [&](const std::vector<std::string>& words, const std::string& name) {
+        std::vector<std::string> line{"lame", "--quiet"};
+        line.insert(line.end(), words.begin(), words.end());
+        line.insert(line.end(), {folder / "m.wav", folder / name});
+        REQUIRE(run(line).code == 0);
+        return readFile(folder / name);
+    };
+    for (const auto& content : {made({"-V", "4"}, "v.mp3"), made({"-b", "128"}, "c.mp3"),
+                                made({"--abr", "160"}, "a.mp3"), made({"-b", "96", "-m", "m"}, "mono.mp3")}) {
+        for (const auto share : {0.2, 0.35, 0.5, 0.65, 0.8}) {
+            const auto cut =
+                static_cast<std::size_t>(static_cast<double>(content.size()) * share) / 4096 * 4096;
+            const auto again = cut + (content.size() - cut) / 2 / 4096 * 4096;
+            std::string image = randomBytes(8'192, 1) + content.substr(0, cut) + randomBytes(20'480, 2);
+            const auto second = image.size();
+            image += content.substr(cut, again - cut) + randomBytes(12'288, 3);
+            const auto third = image.size();
+            image += content.substr(again);
+            padToSector(image);
+            image += carvedForms().of("tagged.mp3");
+            MemorySource bytes(image);
+            const auto all = joinPieces(bytes, scanned(image));
+            ++tried;
+            joined += all.size() == 1 && all[0].extents ==
+                                             std::vector<ByteRange>{{8'192, 8'192 + cut},
+                                                                    {second, second + again - cut},
+                                                                    {third, third + content.size() - again}}
+                          ? 1
+                          : 0;
+        }
+    }
+    CHECK(tried == 20);
+    CHECK(joined * 10 >= tried * 9);
+}
+
+TEST_CASE("Pieces of two MP3 files of one encoder are never joined") {
+    TempFolder folder;
+    std::vector<std::string> contents;
+    for (const unsigned seed : {21U, 22U}) {
+        const auto name = std::to_string(seed);
+        writeMusic(folder / (name + ".wav"), seed, 12);
+        REQUIRE(
+            run({"lame", "--quiet", "-b", "128", folder / (name + ".wav"), folder / (name + ".mp3")}).code ==
+            0);
+        contents.push_back(readFile(folder / (name + ".mp3")));
+    }
+    std::size_t joined = 0;
+    for (std::size_t cut = 40'960; cut + 40'960 < contents[0].size(); cut += 8'192) {
+        for (std::size_t from = 40'960; from + 40'960 < contents[1].size(); from += 8'192) {
+            const auto image = contents[0].substr(0, cut) + randomBytes(8'192, 4) + contents[1].substr(from);
+            MemorySource bytes(image);
+            joined += joinPieces(bytes, scanned(image)).size();
+        }
+    }
+    CHECK(joined == 0);
 }

@@ -30,11 +30,11 @@ std::size_t framesOf(const BytePath& path, int rate) {
     return frames;
 }
 
-struct Forms : PlayerCollection {
+struct EncodedForms : PlayerCollection {
     /// Frames that are no whole number of any encoder's.
     static constexpr std::size_t frames = 44'100 * 7 + 123;
 
-    Forms() {
+    EncodedForms() {
         fs::create_directories(*this / "V");
         const auto filter =
             "anoisesrc=c=pink:a=0.3:seed=5:r=44100,lowpass=12000,aformat=channel_layouts=stereo,"
@@ -72,7 +72,7 @@ struct Forms : PlayerCollection {
 } // namespace
 
 TEST_CASE("a recording is written in every form: its length to the sample, its tags, and known as the same") {
-    Forms all;
+    EncodedForms all;
     struct Case {
         std::string form;
         std::string ending;
@@ -91,7 +91,7 @@ TEST_CASE("a recording is written in every form: its length to the sample, its t
         all.run(plan);
         const auto made = all / (to + "/long." + each.ending);
         REQUIRE(fs::exists(made));
-        const auto wanted = Forms::frames * static_cast<std::size_t>(each.rate) / 44'100;
+        const auto wanted = EncodedForms::frames * static_cast<std::size_t>(each.rate) / 44'100;
         // AAC in MP4 has no word for the end but the last frame's length, which FFmpeg 5.1 does not cut by.
         const std::size_t slack = each.ending == "m4a" ? 1024 : each.rate == 48'000 ? 1 : 0;
         const auto frames = framesOf(made, each.rate);
@@ -115,7 +115,7 @@ TEST_CASE("a recording is written in every form: its length to the sample, its t
 }
 
 TEST_CASE("what is encoded is proven, recognised by a second transfer, and taken back") {
-    Forms all;
+    EncodedForms all;
     const auto plan = all.planned("lossless=opus:96", "T");
     const auto ran = all.run(plan);
     RunControl control;
@@ -144,11 +144,11 @@ TEST_CASE("what is encoded is proven, recognised by a second transfer, and taken
 
 TEST_CASE("excerpts are as long as asked for; nothing lossy becomes lossless; what does not decode is not "
           "encoded") {
-    Forms all;
+    EncodedForms all;
     all.run(all.planned("lossless=mp3:V4@3", "T"));
     CHECK(framesOf(all / "T/long.mp3", 44'100) == 44'100 * 3);
     all.run(all.planned("lossless=vorbis:q3@50% loudest", "U"));
-    CHECK(framesOf(all / "U/long.ogg", 44'100) == (Forms::frames + 1) / 2);
+    CHECK(framesOf(all / "U/long.ogg", 44'100) == (EncodedForms::frames + 1) / 2);
     const auto lossy = all.planned("all=flac", "W");
     for (const auto& item : lossy.items) {
         CHECK((item.form.empty() == item.target.ends_with(".mp3")));

@@ -9,11 +9,11 @@
 #include "core/work/carry_out.h"
 #include "core/work/take_finds.h"
 #include "support/examined_collection.h"
+#include "support/memory_source.h"
 #include "support/mounts.h"
 #include "support/small_audio.h"
 
 #include <fstream>
-#include <random>
 #include <unistd.h>
 
 using namespace sober;
@@ -21,15 +21,6 @@ using namespace sober::test;
 namespace fs = std::filesystem;
 
 namespace {
-
-std::string fillingBytes(std::size_t bytes, unsigned seed) {
-    std::mt19937 random(seed);
-    std::string text(bytes, '\0');
-    for (auto& byte : text) {
-        byte = static_cast<char>(random());
-    }
-    return text;
-}
 
 /// A volume V of examined files, and what becomes of them.
 struct Lost : Examined {
@@ -83,7 +74,7 @@ struct Lost : Examined {
         for (std::size_t at = 0; at < content.size(); at += piece) {
             image += content.substr(at, piece);
             image.resize((image.size() + 4095) / 4096 * 4096, '\0');
-            image += fillingBytes(between, static_cast<unsigned>(image.size()));
+            image += randomBytes(between, static_cast<unsigned>(image.size()));
         }
     }
 
@@ -145,7 +136,7 @@ TEST_CASE("What was deleted from a card goes back to its place, and every list l
 
 TEST_CASE("What lies in pieces on a wiped card is laid together by what the catalogue remembers") {
     Lost lost;
-    std::string image = fillingBytes(65'536, 1);
+    std::string image = randomBytes(65'536, 1);
     Lost::lay(image, lost.contents[0], 100 * 4096, 24'576);
     Lost::lay(image, lost.contents[1], 71 * 4096, 4'096);
     Lost::lay(image, lost.contents[2], 19 * 4096, 16'384);
@@ -171,7 +162,7 @@ TEST_CASE("What was written over in part is recognised, kept apart, and never ta
     Lost lost(1);
     std::string image(65'536, '\0');
     auto damaged = lost.contents[0];
-    damaged.replace(damaged.size() / 2, damaged.size() / 5, fillingBytes(damaged.size() / 5, 3));
+    damaged.replace(damaged.size() / 2, damaged.size() / 5, randomBytes(damaged.size() / 5, 3));
     Lost::lay(image, damaged, damaged.size(), 4096);
     writeFile(lost / "card.img", image);
     lost.lose();
@@ -260,7 +251,7 @@ TEST_CASE("A scan that was stopped goes on where it was, and finds what one in a
     Lost lost;
     std::string image;
     for (int times = 0; times < 12; ++times) {
-        image += fillingBytes(9U << 20, static_cast<unsigned>(times + 5));
+        image += randomBytes(9U << 20, static_cast<unsigned>(times + 5));
         Lost::lay(image, lost.contents[static_cast<std::size_t>(times % 4)], 10U << 20, 0);
     }
     writeFile(lost / "card.img", image);
@@ -291,6 +282,129 @@ TEST_CASE("A scan that was stopped goes on where it was, and finds what one in a
         CHECK(stopped[i].checksum == single[i].checksum);
     }
     CHECK(single.size() == 12);
+}
+
+TEST_CASE(
+    "A scan that was stopped while it examined goes on with what is left, and lays nothing together twice") {
+    Lost lost;
+    std::string image = randomBytes(65'536, 3);
+    for (const auto& content : lost.contents) {
+        Lost::lay(image, content, 65'536, 8'192);
+    }
+    writeFile(lost / "card.img", image);
+    lost.lose();
+    const ScanChoices choices{lost / "card.img"};
+    std::size_t rounds = 0;
+    for (; rounds < 30; ++rounds) {
+        RunControl control;
+        const auto source = scanForAudio(lost.catalogue(), choices, control, [&](const Progress& progress) {
+            if (progress.at.find("examining") != std::string::npos) {
+                control.cancel();
+            }
+        });
+        REQUIRE(source.ok());
+        if (source->state == SalvageState::done) {
+            break;
+        }
+        CHECK(source->state == SalvageState::examining);
+    }
+    CHECK(rounds > 1);
+    const auto finds = lost.scan("card.img");
+    std::multiset<HoldingId> whole;
+    for (const auto& find : finds) {
+        if (find.isWhole() && find.holding != 0) {
+            whole.insert(find.holding);
+        }
+    }
+    CHECK(whole.size() == 4);
+    CHECK(std::set<HoldingId>(whole.begin(), whole.end()).size() == 4);
+}
+
+TEST_CASE("What an image has lost is taken from damaged copies that still have it") {
+    Lost lost(1);
+    const auto& content = lost.contents[0];
+    // One copy is damaged at its end, another in its first third; on the card the middle is written over.
+    const auto third = content.size() / 3;
+    auto late = content;
+    late.replace(content.size() - 5'000, 5'000, randomBytes(5'000, 8));
+    auto early = content;
+    early.replace(third / 2, 5'000, randomBytes(5'000, 9));
+    fs::create_directories(lost / "W");
+    writeFile(lost / "W/late.wav", late);
+    writeFile(lost / "W/early.wav", early);
+    lost.survey("W");
+    std::string image = randomBytes(16'384, 3);
+    const auto begins = image.size();
+    image += content;
+    image.replace(begins + third, third, randomBytes(third, 4));
+    writeFile(lost / "card.img", image);
+    lost.lose();
+    const auto finds = lost.scan("card.img");
+    const auto laid = std::ranges::find(finds, FoundHow::blocks, &Find::how);
+    REQUIRE(laid != finds.end());
+    CHECK(laid->recognised == RecognisedBy::blocks);
+    CHECK(laid->isWhole());
+    CHECK(laid->others == std::vector<BytePath>{lost / "W/early.wav"});
+
+    const auto taken = lost.take({{laid->id}, true});
+    CHECK(taken.carried.refused.empty());
+    CHECK((readFile(lost / "V/one.wav") == content));
+
+    SECTION("and nothing of them is believed that was changed since") {
+        RunControl control;
+        REQUIRE(undoEntry(lost.catalogue(), taken.carried.entry, control, {}).ok());
+        REQUIRE_FALSE(fs::exists(lost / "V/one.wav"));
+        writeFile(lost / "W/early.wav", randomBytes(content.size(), 5));
+        const auto again = lost.take({{laid->id}, true});
+        CHECK(again.taken.empty());
+        CHECK(again.carried.refused.size() == 1);
+        CHECK_FALSE(fs::exists(lost / "V/one.wav"));
+    }
+}
+
+TEST_CASE("What is new and sounds or is called the same is one group") {
+    Lost lost(1);
+    writeMusic(lost / "x.wav", 77, 12);
+    writeMusic(lost / "y.wav", 78, 12);
+    const auto named = [&](const BytePath& from, const std::string& title, const BytePath& to) {
+        ffmpeg({"-i", lost / from, "-metadata", "title=" + title, "-metadata", "artist=Ensemble", lost / to});
+    };
+    named("x.wav", "", "x.flac");
+    named("x.wav", "", "x.ogg");
+    named("y.wav", "Low Water", "y.flac");
+    std::string image = randomBytes(16'384, 3);
+    for (const auto* name : {"x.flac", "x.ogg", "y.flac"}) {
+        Lost::lay(image, readFile(lost / name), 10U << 20, 8'192);
+    }
+    // The beginning alone, too short to be heard, but with its name.
+    Lost::lay(image, readFile(lost / "y.flac").substr(0, 65'536), 10U << 20, 8'192);
+    writeFile(lost / "card.img", image);
+    const auto finds = lost.scan("card.img");
+    REQUIRE(finds.size() == 4);
+    CHECK(finds[0].kin == finds[1].kin);
+    CHECK(finds[2].kin == finds[3].kin);
+    CHECK(finds[0].kin != finds[2].kin);
+}
+
+TEST_CASE(
+    "Where a find lies goes into the docket and comes out of it as it was, with the files that lend to it") {
+    for (const auto& others : {std::vector<BytePath>{}, {"/a b"}, {"/a\nb", "/c\xFF"}}) {
+        const FindBytes bytes{{"/images/card one.img",
+                               others,
+                               {{512, 1'024}, {ExtentSource::nowhere, ExtentSource::nowhere + 9}}},
+                              checksumOf(std::array<std::uint8_t, 1>{120}),
+                              17};
+        const auto back = unpackFindBytes(packFindBytes(bytes));
+        REQUIRE(back.has_value());
+        CHECK(back->file == bytes.file);
+        CHECK(back->others == others);
+        CHECK(back->extents == bytes.extents);
+        CHECK(back->checksum == bytes.checksum);
+        CHECK(back->find == 17);
+        CHECK(back->size() == 521);
+    }
+    CHECK_FALSE(unpackFindBytes("").has_value());
+    CHECK_FALSE(unpackFindBytes(std::string(40, '\xFF')).has_value());
 }
 
 TEST_CASE("An image that is no good costs a sentence") {

@@ -1,3 +1,4 @@
+#include "core/media/layer3_frame.h"
 #include "core/media/mpeg_structure.h"
 #include "core/media/ogg_structure.h"
 #include "support/examined.h"

@@ -1,15 +1,18 @@
 #include "core/exchange/bag_text.h"
 #include "core/exchange/checksum_list.h"
 #include "core/exchange/playlist.h"
+#include "core/media/carve/byte_parts.h"
 #include "core/media/carve/join_pieces.h"
 #include "core/media/carve/scanner.h"
 #include "core/media/flac_frame.h"
 #include "core/media/mpeg_frame.h"
+#include "core/media/packed_image.h"
 #include "core/media/sniff.h"
 #include "core/media/structure.h"
 #include "core/players/location.h"
 #include "core/salvage/image_map.h"
 #include "core/salvage/trash_folders.h"
+#include "support/memory_source.h"
 
 #include <cstdlib>
 #include <string>
@@ -17,24 +20,8 @@
 
 namespace {
 
-/// The input as an image.
-class InputSource final : public sober::ByteSource {
-  public:
-    explicit InputSource(std::span<const std::uint8_t> bytes) : bytes_(bytes) {}
-    std::uint64_t size() const override { return bytes_.size(); }
-    std::int64_t readAt(std::uint64_t offset, std::span<std::uint8_t> into) override {
-        const auto length =
-            offset < bytes_.size() ? std::min<std::size_t>(into.size(), bytes_.size() - offset) : 0;
-        std::copy_n(bytes_.begin() + static_cast<std::ptrdiff_t>(offset), length, into.begin());
-        return static_cast<std::int64_t>(length);
-    }
-
-  private:
-    std::span<const std::uint8_t> bytes_;
-};
-
 void salvage(std::span<const std::uint8_t> bytes) {
-    InputSource image(bytes);
+    sober::test::MemorySource image(bytes);
     sober::RunControl control;
     const auto scanned = sober::scanImage(image, {0, bytes.size(), sober::PieceKinds::all(), {}}, control,
                                           [](std::uint64_t) {});
@@ -45,6 +32,20 @@ void salvage(std::span<const std::uint8_t> bytes) {
     }
     for (const auto& joined : sober::joinPieces(image, scanned.pieces)) {
         if (joined.parts.size() < 2 || joined.extents.size() != joined.parts.size()) {
+            std::abort();
+        }
+    }
+    for (const auto kind : sober::everyPieceKind) {
+        for (const auto& part : sober::bytePartsIn(image, kind, bytes.size() / 3, bytes.size())) {
+            if (part.first >= part.past || part.past > bytes.size()) {
+                std::abort();
+            }
+        }
+    }
+    for (const auto packing : {sober::ImagePacking::gzip, sober::ImagePacking::zstd}) {
+        auto units = sober::packedUnits(image, packing, "input");
+        std::uint8_t some[512];
+        if (units && sober::PackedImage(image, packing, std::move(*units)).readAt(100, some) > 512) {
             std::abort();
         }
     }

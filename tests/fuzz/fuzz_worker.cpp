@@ -43,7 +43,11 @@ class Asking {
             judge(path, scanned);
             judge(path,
                   worker_.join(*image, path, scanned ? scanned->pieces : std::vector<Piece>{}, control));
-            judge(path, worker_.examinePart(*image, path, {{0, image->size}}, control, onBytes));
+            judge(path, worker_.examinePart(*image, path, path, {{0, image->size}}, control, onBytes));
+            judge(path, worker_.measure(*image, path, control));
+            for (const auto kind : everyPieceKind) {
+                judge(path, worker_.byteParts(*image, {path, {}, {{0, image->size}}}, kind, {0, 65'536}));
+            }
         }
         if (auto listening = CagedListening::open(path)) {
             std::vector<std::int16_t> stereo(8192);
@@ -77,9 +81,6 @@ class Asking {
 } // namespace
 
 int main(int argc, char** argv) {
-    if (const auto served = serveAsEvidenceWorker(argc, argv)) {
-        return *served;
-    }
     if (argc < 3) {
         fmt::print(stderr, "fuzz-worker SECONDS FOLDER [SEED]\n");
         return 2;

@@ -1,4 +1,3 @@
-#include "core/evidence/worker/evidence_worker.h"
 #include "core/remedy/journal/taking_back.h"
 #include "core/work/carry_out.h"
 #include "core/work/open_for_work.h"
@@ -11,9 +10,6 @@
 /// killed, without any chance to clean up, right after the STEP-th instant. Exits with 0 where the
 /// work ended before that.
 int main(int argc, char** argv) {
-    if (const auto served = sober::serveAsEvidenceWorker(argc, argv)) {
-        return *served;
-    }
     if (argc != 4) {
         return 2;
     }

@@ -1,13 +1,9 @@
-#include "core/evidence/worker/evidence_worker.h"
 #include "support/run_cases.h"
 #include "support/test_home.h"
 
 #include <QApplication>
 
 int main(int argc, char** argv) {
-    if (const auto served = sober::serveAsEvidenceWorker(argc, argv)) {
-        return *served;
-    }
     const sober::test::TestHome home;
     int words = 1;
     QApplication application(words, argv);

@@ -64,11 +64,6 @@ void SalvageStrip::setChosen(qint64 find) {
     update();
 }
 
-void SalvageStrip::setReached(std::uint64_t reached) {
-    band_.reached = std::max(band_.reached, std::min(reached, band_.size));
-    update();
-}
-
 QRectF SalvageStrip::band() const {
     return {0, stripCaption, width() - 1.0, stripHeight};
 }

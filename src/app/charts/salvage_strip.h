@@ -40,8 +40,6 @@ class SalvageStrip : public Chart {
     explicit SalvageStrip(QWidget* parent = nullptr);
     void setBand(Band band);
     void setChosen(qint64 find);
-    /// Of an image that is being looked through.
-    void setReached(std::uint64_t reached);
 
   signals:
     void findClicked(qint64 find);

@@ -158,7 +158,7 @@ void FindEvidence::setFind(const std::optional<Find>& find, const KnownFind& kno
         if (image.empty()) {
             listening_->setFile(find->file);
         } else {
-            listening_->setPart(image, find->extents);
+            listening_->setPart({image, find->others, find->extents});
         }
     }
 }

@@ -1,6 +1,6 @@
 #include "app/desks/fixity_desk.h"
 
-#include "app/ask_folder.h"
+#include "app/ask_path.h"
 #include "app/desks/ask_window.h"
 #include "app/desks/ledger_words.h"
 #include "app/theme/theme.h"

@@ -1,6 +1,6 @@
 #include "app/desks/relink_panel.h"
 
-#include "app/ask_folder.h"
+#include "app/ask_path.h"
 #include "app/desks/ask_window.h"
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
@@ -8,7 +8,6 @@
 #include "core/catalogue/docket_store.h"
 #include "core/remedy/docket/review.h"
 
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
@@ -544,15 +543,11 @@ void RelinkPanel::example() {
     if (row == nullptr) {
         return;
     }
-    auto* window = new QFileDialog(this, tr("Where %1 is now").arg(shownPath(BytePath(nameOf(row->path)))));
-    window->setAttribute(Qt::WA_DeleteOnClose);
-    window->setOption(QFileDialog::DontUseNativeDialog);
-    window->setFileMode(QFileDialog::ExistingFile);
-    connect(window, &QFileDialog::fileSelected, this, [this, lost = row->path](const QString& file) {
-        request_.examples.push_back({lost, QFile::encodeName(file).toStdString()});
-        search();
-    });
-    window->open();
+    askForFile(this, tr("Where %1 is now").arg(shownPath(BytePath(nameOf(row->path)))), {},
+               [this, lost = row->path](const BytePath& file) {
+                   request_.examples.push_back({lost, file});
+                   search();
+               });
 }
 
 void RelinkPanel::chooseCandidate() {

@@ -1,14 +1,17 @@
 #include "app/desks/salvage_desk.h"
 
-#include "app/ask_folder.h"
+#include "app/ask_path.h"
+#include "app/desks/bytes_window.h"
 #include "app/desks/find_evidence.h"
+#include "app/desks/salvage_bands.h"
+#include "app/desks/write_image_window.h"
 #include "app/words.h"
-#include "core/catalogue/docket_store.h"
+#include "core/catalogue/volumes.h"
 #include "core/salvage/image_map.h"
+#include "core/work/waiting_finds.h"
 
 #include <QCheckBox>
 #include <QComboBox>
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
@@ -17,13 +20,10 @@
 
 #include <algorithm>
 #include <set>
+#include <tuple>
 
 namespace sober::app {
 namespace {
-
-bool isWhole(const Find& find) {
-    return find.examined && find.ends && find.sound != false && find.complete.value_or(1) >= 1;
-}
 
 Mark markOf(FindStanding standing) {
     switch (standing) {
@@ -53,75 +53,30 @@ QString standingWords(FindStanding standing) {
     return SalvageDesk::tr("new");
 }
 
-/// The finds of docket actions.
-Result<std::set<FindId>> waitingFinds(const Catalogue& catalogue) {
-    const auto actions = DocketStore(catalogue).all();
-    if (!actions) {
-        return actions.error();
-    }
-    std::set<FindId> ids;
-    for (const auto& action : *actions) {
-        const auto bytes = action.kind == ActionKind::salvage ? unpackFindBytes(action.change) : std::nullopt;
-        if (bytes) {
-            ids.insert(bytes->find);
+/// Of what is new and belongs together the best alone is left, and how many more there are of it.
+void putTogether(const std::vector<Find>& finds, const std::vector<KnownFind>& known,
+                 std::vector<FindId>& ids, std::map<FindId, std::size_t>& alike) {
+    const auto better = [](const Find& a, const Find& b) {
+        return std::tuple(a.isWhole(), a.seconds, a.bytes) > std::tuple(b.isWhole(), b.seconds, b.bytes);
+    };
+    std::map<FindId, std::vector<const Find*>> groups;
+    std::set<FindId> shown(ids.begin(), ids.end());
+    for (std::size_t i = 0; i < finds.size(); ++i) {
+        if (known[i].standing == FindStanding::unknown && finds[i].kin != 0 && shown.contains(finds[i].id)) {
+            groups[finds[i].kin].push_back(&finds[i]);
         }
     }
-    return ids;
-}
-
-/// The trash as a band: newest first, each as wide as it is large.
-void layTrash(SalvageStrip::Band& band, const std::vector<Find>& finds) {
-    std::uint64_t at = 0;
-    for (std::size_t i = 0; i < finds.size(); ++i) {
-        band.pieces[i].extents = {{at, at + finds[i].bytes}};
-        at += finds[i].bytes;
+    std::set<FindId> left;
+    for (auto& [kin, members] : groups) {
+        std::ranges::stable_sort(members, [&](const Find* a, const Find* b) { return better(*a, *b); });
+        if (members.size() > 1) {
+            alike[members.front()->id] = members.size() - 1;
+        }
+        for (std::size_t i = 1; i < members.size(); ++i) {
+            left.insert(members[i]->id);
+        }
     }
-    band.size = at;
-    band.reached = at;
-    band.isTrash = true;
-    const auto day = [](const Find& find) {
-        return find.deleted != 0 ? shown(localDay(find.deleted)) : SalvageDesk::tr("nobody knows when");
-    };
-    band.caption = SalvageDesk::tr("What was thrown away, the newest first");
-    band.first = finds.empty() ? QString() : day(finds.front());
-    band.last = finds.empty() ? QString() : day(finds.back());
-}
-
-void layImage(SalvageStrip::Band& band, const SalvageSource& source) {
-    band.size = source.size;
-    band.reached = source.reached;
-    band.first = QStringLiteral("0");
-    band.last = shown(humanBytes(source.size));
-    const auto systems = source.fileSystems.empty() ? SalvageDesk::tr("no file system that is known")
-                                                    : shown(source.fileSystems);
-    const auto state =
-        source.state == SalvageState::done
-            ? QString()
-            : SalvageDesk::tr(", looked through as far as %1").arg(shown(humanBytes(source.reached)));
-    band.caption =
-        SalvageDesk::tr("%1: %2, %3%4")
-            .arg(shownPath(BytePath(nameOf(source.path))), shown(humanBytes(source.size)), systems, state);
-}
-
-/// What is read, what was not tried yet, and what could not be read.
-SalvageStrip::Band bandOf(const ImageMap& map) {
-    SalvageStrip::Band band;
-    band.size = map.bytes();
-    band.reached = map.bytes();
-    band.ahead = map.ranges(Reading::ahead);
-    std::uint64_t failed = 0;
-    for (const auto reading : {Reading::step, Reading::sector, Reading::bad}) {
-        const auto ranges = map.ranges(reading);
-        band.unread.insert(band.unread.end(), ranges.begin(), ranges.end());
-        failed += map.count(reading);
-    }
-    band.caption = SalvageDesk::tr("Image of %1: %2 of %3 are read, %4 could not be read so far")
-                       .arg(shownPath(map.sources.empty() ? BytePath() : map.sources.back()),
-                            shown(humanBytes(map.count(Reading::read))), shown(humanBytes(map.bytes())),
-                            shown(humanBytes(failed)));
-    band.first = QStringLiteral("0");
-    band.last = shown(humanBytes(map.bytes()));
-    return band;
+    std::erase_if(ids, [&](FindId id) { return left.contains(id); });
 }
 
 } // namespace
@@ -135,9 +90,11 @@ SalvageDesk::SalvageDesk(Workbench& workbench)
       standing_(new QComboBox(this)),
       whole_(new QComboBox(this)),
       format_(new QComboBox(this)),
+      together_(new QCheckBox(tr("Fragments together"), this)),
       evidence_(new FindEvidence(this)) {
     buildHeading();
     body()->addWidget(strip_);
+    buildTools();
     buildRows();
     body()->addWidget(evidence_);
     connect(strip_, &SalvageStrip::findClicked, this, [this](qint64 find) {
@@ -152,19 +109,19 @@ SalvageDesk::SalvageDesk(Workbench& workbench)
             reload();
         }
     });
-    connect(&this->workbench(), &Workbench::progressed, this, [this](const Progress& progress) {
-        if (this->workbench().longWork() == LongWork::scan && progress.totalFiles == 0) {
-            strip_->setReached(progress.bytes);
-        }
-    });
     connect(&this->workbench(), &Workbench::takePlanned, this, &SalvageDesk::sayTaken);
     connect(&this->workbench(), &Workbench::imaging, this, &SalvageDesk::showImaging);
+    connect(&this->workbench(), &Workbench::imageWritten, this, [this](const WrittenImage& written) {
+        emit this->workbench().failed(
+            written.unread == 0
+                ? tr("%1 were written, read back and compared.").arg(shown(humanBytes(written.bytes)))
+                : tr("%1 were written, read back and compared; %2 of them are zeros for what is not in the "
+                     "image.")
+                      .arg(shown(humanBytes(written.bytes)), shown(humanBytes(written.unread))));
+    });
     connect(&this->workbench(), &Workbench::imaged, this, [this](const BytePath& image, const ImageMap& map) {
         const auto unread = map.unread();
-        std::uint64_t lost = 0;
-        for (const auto& [first, past] : unread) {
-            lost += past - first;
-        }
+        const auto lost = lengthOf(unread);
         emit this->workbench().failed(
             unread.empty() ? tr("All of it is in %1. Look again (L) looks through it.").arg(shownPath(image))
                            : tr("%1 in %2 are not in %3 yet; name the same image again to try them again. "
@@ -179,22 +136,38 @@ SalvageDesk::SalvageDesk(Workbench& workbench)
 void SalvageDesk::buildHeading() {
     sources_->setAccessibleName(tr("What is looked through"));
     sources_->setMinimumWidth(200);
+    auto* open = keyButton(tr("Image or drive…"), QKeySequence(Qt::Key_O), this);
+    open->setToolTip(
+        tr("Look through an image of a card, or a drive; nothing is changed there. Of a drive that fails "
+           "make an image first: every reading may be its last."));
+    forget_ = keyButton(tr("Forget"), QKeySequence(Qt::Key_Delete), this);
+    forget_->setToolTip(tr("Forget what was found in this image; the image itself stays as it is"));
+    connect(forget_, &QPushButton::clicked, this, &SalvageDesk::forget);
+    heading()->addWidget(sources_);
+    heading()->addWidget(open);
+    heading()->addWidget(forget_);
+    connect(open, &QPushButton::clicked, this, &SalvageDesk::askForImage);
+    connect(sources_, &QComboBox::currentIndexChanged, this, [this] {
+        if (!filling_) {
+            image_ = sources_->currentData().toByteArray().toStdString();
+            reload();
+        }
+    });
+}
+
+void SalvageDesk::buildTools() {
     kinds_->setAccessibleName(tr("Formats that are looked for"));
-    kinds_->addItem(tr("All formats"), 0U);
+    kinds_->addItem(tr("Scan for all"), 0U);
     for (const auto kind : everyPieceKind) {
         PieceKinds one;
         one.add(kind);
-        kinds_->addItem(tr("Only %1").arg(shown(std::string(word(kind)))), one.bits());
+        kinds_->addItem(tr("Scan for %1").arg(shown(std::string(word(kind)))), one.bits());
     }
     kinds_->setToolTip(tr("What the next scan looks for: one format alone is found faster"));
     kinds_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     kinds_->setMinimumContentsLength(10);
     everywhere_->setToolTip(
         tr("Also where the file system of an image gives out files that can simply be read"));
-    auto* open = keyButton(tr("Image or drive…"), QKeySequence(Qt::Key_O), this);
-    open->setToolTip(
-        tr("Look through an image of a card, or a drive; nothing is changed there. Of a drive that fails "
-           "make an image first: every reading may be its last."));
     auto* make = keyButton(tr("Make an image…"), QKeySequence(Qt::Key_M), this);
     make->setToolTip(
         tr("Read a drive that fails, or any, into an image: what is sound first. Stopped, it goes on there "
@@ -202,19 +175,24 @@ void SalvageDesk::buildHeading() {
     auto* again = keyButton(tr("Look again"), QKeySequence(Qt::Key_L), this);
     again->setToolTip(
         tr("Look at the trash again, or go on with the image; what was changed is looked through anew"));
-    heading()->addWidget(sources_);
-    heading()->addWidget(again);
-    heading()->addWidget(open);
-    heading()->addWidget(make);
-    connect(make, &QPushButton::clicked, this, &SalvageDesk::askToMakeImage);
-    connect(open, &QPushButton::clicked, this, &SalvageDesk::askForImage);
+    auto* write = keyButton(tr("Write one back…"), QKeySequence(Qt::Key_W), this);
+    write->setToolTip(tr("Write this image over a drive that nobody uses, and compare it afterwards"));
+    auto* bytes = keyButton(tr("Bytes"), QKeySequence(Qt::Key_B), this);
+    bytes->setToolTip(tr("The bytes of the image where the selected find begins, and what they are"));
     connect(again, &QPushButton::clicked, this, &SalvageDesk::again);
-    connect(sources_, &QComboBox::currentIndexChanged, this, [this] {
-        if (!filling_) {
-            image_ = sources_->currentData().toByteArray().toStdString();
-            reload();
-        }
-    });
+    connect(make, &QPushButton::clicked, this, &SalvageDesk::askToMakeImage);
+    connect(write, &QPushButton::clicked, this, &SalvageDesk::askToWriteImage);
+    connect(bytes, &QPushButton::clicked, this, &SalvageDesk::showBytes);
+    auto* tools = new QHBoxLayout;
+    tools->setSpacing(8);
+    for (QWidget* widget : std::initializer_list<QWidget*>{kinds_, everywhere_, again}) {
+        tools->addWidget(widget);
+    }
+    tools->addStretch(1);
+    for (auto* button : {bytes, make, write}) {
+        tools->addWidget(button);
+    }
+    body()->addLayout(tools);
 }
 
 void SalvageDesk::buildRows() {
@@ -233,6 +211,9 @@ void SalvageDesk::buildRows() {
             }
         });
     }
+    together_->setChecked(true);
+    together_->setToolTip(tr("What is new and sounds or is called the same is one line: the best of it"));
+    connect(together_, &QCheckBox::toggled, this, &SalvageDesk::reload);
     auto* home = keyButton(tr("Put back"), QKeySequence(Qt::Key_H), this);
     home->setToolTip(tr("To the place of the missing holding that it is or, out of the trash, where it was"));
     auto* into = keyButton(tr("Take into…"), QKeySequence(Qt::Key_T), this);
@@ -245,10 +226,8 @@ void SalvageDesk::buildRows() {
     for (QWidget* widget : std::initializer_list<QWidget*>{standing_, whole_, format_}) {
         above->addWidget(widget);
     }
+    above->addWidget(together_);
     above->addStretch(1);
-    above->addWidget(kinds_);
-    above->addWidget(everywhere_);
-    above->addSpacing(12);
     for (auto* button : {home, into, leave}) {
         above->addWidget(button);
     }
@@ -267,13 +246,19 @@ void SalvageDesk::buildRows() {
                                {}};
          }},
         {tr("Name"),
-         [](const FindRow& row) {
-             return Cell{findName(row.find, row.known), Mark::none, false, false, {}};
+         [this](const FindRow& row) {
+             const auto alike = alike_.find(row.find.id);
+             const auto name = findName(row.find, row.known);
+             return Cell{alike == alike_.end() ? name : tr("%1, and %2 more").arg(name).arg(alike->second),
+                         Mark::none,
+                         false,
+                         false,
+                         {}};
          }},
         {tr("How whole"),
          [](const FindRow& row) {
              return Cell{
-                 wholeWords(row.find), isWhole(row.find) ? Mark::sound : Mark::damaged, false, false, {}};
+                 wholeWords(row.find), row.find.isWhole() ? Mark::sound : Mark::damaged, false, false, {}};
          }},
         {tr("Format"),
          [](const FindRow& row) {
@@ -317,7 +302,7 @@ void SalvageDesk::buildRows() {
 
 SalvageDesk::Narrowing SalvageDesk::narrowing() const {
     return {standing_->currentIndex(), whole_->currentIndex(),
-            format_->currentData().toString().toStdString()};
+            format_->currentData().toString().toStdString(), together_->isChecked()};
 }
 
 void SalvageDesk::reload() {
@@ -342,6 +327,12 @@ Result<SalvageDesk::Seen> SalvageDesk::look(const Catalogue& catalogue, const By
         return images ? shownSource.error() : images.error();
     }
     Seen seen;
+    if (const auto volumes = Volumes(catalogue).all()) {
+        const auto atHand = std::ranges::find_if(*volumes, &Volume::atHand);
+        seen.near = BytePath(!images->empty()           ? parentOf(images->front().path)
+                             : atHand != volumes->end() ? parentOf(atHand->root)
+                                                        : std::string_view());
+    }
     seen.images = std::move(*images);
     seen.source = *shownSource;
     auto finds = seen.source ? store.finds(seen.source->id) : Result(std::vector<Find>{});
@@ -360,18 +351,20 @@ Result<SalvageDesk::Seen> SalvageDesk::look(const Catalogue& catalogue, const By
         const auto& find = (*finds)[i];
         const auto standing = (*known)[i].standing;
         formats.insert(find.format);
-        seen.missing += standing == FindStanding::missing && find.taken.empty() ? 1 : 0;
         seen.band.pieces.push_back({find.id, findName(find, (*known)[i]), find.extents,
                                     standing == FindStanding::missing   ? SalvageStrip::Ink::missing
                                     : standing == FindStanding::unknown ? SalvageStrip::Ink::fresh
                                                                         : SalvageStrip::Ink::held,
-                                    isWhole(find) || !find.examined});
+                                    find.isWhole() || !find.examined});
         const bool fits = (narrowing.standing == 0 || narrowing.standing - 1 == static_cast<int>(standing)) &&
-                          (narrowing.whole == 0 || (narrowing.whole == 1) == isWhole(find)) &&
+                          (narrowing.whole == 0 || (narrowing.whole == 1) == find.isWhole()) &&
                           (narrowing.format.empty() || narrowing.format == find.format);
         if (fits) {
             seen.ids.push_back(find.id);
         }
+    }
+    if (narrowing.isTogether) {
+        putTogether(*finds, *known, seen.ids, seen.alike);
     }
     seen.formats.assign(formats.begin(), formats.end());
     if (source.empty()) {
@@ -404,6 +397,8 @@ Result<std::vector<SalvageDesk::FindRow>> SalvageDesk::fetchRows(const Catalogue
 
 void SalvageDesk::show(const Seen& seen) {
     showSources(seen);
+    near_ = seen.near;
+    alike_ = seen.alike;
     if (workbench().longWork() != LongWork::imaging) {
         strip_->setBand(seen.band);
     }
@@ -434,6 +429,7 @@ void SalvageDesk::showSources(const Seen& seen) {
         sources_->addItem(shownPath(BytePath(nameOf(image_))), QByteArray::fromStdString(image_));
     }
     sources_->setCurrentIndex(at < 0 ? sources_->count() - 1 : at);
+    forget_->setEnabled(seen.source && !image_.empty());
     const auto format = format_->currentData();
     while (format_->count() > 1) {
         format_->removeItem(1);
@@ -448,33 +444,48 @@ void SalvageDesk::showSources(const Seen& seen) {
 }
 
 void SalvageDesk::askForImage() {
-    auto* dialog = new QFileDialog(this, tr("An image of a card, or a drive"));
-    dialog->setAttribute(Qt::WA_DeleteOnClose);
-    dialog->setFileMode(QFileDialog::ExistingFile);
-    dialog->setFilter(QDir::AllEntries | QDir::System);
-    connect(dialog, &QFileDialog::fileSelected, this,
-            [this](const QString& file) { scan(QFile::encodeName(file).toStdString()); });
-    dialog->open();
+    askForFile(this, tr("An image of a card, or a drive"), near_,
+               [this](const BytePath& image) { scan(image); });
 }
 
 void SalvageDesk::askToMakeImage() {
-    auto* from = new QFileDialog(this, tr("The drive that an image is made of"));
-    from->setAttribute(Qt::WA_DeleteOnClose);
-    from->setFileMode(QFileDialog::ExistingFile);
-    from->setFilter(QDir::AllEntries | QDir::System);
-    connect(from, &QFileDialog::fileSelected, this, [this](const QString& source) {
-        auto* to = new QFileDialog(this, tr("The image, on another drive"));
-        to->setAttribute(Qt::WA_DeleteOnClose);
-        to->setAcceptMode(QFileDialog::AcceptSave);
-        to->setOption(QFileDialog::DontConfirmOverwrite); // an image that was begun is gone on with
-        connect(to, &QFileDialog::fileSelected, this, [this, source](const QString& image) {
-            const auto path = QFile::encodeName(image).toStdString();
-            image_ = joinPath(realPathOf(parentOf(path)).value_or(BytePath(parentOf(path))), nameOf(path));
-            workbench().makeImage({QFile::encodeName(source).toStdString(), image_});
-        });
-        to->open();
+    askForFile(this, tr("The drive that an image is made of"), near_, [this](const BytePath& source) {
+        // An image that was begun is gone on with.
+        askWhereToWrite(
+            this, tr("The image, on another drive"), near_, [this, source](const BytePath& image) {
+                image_ =
+                    joinPath(realPathOf(parentOf(image)).value_or(BytePath(parentOf(image))), nameOf(image));
+                workbench().makeImage({source, image_});
+            });
     });
-    from->open();
+}
+
+void SalvageDesk::askToWriteImage() {
+    if (image_.empty()) {
+        emit workbench().failed(tr("Choose the image first that is to be written."));
+        return;
+    }
+    askForFile(this, tr("The drive that the image is written over"), "/dev", [this](const BytePath& target) {
+        workbench().ask<WriteTarget>(
+            this, [target](const Catalogue& catalogue) { return lookAtTarget(catalogue, target); },
+            [this](const WriteTarget& seen) {
+                if (!seen.whyNot.empty()) {
+                    emit workbench().failed(shown(seen.whyNot));
+                    return;
+                }
+                (new WriteImageWindow(workbench(), image_, seen, this))->open();
+            });
+    });
+}
+
+void SalvageDesk::showBytes() {
+    if (image_.empty()) {
+        emit workbench().failed(tr("What lies in the trash is a file: its bytes are where it lies."));
+        return;
+    }
+    const auto rows = list_->selectionModel()->selectedRows();
+    const auto* row = rows.isEmpty() ? nullptr : finds_->row(rows.front().row());
+    (new BytesWindow(workbench(), image_, row == nullptr ? 0 : row->find.firstByte(), this))->show();
 }
 
 void SalvageDesk::showImaging(const ImageMap& map) {
@@ -487,10 +498,26 @@ void SalvageDesk::scan(const BytePath& image) {
         return;
     }
     image_ = realPathOf(image).value_or(image);
+    warnOfDrive();
     const auto bits = kinds_->currentData().toUInt();
     workbench().scan(
         {image_, bits == 0 ? PieceKinds::all() : PieceKinds::ofBits(bits), everywhere_->isChecked(), false});
     reload();
+}
+
+/// Why a drive is better imaged first.
+void SalvageDesk::warnOfDrive() {
+    const auto drive = openDrive(image_);
+    const auto use = drive && drive->isDevice ? useOf(image_) : Result<DriveUse>(Error{});
+    if (use) {
+        emit workbench().failed(use->isFree() ? tr("It is looked through as it is. Of a drive that fails "
+                                                   "every reading may be the last: make an "
+                                                   "image first (M).")
+                                              : tr("It is in use (%1): what was deleted there may be written "
+                                                   "over any moment. Make an image first "
+                                                   "(M).")
+                                                    .arg(shown(wordsFor(*use))));
+    }
 }
 
 void SalvageDesk::again() {
@@ -539,23 +566,17 @@ void SalvageDesk::sayTaken(const std::vector<PlannedTake>& planned) {
 }
 
 void SalvageDesk::leave() {
-    workbench().decide([ids = selected()](const Catalogue& catalogue) -> Outcome {
-        const DocketStore docket(catalogue);
-        const auto actions = docket.all();
-        if (!actions) {
-            return actions.error();
-        }
-        std::vector<ActionId> off;
-        for (const auto& action : *actions) {
-            const auto bytes =
-                action.kind == ActionKind::salvage ? unpackFindBytes(action.change) : std::nullopt;
-            if (bytes && std::ranges::find(ids, bytes->find) != ids.end()) {
-                off.push_back(action.id);
-            }
-        }
-        const auto removed = docket.removeActions(off);
-        return removed ? done() : Outcome(removed.error());
+    workbench().decide([ids = selected()](const Catalogue& catalogue) { return leaveFinds(catalogue, ids); });
+}
+
+void SalvageDesk::forget() {
+    if (image_.empty()) {
+        return;
+    }
+    workbench().decide([image = std::exchange(image_, {})](const Catalogue& catalogue) {
+        return forgetImage(catalogue, image);
     });
+    reload();
 }
 
 std::vector<FindId> SalvageDesk::selected() const {

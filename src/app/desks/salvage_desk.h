@@ -6,8 +6,11 @@
 #include "app/lists/list_view.h"
 #include "core/salvage/recogniser.h"
 
+#include <map>
+
 class QCheckBox;
 class QComboBox;
+class QPushButton;
 
 namespace sober::app {
 
@@ -38,6 +41,7 @@ class SalvageDesk : public Desk {
         int standing = 0; ///< 0: all; else one more than FindStanding
         int whole = 0;    ///< 0: all, 1: whole, 2: not whole
         std::string format;
+        bool isTogether = true; ///< what sounds or is called the same is one line
     };
     struct Seen {
         std::vector<SalvageSource> images;
@@ -45,39 +49,49 @@ class SalvageDesk : public Desk {
         SalvageStrip::Band band;
         std::vector<FindId> ids;
         std::vector<std::string> formats;
-        std::uint64_t missing = 0;
+        std::map<FindId, std::size_t> alike; ///< of a line that stands for several: how many more there are
+        BytePath near;                       ///< a folder near which images may lie
     };
     static Result<Seen> look(const Catalogue& catalogue, const BytePath& source, const Narrowing& narrowing);
     static Result<std::vector<FindRow>> fetchRows(const Catalogue& catalogue,
                                                   std::span<const std::int64_t> ids);
 
     void buildHeading();
+    void buildTools();
     void buildRows();
     void show(const Seen& seen);
     void showSources(const Seen& seen);
     Narrowing narrowing() const;
     void askForImage();
     void askToMakeImage();
+    void askToWriteImage();
+    void showBytes();
     void showImaging(const ImageMap& map);
     void again();
     void take(bool home);
     void planTake(bool home, const BytePath& to);
     void leave();
+    void forget();
+    void warnOfDrive();
     void sayTaken(const std::vector<PlannedTake>& planned);
     std::vector<FindId> selected() const;
     void showChosen();
 
     QComboBox* sources_;
+    QPushButton* forget_ = nullptr;
     QComboBox* kinds_;
     QCheckBox* everywhere_;
     SalvageStrip* strip_;
     QComboBox* standing_;
     QComboBox* whole_;
     QComboBox* format_;
+    QCheckBox* together_;
     IdListModel<FindRow>* finds_;
     ListView* list_;
     FindEvidence* evidence_;
     BytePath image_; ///< that is shown; "" is the trash
+    BytePath near_;  ///< the folder that is shown first when one is asked for
+    std::map<FindId, std::size_t> alike_;
     unsigned asked_ = 0;
     bool filling_ = false; ///< the boxes, not a person
 };

@@ -1,6 +1,6 @@
 #include "app/desks/transfer_form.h"
 
-#include "app/ask_folder.h"
+#include "app/ask_path.h"
 #include "app/desks/desk.h"
 #include "app/theme/theme.h"
 #include "app/words.h"

@@ -30,6 +30,8 @@ QString nameOfWork(LongWork work) {
         return ProgressStrip::tr("Proving");
     case LongWork::scan:
         return ProgressStrip::tr("Salvaging");
+    case LongWork::imageWriting:
+        return ProgressStrip::tr("Writing an image");
     case LongWork::imaging:
         return ProgressStrip::tr("Making an image");
     case LongWork::trash:
@@ -114,7 +116,8 @@ void ProgressStrip::followWork() {
     setVisible(shownWork);
     pause_->setText(workbench_.isPaused() ? tr("Go on") : tr("Pause"));
     cancel_->setText(work == LongWork::survey || work == LongWork::verify || work == LongWork::seek ||
-                             work == LongWork::scan || work == LongWork::trash || work == LongWork::imaging
+                             work == LongWork::scan || work == LongWork::trash || work == LongWork::imaging ||
+                             work == LongWork::imageWriting
                          ? tr("Cancel")
                          : tr("Stop after this file"));
 }

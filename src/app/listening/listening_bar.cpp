@@ -80,7 +80,7 @@ void ListeningBar::say(const QString& text) {
 void ListeningBar::setFile(const BytePath& path, const QString& whyNot) {
     stop();
     path_ = path;
-    extents_.clear();
+    part_ = {};
     startAt_ = 0;
     gain_ = 0;
     slider_->setValue(0);
@@ -91,9 +91,9 @@ void ListeningBar::setFile(const BytePath& path, const QString& whyNot) {
     say(!device ? tr("No audio device: listening is not possible here.") : path.empty() ? whyNot : QString());
 }
 
-void ListeningBar::setPart(const BytePath& image, std::vector<ByteRange> extents) {
-    setFile(image);
-    extents_ = std::move(extents);
+void ListeningBar::setPart(PlacedBytes part) {
+    setFile(part.file);
+    part_ = std::move(part);
 }
 
 void ListeningBar::switchTo(const BytePath& path, double later, double gain) {
@@ -118,10 +118,9 @@ void ListeningBar::switchTo(const BytePath& path, double later, double gain) {
 }
 
 void ListeningBar::openFile(const BytePath& path, int rate, std::function<void(CagedListening)> then) {
-    opener_.post([this, path, extents = extents_, rate, asked = ++asked_, then = std::move(then)] {
+    opener_.post([this, path, part = part_, rate, asked = ++asked_, then = std::move(then)] {
         auto opened = std::make_shared<Result<CagedListening>>(
-            extents.empty() ? CagedListening::open(path, rate)
-                            : CagedListening::openPart(path, extents, rate));
+            part.extents.empty() ? CagedListening::open(path, rate) : CagedListening::openPart(part, rate));
         QMetaObject::invokeMethod(this, [this, opened, asked, then, path] {
             if (asked != asked_) {
                 return;

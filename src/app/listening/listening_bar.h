@@ -30,7 +30,7 @@ class ListeningBar : public QWidget {
     /// The file that Play plays; "" for none. What is playing stops.
     void setFile(const BytePath& path, const QString& whyNot = {});
     /// The same of what lies in several places of an image.
-    void setPart(const BytePath& image, std::vector<ByteRange> extents);
+    void setPart(PlacedBytes part);
     void goTo(double seconds);
     /// Another file from now on, `later` seconds further in it than in the present one: where something plays
     /// it goes on at the same musical moment. `gain` in dB, 0 at most, brings both to one level.
@@ -51,7 +51,7 @@ class ListeningBar : public QWidget {
     void openFile(const BytePath& path, int rate, std::function<void(CagedListening)> then);
 
     BytePath path_;
-    std::vector<ByteRange> extents_; ///< none: all of the file
+    PlacedBytes part_; ///< no extents: all of the file
     QPushButton* button_;
     QSlider* slider_;
     QLabel* text_;

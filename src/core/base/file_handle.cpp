@@ -61,8 +61,8 @@ Result<FileHandle> openForReading(const BytePath& path) {
     return file;
 }
 
-Result<OpenedImage> openImage(const BytePath& path) {
-    OpenedImage image;
+Result<OpenedDrive> openDrive(const BytePath& path) {
+    OpenedDrive image;
     image.file = FileHandle(openQuietly(AT_FDCWD, path.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK));
     if (!image.file) {
         return systemError(errno, "open", path);

@@ -64,8 +64,8 @@ FileStamp stampOf(const struct stat& status);
 /// waits on a fifo, and leaves the access time alone where the system allows it.
 Result<FileHandle> openForReading(const BytePath& path);
 
-/// An image of a drive, or a drive itself.
-struct OpenedImage {
+/// A drive, or a file in its place.
+struct OpenedDrive {
     FileHandle file;
     std::uint64_t size = 0;
     Nanoseconds mtime = 0; ///< 0 of a drive
@@ -74,7 +74,7 @@ struct OpenedImage {
 
 /// Opens a regular file or a block device for reading and nothing else; a link in the last name is followed:
 /// drives are named by links.
-Result<OpenedImage> openImage(const BytePath& path);
+Result<OpenedDrive> openDrive(const BytePath& path);
 
 /// Opens a folder for listing, under the same restraint. `followLink` allows a link as last name.
 Result<FileHandle> openFolder(int parent, const char* name, const BytePath& fullPath, bool followLink);

@@ -6,10 +6,6 @@
 namespace sober {
 namespace {
 
-std::uint64_t countAt(SQLite::Statement& row, int column) {
-    return static_cast<std::uint64_t>(row.getColumn(column).getInt64());
-}
-
 void bindCount(SQLite::Statement& statement, int index, std::uint64_t count) {
     statement.bind(index, static_cast<std::int64_t>(count));
 }

@@ -21,7 +21,7 @@ FormerHolding formerFrom(SQLite::Statement& row) {
     return former;
 }
 
-constexpr const char* columns = "h.id, h.xxh3, h.size, h.duration, h.title, h.artist, h.album";
+constexpr const char* formerColumns = "h.id, h.xxh3, h.size, h.duration, h.title, h.artist, h.album";
 
 } // namespace
 
@@ -32,9 +32,9 @@ Result<std::vector<std::vector<FormerHolding>>> FormerPlaces::at(std::span<const
     }
     return guarded(catalogue_, [&] {
         std::string sql = "SELECT ";
-        sql += columns;
+        sql += formerColumns;
         sql += " FROM holdings h WHERE h.volume = ?1 AND h.path = ?2 AND h.state <> 0 UNION SELECT ";
-        sql += columns;
+        sql += formerColumns;
         sql += " FROM former_places f CROSS JOIN holdings h ON h.id = f.holding WHERE f.volume = ?1 AND "
                "f.path = ?2";
         SQLite::Statement ask(catalogue_.database(), sql);
@@ -60,7 +60,7 @@ Result<std::vector<std::vector<FormerHolding>>> FormerPlaces::at(std::span<const
 Result<std::vector<FormerHolding>> FormerPlaces::byIds(std::span<const HoldingId> ids) const {
     return guarded(catalogue_, [&] {
         std::string sql = "SELECT ";
-        sql += columns;
+        sql += formerColumns;
         sql += " FROM holdings h WHERE h.id = ?";
         SQLite::Statement ask(catalogue_.database(), sql);
         std::vector<FormerHolding> found;

@@ -105,6 +105,10 @@ BytePath bytesOf(const SQLite::Column& column) {
     return {static_cast<const char*>(column.getBlob()), static_cast<std::size_t>(column.getBytes())};
 }
 
+std::uint64_t countAt(SQLite::Statement& row, int column) {
+    return static_cast<std::uint64_t>(row.getColumn(column).getInt64());
+}
+
 Checksum128 checksumOf(const SQLite::Column& column) {
     Checksum128 checksum;
     const auto* data = static_cast<const std::uint8_t*>(column.getBlob());

@@ -80,6 +80,7 @@ void bindId(SQLite::Statement& statement, int index, std::int64_t id);
 
 BytePath bytesOf(const SQLite::Column& column);
 Checksum128 checksumOf(const SQLite::Column& column);
+std::uint64_t countAt(SQLite::Statement& row, int column);
 /// A word that stands for no kind is damage.
 ActionKind kindOf(const SQLite::Column& column);
 

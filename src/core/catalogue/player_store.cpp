@@ -130,10 +130,6 @@ void dropOrphans(SQLite::Database& database) {
     database.exec("DELETE FROM lists WHERE id NOT IN (SELECT list FROM player_lists)");
 }
 
-std::uint64_t countAt(SQLite::Statement& row, int column) {
-    return static_cast<std::uint64_t>(row.getColumn(column).getInt64());
-}
-
 /// Within the caller's transaction.
 ListFileId writeList(SQLite::Database& database, std::span<const Volume> volumes, const ListFile& list,
                      PlayerId player) {

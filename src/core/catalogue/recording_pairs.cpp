@@ -68,7 +68,7 @@ RecordingPair pairFrom(SQLite::Statement& row) {
             row.getColumn(3).getDouble(), unpacked(row.getColumn(4).getString())};
 }
 
-constexpr const char* columns = "SELECT first, second, bit_errors, offset, comparison FROM recording_pairs";
+constexpr const char* pairColumns = "SELECT first, second, bit_errors, offset, comparison FROM recording_pairs";
 
 } // namespace
 
@@ -88,7 +88,7 @@ RecordingPair turned(const RecordingPair& pair) {
 
 Result<std::vector<RecordingPair>> RecordingPairs::all() const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(catalogue_.database(), columns);
+        SQLite::Statement ask(catalogue_.database(), pairColumns);
         std::vector<RecordingPair> pairs;
         while (ask.executeStep()) {
             pairs.push_back(pairFrom(ask));
@@ -102,7 +102,7 @@ Result<std::optional<RecordingPair>> RecordingPairs::of(const Checksum128& first
     return guarded(catalogue_, [&]() -> std::optional<RecordingPair> {
         const bool swapped = second < first;
         SQLite::Statement ask(catalogue_.database(),
-                              std::string(columns) + " WHERE first = ? AND second = ?");
+                              std::string(pairColumns) + " WHERE first = ? AND second = ?");
         bindBytes(ask, 1, swapped ? second : first);
         bindBytes(ask, 2, swapped ? first : second);
         if (!ask.executeStep()) {

@@ -1,6 +1,9 @@
 #include "core/catalogue/salvage_store.h"
 
 #include "core/catalogue/guarded.h"
+#include "core/media/carve/piece.h"
+
+#include <fmt/format.h>
 
 #include <algorithm>
 #include <cstring>
@@ -14,7 +17,25 @@ constexpr const char* findColumns =
     "id, source, how, format, extents, bytes, seconds, name, came_from, file, deleted, begins, ends, "
     "overwritten, sound, "
     "complete, xxh3, title, artist, album, track, date, fingerprint, holding, recognised, agreement, kin, "
-    "examined, taken, piece";
+    "examined, taken, piece, others";
+
+std::string joinedPaths(const std::vector<BytePath>& paths) {
+    std::string joined;
+    for (const auto& path : paths) {
+        joined += (joined.empty() ? std::string() : std::string(1, '\0')) + path;
+    }
+    return joined;
+}
+
+std::vector<BytePath> pathsFrom(std::string_view joined) {
+    std::vector<BytePath> paths;
+    while (!joined.empty()) {
+        const auto end = std::min(joined.find('\0'), joined.size());
+        paths.emplace_back(joined.substr(0, end));
+        joined.remove_prefix(std::min(end + 1, joined.size()));
+    }
+    return paths;
+}
 
 std::string packedRanges(const std::vector<ByteRange>& ranges) {
     std::string packed(ranges.size() * 16, '\0');
@@ -94,6 +115,7 @@ Find findFrom(SQLite::Statement& row) {
     find.examined = next().getInt() != 0;
     find.taken = bytesOf(next());
     find.piece = bytesOf(next());
+    find.others = pathsFrom(bytesOf(next()));
     return find;
 }
 
@@ -140,8 +162,9 @@ void bindFind(SQLite::Statement& statement, const Find& find) {
     statement.bind(at++, find.examined ? 1 : 0);
     bindBytes(statement, at++, find.taken);
     bindBytes(statement, at++, find.piece);
+    bindBytes(statement, at++, joinedPaths(find.others));
 }
-constexpr int findFields = 29;
+constexpr int findFields = 30;
 
 std::vector<HoldingId> idsOf(SQLite::Statement& ask) {
     std::vector<HoldingId> ids;
@@ -156,12 +179,17 @@ constexpr const char* byUse = " ORDER BY h.state = 1 DESC, h.state, h.volume, h.
 
 } // namespace
 
-std::uint64_t FindBytes::size() const {
-    std::uint64_t length = 0;
-    for (const auto& [first, past] : extents) {
-        length += past - first;
+bool Find::isWhole() const {
+    return examined &&
+           (recognised == RecognisedBy::bytes || (ends && sound != false && complete.value_or(1) >= 1));
+}
+
+BytePath Find::nameOrPlace() const {
+    if (!name.empty()) {
+        return name;
     }
-    return length;
+    const auto kind = pieceKindOf(format);
+    return fmt::format("found {:012}.{}", firstByte(), kind ? endingFor(*kind) : "audio");
 }
 
 // The find's number, the checksum, so many extents, and the path.
@@ -171,7 +199,8 @@ std::string packFindBytes(const FindBytes& bytes) {
     std::memcpy(packed.data(), &bytes.find, 8);
     std::memcpy(packed.data() + 8, bytes.checksum.bytes.data(), 16);
     std::memcpy(packed.data() + 24, &count, 8);
-    return packed + packedRanges(bytes.extents) + bytes.file;
+    packed += packedRanges(bytes.extents) + bytes.file;
+    return bytes.others.empty() ? packed : packed + '\0' + joinedPaths(bytes.others);
 }
 
 std::optional<FindBytes> unpackFindBytes(std::string_view packed) {
@@ -188,7 +217,12 @@ std::optional<FindBytes> unpackFindBytes(std::string_view packed) {
         return std::nullopt;
     }
     bytes.extents = rangesFrom(std::string(packed.substr(head, count * 16)));
-    bytes.file = packed.substr(head + count * 16);
+    bytes.others = pathsFrom(packed.substr(head + count * 16));
+    if (bytes.others.empty()) {
+        return std::nullopt;
+    }
+    bytes.file = bytes.others.front();
+    bytes.others.erase(bytes.others.begin());
     return bytes;
 }
 
@@ -428,6 +462,30 @@ Outcome SalvageStore::eachMissing(const std::function<void(Remembered&&)>& visit
             remembered.parts = partsFrom(bytesOf(ask.getColumn(3)));
             visit(std::move(remembered));
         }
+    });
+}
+
+Result<std::multimap<std::uint64_t, BytePath>>
+SalvageStore::filesOfSizes(std::span<const std::uint64_t> sizes) const {
+    return guarded(catalogue_, [&] {
+        std::string list = "[";
+        for (const auto size : sizes) {
+            list += (list.size() > 1 ? "," : "") + std::to_string(size);
+        }
+        SQLite::Statement ask(
+            catalogue_.database(),
+            "WITH wanted(size) AS (SELECT value FROM json_each(?)) "
+            "SELECT h.size, v.root, h.path FROM holdings h JOIN volumes v ON v.id = h.volume "
+            "WHERE h.state = 0 AND h.size IN wanted UNION ALL "
+            "SELECT bytes, x'', file FROM finds WHERE file <> x'' AND bytes IN wanted");
+        ask.bind(1, list + "]");
+        std::multimap<std::uint64_t, BytePath> files;
+        while (ask.executeStep()) {
+            const auto root = bytesOf(ask.getColumn(1));
+            const auto path = bytesOf(ask.getColumn(2));
+            files.emplace(ask.getColumn(0).getInt64(), root.empty() ? path : joinPath(root, path));
+        }
+        return files;
     });
 }
 

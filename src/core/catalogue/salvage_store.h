@@ -1,9 +1,11 @@
 #pragma once
 
+#include "core/base/byte_ranges.h"
 #include "core/catalogue/catalogue.h"
 #include "core/catalogue/records.h"
 
 #include <functional>
+#include <map>
 #include <span>
 
 namespace sober {
@@ -80,18 +82,23 @@ struct Find {
     double agreement = 0; ///< of fingerprints: 1 less the share of differing bits
     FindId kin = 0;       ///< the first of those that sound like it, itself among them
     bool examined = false;
-    BytePath taken;    ///< absolute: where it was taken to; "" while it was not
+    BytePath taken;               ///< absolute: where it was taken to; "" while it was not
+    std::vector<BytePath> others; ///< absolute: files that lend what is lost in the image (HelpedSource)
     std::string piece; ///< of what breaks off or begins in its middle: what its format counts, packed
+
+    std::uint64_t firstByte() const { return extents.empty() ? 0 : extents.front().first; }
+    /// All of it is there, as far as its examination can tell.
+    bool isWhole() const;
+    /// Its own name, or one that tells its place and format.
+    BytePath nameOrPlace() const;
 };
 
 /// Where the bytes of a find lie, as the docket keeps it.
-struct FindBytes {
-    BytePath file; ///< absolute: the image, or the file in a trash
-    std::vector<ByteRange> extents;
+struct FindBytes : PlacedBytes {
     Checksum128 checksum; ///< of all of it, as it was examined
     FindId find = 0;
 
-    std::uint64_t size() const;
+    std::uint64_t size() const { return lengthOf(extents); }
 };
 std::string packFindBytes(const FindBytes& bytes);
 /// Nothing where the bytes are no such thing.
@@ -132,6 +139,8 @@ class SalvageStore {
         Checksum128 checksum;
         std::vector<PartChecksum> parts;
     };
+    /// Files of these lengths that may lend (absolute): present holdings, then what lies in the trash.
+    Result<std::multimap<std::uint64_t, BytePath>> filesOfSizes(std::span<const std::uint64_t> sizes) const;
     Outcome eachMissing(const std::function<void(Remembered&&)>& visit) const;
 
     /// Holdings that carry something, in any state, missing ones first, then present ones.

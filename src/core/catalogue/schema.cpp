@@ -580,9 +580,13 @@ CREATE TABLE salvage_starts(
   PRIMARY KEY(source, place)) WITHOUT ROWID;
 )sql";
 
-constexpr std::array<const char*, 12> steps{firstStep,   evidenceStep, copiesStep,   decidingStep,
-                                            fixityStep,  outsideStep,  playersStep,  consentStep,
-                                            enginesStep, searchStep,   transferStep, salvageStep};
+constexpr const char* lendingStep = R"sql(
+ALTER TABLE finds ADD COLUMN others BLOB NOT NULL DEFAULT x'';
+)sql";
+
+constexpr std::array<const char*, 13> steps{firstStep,    evidenceStep, copiesStep,  decidingStep, fixityStep,
+                                            outsideStep,  playersStep,  consentStep, enginesStep,  searchStep,
+                                            transferStep, salvageStep,  lendingStep};
 
 } // namespace
 

@@ -1,71 +1,60 @@
 #include "core/evidence/fingerprint.h"
 
-#include "core/media/resample.h"
-
 #include <bit>
 #include <chromaprint.h>
+#include <dlfcn.h>
+#include <memory>
 
 namespace sober {
 namespace {
 
-constexpr int fingerprintRate = 11'025; // Hz
-constexpr int algorithm = CHROMAPRINT_ALGORITHM_DEFAULT;
+/// What packs and unpacks, of libchromaprint. That brings FFmpeg and a hundred others along: it is loaded by
+/// who packs the first time, and not by every program that might.
+class Packing {
+  public:
+    static const Packing& get() {
+        static const Packing packing;
+        return packing;
+    }
+    explicit operator bool() const { return encode != nullptr && decode != nullptr && release != nullptr; }
 
-struct FreeChromaprint {
-    void operator()(ChromaprintContext* context) const { chromaprint_free(context); }
-};
-struct FreeMemory {
-    void operator()(void* memory) const { chromaprint_dealloc(memory); }
-};
+    decltype(&chromaprint_encode_fingerprint) encode = nullptr;
+    decltype(&chromaprint_decode_fingerprint) decode = nullptr;
+    decltype(&chromaprint_dealloc) release = nullptr;
 
-} // namespace
-
-struct FingerprintPass::State {
-    std::unique_ptr<ChromaprintContext, FreeChromaprint> context{chromaprint_new(algorithm)};
-    std::unique_ptr<MonoResampler> resampler;
-
-    void feed(std::span<const std::int16_t> mono) {
-        if (!mono.empty()) {
-            chromaprint_feed(context.get(), mono.data(), static_cast<int>(mono.size()));
+  private:
+    Packing() {
+        void* library = dlopen("libchromaprint.so.1", RTLD_LAZY);
+        if (library != nullptr) {
+            find(library, "chromaprint_encode_fingerprint", encode);
+            find(library, "chromaprint_decode_fingerprint", decode);
+            find(library, "chromaprint_dealloc", release);
         }
     }
+    template <typename Function>
+    static void find(void* library, const char* name, Function& function) {
+        function = reinterpret_cast<Function>(dlsym(library, name)); // NOLINT: that is what dlsym is for
+    }
 };
 
-FingerprintPass::FingerprintPass() : state_(std::make_unique<State>()) {}
-FingerprintPass::~FingerprintPass() = default;
-
-void FingerprintPass::begin(const SampleFormat& format) {
-    state_->resampler = std::make_unique<MonoResampler>(format.channels, format.sampleRate, fingerprintRate);
-    chromaprint_start(state_->context.get(), fingerprintRate, 1);
+/// Memory of the library's.
+template <typename T>
+std::unique_ptr<T, decltype(&chromaprint_dealloc)> owned(T* memory) {
+    return {memory, Packing::get().release};
 }
 
-void FingerprintPass::take(const DecodedBlock& block) {
-    state_->feed(state_->resampler->feed(block.floats));
-}
-
-Fingerprint FingerprintPass::finish() {
-    if (!state_->resampler) {
-        return {};
-    }
-    state_->feed(state_->resampler->finish());
-    std::uint32_t* words = nullptr;
-    int count = 0;
-    if (chromaprint_finish(state_->context.get()) != 1 ||
-        chromaprint_get_raw_fingerprint(state_->context.get(), &words, &count) != 1) {
-        return {};
-    }
-    const std::unique_ptr<std::uint32_t, FreeMemory> owned(words);
-    return {words, words + count};
-}
+} // namespace
 
 std::string packFingerprint(const Fingerprint& words) {
     char* packed = nullptr;
     int size = 0;
-    if (words.empty() || chromaprint_encode_fingerprint(words.data(), static_cast<int>(words.size()),
-                                                        algorithm, &packed, &size, 0) != 1) {
+    const auto& library = Packing::get();
+    if (words.empty() || !library ||
+        library.encode(words.data(), static_cast<int>(words.size()), CHROMAPRINT_ALGORITHM_DEFAULT, &packed,
+                       &size, 0) != 1) {
         return {};
     }
-    const std::unique_ptr<char, FreeMemory> owned(packed);
+    const auto memory = owned(packed);
     return {packed, static_cast<std::size_t>(size)};
 }
 
@@ -76,11 +65,12 @@ std::optional<Fingerprint> unpackFingerprint(std::string_view packed) {
     std::uint32_t* words = nullptr;
     int count = 0;
     int form = 0;
-    if (chromaprint_decode_fingerprint(packed.data(), static_cast<int>(packed.size()), &words, &count, &form,
-                                       0) != 1) {
+    const auto& library = Packing::get();
+    if (!library ||
+        library.decode(packed.data(), static_cast<int>(packed.size()), &words, &count, &form, 0) != 1) {
         return std::nullopt;
     }
-    const std::unique_ptr<std::uint32_t, FreeMemory> owned(words);
+    const auto memory = owned(words);
     return Fingerprint(words, words + count);
 }
 

@@ -33,10 +33,11 @@ class OpenFileSource final : public ByteSource {
 };
 
 /// Bytes that lie in several places of another source, one after the other. A range from `nowhere` on stands
-/// for what is lost: zeros.
+/// for what is lost: zeros. One from `elsewhere` on lies in another file than the image (image_files.h).
 class ExtentSource final : public ByteSource {
   public:
     static constexpr std::uint64_t nowhere = 1ULL << 62;
+    static constexpr std::uint64_t elsewhere = 1ULL << 48;
 
     ExtentSource(ByteSource& source, std::vector<ByteRange> extents);
     std::uint64_t size() const override { return starts_.back(); }

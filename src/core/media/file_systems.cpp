@@ -99,7 +99,7 @@ void readAt(TSK_IMG_INFO* image, TSK_OFF_T offset, std::vector<ImageFileSystem>&
     }
     ImageFileSystem system;
     const auto* const type = tsk_fs_type_toname(files->ftype);
-    system.type = type != nullptr ? type : "";
+    system.type = type == nullptr ? "" : std::string_view(type) == "hfsp" ? "hfs+" : type;
     system.first = static_cast<std::uint64_t>(files->offset);
     system.past = system.first + static_cast<std::uint64_t>(files->block_count) * files->block_size;
     constexpr auto all = static_cast<TSK_FS_DIR_WALK_FLAG_ENUM>(
@@ -129,7 +129,9 @@ Result<std::vector<ImageFileSystem>> readFileSystems(ByteSource& source) {
             }
         }
     }
-    if (found.empty()) {
+    // Discs are at once a whole of their own and parted for others.
+    const bool isWhole = std::ranges::none_of(found, [](const auto& system) { return system.first == 0; });
+    if (isWhole) {
         readAt(image, 0, found);
     }
     tsk_img_close(image);

@@ -1,6 +1,8 @@
 #include "core/media/mpeg_structure.h"
 
 #include "core/base/text.h"
+#include "core/media/layer3_frame.h"
+#include "core/media/tag_lengths.h"
 
 #include <fmt/format.h>
 
@@ -13,90 +15,16 @@ namespace {
 using namespace std::string_view_literals;
 using Bytes = std::span<const std::uint8_t>;
 
-constexpr std::size_t longestTagHead = 32;
-
-/// Reads bits from the highest of the first byte on.
-class BitReader {
-  public:
-    explicit BitReader(Bytes bytes) : bytes_(bytes) {}
-    unsigned take(int bits) {
-        unsigned value = 0;
-        for (; bits > 0; --bits, ++at_) {
-            value = value << 1 | ((bytes_[at_ / 8] >> (7 - at_ % 8)) & 1U);
-        }
-        return value;
-    }
-    void pass(std::size_t bits) { at_ += bits; }
-
-  private:
-    Bytes bytes_;
-    std::size_t at_ = 0;
-};
-
-/// Layer III side information, ISO/IEC 11172-3 section 2.4.1.7 and 13818-3 section 2.4.1.7.
-struct SideInfo {
-    unsigned mainDataBegin = 0; ///< bytes before this frame's own main data
-    std::uint64_t bits = 0;     ///< of main data that its granules take
-};
-
-std::size_t sideInfoLength(const MpegFrame& frame) {
-    return frame.version == 1 ? (frame.channels == 1 ? 17 : 32) : (frame.channels == 1 ? 9 : 17);
-}
-
-SideInfo readSideInfo(const MpegFrame& frame, Bytes bytes) {
-    constexpr int lengthBits = 12;
-    BitReader reader(bytes);
-    SideInfo info;
-    const bool first = frame.version == 1;
-    info.mainDataBegin = reader.take(first ? 9 : 8);
-    reader.pass(first ? (frame.channels == 1 ? 5 : 3) + 4 * static_cast<std::size_t>(frame.channels)
-                      : static_cast<std::size_t>(frame.channels));
-    const int granules = first ? 2 : 1;
-    for (int i = 0; i < granules * frame.channels; ++i) {
-        info.bits += reader.take(lengthBits);
-        reader.pass((first ? 59 : 63) - lengthBits);
-    }
-    return info;
-}
-
-bool hasCrc(Bytes frame) {
-    return (frame[1] & 1) == 0;
-}
-
-std::size_t headerLength(Bytes frame) {
-    return hasCrc(frame) ? 6 : 4;
-}
-
-/// The four bytes of a synchsafe length, id3.org version 2.4.0 section 6.2.
-std::uint64_t synchsafe(Bytes bytes) {
-    std::uint64_t length = 0;
-    for (const auto byte : bytes) {
-        length = length << 7 | (byte & 0x7F);
-    }
-    return length;
-}
-
 bool sameKind(const MpegFrame& a, const MpegFrame& b) {
     return a.version == b.version && a.layer == b.layer && a.sampleRate == b.sampleRate;
 }
 
 } // namespace
 
-std::uint16_t mpegCrc(Bytes bytes, std::uint16_t crc) {
-    for (const auto byte : bytes) {
-        crc = static_cast<std::uint16_t>(crc ^ (byte << 8));
-        for (int bit = 0; bit < 8; ++bit) {
-            crc = static_cast<std::uint16_t>((crc << 1) ^ ((crc & 0x8000) != 0 ? 0x8005 : 0));
-        }
-    }
-    return crc;
-}
-
 /// The length of a tag that begins here, 0 where none does. ID3v1 stands in the last 128 bytes.
 std::uint64_t MpegStructure::tagLength(Bytes held) const {
-    if (beginsWith(held, "ID3") && held.size() >= 10 && held[3] < 0xFF &&
-        (held[6] | held[7] | held[8] | held[9]) < 128) {
-        return synchsafe(held.subspan(6, 4)) + 10 + ((held[5] & 0x10) != 0 ? 10 : 0);
+    if (const auto length = id3Length(held); length > 0) {
+        return length;
     }
     if (beginsWith(held, "TAG") && left() == 128) {
         return 128;
@@ -104,10 +32,8 @@ std::uint64_t MpegStructure::tagLength(Bytes held) const {
     if (beginsWith(held, "TAG+") && left() == 227 + 128) {
         return 227;
     }
-    if (beginsWith(held, "APETAGEX") && held.size() >= longestTagHead) {
-        // The stated size leaves the header out; a footer alone ends a tag.
-        const bool isHeader = (held[23] & 0x20) != 0;
-        return isHeader ? littleEndian(held.subspan(12, 4)) + 32 : 32;
+    if (const auto length = apeLength(held); length > 0) {
+        return length;
     }
     if (beginsWith(held, "LYRICSBEGIN") && left() > 128 && left() < (256U << 10)) {
         return left() - 128;
@@ -181,28 +107,11 @@ void MpegStructure::takeFrame(const MpegFrame& frame, Bytes bytes) {
         spare_ = 0;
     }
     ++report_.units;
-    const auto side = headerLength(bytes) + (frame.layer == 3 ? sideInfoLength(frame) : 0);
+    const auto side = mpegHeaderLength(bytes) + (frame.layer == 3 ? sideInfoLength(frame) : 0);
     if (!stream_) {
         stream_ = frame;
-        const auto info = bytes.subspan(std::min(side, bytes.size()));
-        const auto vbri = bytes.subspan(std::min<std::size_t>(36, bytes.size()));
-        if (frame.layer == 3 && (beginsWith(info, "Xing") || beginsWith(info, "Info"))) {
-            const auto flags = info.size() >= 8 ? info[7] : 0;
-            stated_.emplace();
-            if ((flags & 1) != 0 && info.size() >= 12) {
-                stated_->frames = bigEndian(info.subspan(8, 4));
-            }
-            const std::size_t encoder = 8 + ((flags & 1) != 0 ? 4 : 0) + ((flags & 2) != 0 ? 4 : 0) +
-                                        ((flags & 4) != 0 ? 100 : 0) + ((flags & 8) != 0 ? 4 : 0);
-            if (info.size() >= encoder + 24 && info[encoder] != 0) {
-                const auto ends = bigEndian(info.subspan(encoder + 21, 3));
-                stated_->delay = static_cast<int>(ends >> 12);
-                stated_->padding = static_cast<int>(ends & 0xFFF);
-            }
-            return;
-        }
-        if (frame.layer == 3 && beginsWith(vbri, "VBRI") && vbri.size() >= 18) {
-            stated_ = Stated{bigEndian(vbri.subspan(14, 4)), 0, 0};
+        stated_ = readStatedFrames(frame, bytes);
+        if (stated_) {
             return;
         }
     }
@@ -229,10 +138,10 @@ void MpegStructure::compareWithStream(const MpegFrame& frame) {
 }
 
 void MpegStructure::checkMainData(const MpegFrame& frame, Bytes bytes) {
-    const auto header = headerLength(bytes);
+    const auto header = mpegHeaderLength(bytes);
     const auto sideLength = sideInfoLength(frame);
     const auto side = bytes.subspan(header, sideLength);
-    if (hasCrc(bytes) && mpegCrc(side, mpegCrc(bytes.subspan(2, 2))) != bigEndian(bytes.subspan(4, 2))) {
+    if (hasMpegCrc(bytes) && mpegCrc(side, mpegCrc(bytes.subspan(2, 2))) != bigEndian(bytes.subspan(4, 2))) {
         problem("damaged", seconds_, "the check value of a frame does not hold");
     }
     const auto info = readSideInfo(frame, side);

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/media/mpeg_frame.h"
+#include "core/media/layer3_frame.h"
 #include "core/media/push_parser.h"
 
 namespace sober {
@@ -14,14 +14,6 @@ class MpegStructure final : public PushParser {
     std::string_view container() const override { return "mp3"; }
 
   private:
-    /// What the first frame may hold in place of audio: how many frames follow, and what to leave out at the
-    /// ends.
-    struct Stated {
-        std::uint64_t frames = 0; ///< 0: not stated
-        int delay = 0;            ///< samples that the encoder put before the audio
-        int padding = 0;          ///< and behind it
-    };
-
     std::uint64_t parse(std::span<const std::uint8_t> held, bool atEnd) override;
     void conclude() override;
     std::uint64_t tagLength(std::span<const std::uint8_t> held) const;
@@ -34,7 +26,7 @@ class MpegStructure final : public PushParser {
     void endJunk();
 
     std::optional<MpegFrame> stream_; ///< the first frame
-    std::optional<Stated> stated_;
+    std::optional<StatedFrames> stated_;
     double seconds_ = 0;
     std::uint64_t samples_ = 0;
     std::uint64_t junkSince_ = 0;  ///< first byte of it
@@ -47,8 +39,5 @@ class MpegStructure final : public PushParser {
     bool givenUp_ = false;     ///< it is no MPEG audio after all
     bool begunWithin_ = false; ///< the first frames refer to what came before them
 };
-
-/// CRC-16 of ISO/IEC 11172-3 section 2.4.3.1: polynomial 0x8005, start 0xFFFF.
-std::uint16_t mpegCrc(std::span<const std::uint8_t> bytes, std::uint16_t crc = 0xFFFF);
 
 } // namespace sober

@@ -11,12 +11,26 @@
 
 namespace sober {
 
+namespace {
+
+class OwnedFile final : public ByteSource {
+  public:
+    OwnedFile(FileHandle file, const BytePath& path, std::uint64_t size)
+        : file_(std::move(file)), source_(file_, path, size) {}
+    std::uint64_t size() const override { return source_.size(); }
+    std::int64_t readAt(std::uint64_t offset, std::span<std::uint8_t> into) override {
+        return source_.readAt(offset, into);
+    }
+
+  private:
+    FileHandle file_;
+    OpenFileSource source_;
+};
+
+} // namespace
+
 struct PcmReader::State {
-    State(FileHandle opened, const BytePath& path, std::vector<ByteRange> extents)
-        : file(std::move(opened)),
-          whole(file, path, extents.back().second),
-          source(whole, std::move(extents)),
-          input(source) {}
+    explicit State(std::unique_ptr<ByteSource> opened) : bytes(std::move(opened)), input(*bytes) {}
 
     bool openStream() {
         if (!input.open()) {
@@ -101,9 +115,7 @@ struct PcmReader::State {
                    : 0;
     }
 
-    FileHandle file;
-    OpenFileSource whole;
-    ExtentSource source;
+    std::unique_ptr<ByteSource> bytes;
     AvInput input;
     AVStream* stream = nullptr;
     OwnedCodec codec;
@@ -129,12 +141,12 @@ Result<PcmReader> PcmReader::open(const BytePath& path, int rate) {
 
 Result<PcmReader> PcmReader::open(FileHandle file, const BytePath& path, int rate) {
     const auto stamp = stampOf(file, path);
-    return stamp ? open(std::move(file), path, rate, {{0, stamp->size}}) : Result<PcmReader>(stamp.error());
+    return stamp ? open(std::make_unique<OwnedFile>(std::move(file), path, stamp->size), path, rate)
+                 : Result<PcmReader>(stamp.error());
 }
 
-Result<PcmReader> PcmReader::open(FileHandle file, const BytePath& path, int rate,
-                                  std::vector<ByteRange> extents) {
-    auto state = std::make_unique<State>(std::move(file), path, std::move(extents));
+Result<PcmReader> PcmReader::open(std::unique_ptr<ByteSource> bytes, const BytePath& path, int rate) {
+    auto state = std::make_unique<State>(std::move(bytes));
     if (!state->openStream()) {
         return Error{Cause::unreadable, path,
                      displayPath(path) + " cannot be played: it holds no audio that can be decoded."};

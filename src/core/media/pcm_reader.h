@@ -2,6 +2,7 @@
 
 #include "core/base/file_handle.h"
 #include "core/base/result.h"
+#include "core/media/byte_source.h"
 
 #include <cstdint>
 #include <memory>
@@ -16,9 +17,7 @@ class PcmReader {
     /// `rate` in Hz; 0 takes the file's own. `path` is for sentences.
     static Result<PcmReader> open(FileHandle file, const BytePath& path, int rate = 0);
     static Result<PcmReader> open(const BytePath& path, int rate = 0);
-    /// Of what lies in several places of an image, one at least.
-    static Result<PcmReader> open(FileHandle file, const BytePath& path, int rate,
-                                  std::vector<ByteRange> extents);
+    static Result<PcmReader> open(std::unique_ptr<ByteSource> bytes, const BytePath& path, int rate = 0);
     ~PcmReader();
     PcmReader(PcmReader&&) noexcept;
     PcmReader& operator=(PcmReader&&) noexcept;

@@ -117,11 +117,6 @@ Error unreadableFile(const BytePath& path, std::string_view why) {
 
 } // namespace
 
-int Tags::filled() const {
-    const std::array<const std::string*, 5> all{&title, &artist, &album, &track, &date};
-    return static_cast<int>(std::ranges::count_if(all, [](const auto* tag) { return !tag->empty(); }));
-}
-
 Result<Probed> probe(ByteSource& source, const BytePath& path) {
     AvInput input(source);
     if (!input.open()) {

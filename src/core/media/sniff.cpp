@@ -1,6 +1,8 @@
 #include "core/media/sniff.h"
 
+#include "core/media/adts_frame.h"
 #include "core/media/mpeg_frame.h"
+#include "core/media/tag_lengths.h"
 
 #include <algorithm>
 #include <string_view>
@@ -15,16 +17,6 @@ bool holdsAt(Bytes head, std::size_t at, std::string_view signature) {
     return head.size() >= at + signature.size() &&
            std::equal(signature.begin(), signature.end(), head.begin() + static_cast<std::ptrdiff_t>(at),
                       [](char a, std::uint8_t b) { return static_cast<std::uint8_t>(a) == b; });
-}
-
-/// ADTS header of ISO/IEC 13818-7: the length of the frame, 0 where the bytes are not one.
-std::size_t adtsFrameLength(Bytes bytes) {
-    if (bytes.size() < 7 || bytes[0] != 0xFF || (bytes[1] & 0xF6) != 0xF0 || ((bytes[2] >> 2) & 15) > 12) {
-        return 0;
-    }
-    const std::size_t length = (static_cast<std::size_t>(bytes[3] & 3) << 11) |
-                               (static_cast<std::size_t>(bytes[4]) << 3) | (bytes[5] >> 5);
-    return length >= 7 ? length : 0;
 }
 
 /// AC-3 sync word and frame size, ETSI TS 102 366 table 4.13: 0 where the bytes are not a frame.
@@ -44,6 +36,11 @@ std::size_t ac3FrameLength(Bytes bytes) {
                               : rate == 1 ? bitrate * 96000 / 44100 + (size & 1U)
                                           : bitrate * 3;
     return words * 2;
+}
+
+std::size_t adtsFrameLength(Bytes bytes) {
+    const auto frame = readAdtsFrame(bytes);
+    return frame ? frame->bytes : 0;
 }
 
 std::size_t mpegFrameLength(Bytes bytes) {
@@ -106,21 +103,6 @@ Sniffed sniffIsoMedia(Bytes head) {
         }
     }
     return Sniffed::perhaps;
-}
-
-/// ID3v2 (id3.org, version 2.4.0 section 3.1): the length of the tag with header and footer.
-std::size_t id3Length(Bytes head) {
-    if (!holdsAt(head, 0, "ID3"sv) || head.size() < 10) {
-        return 0;
-    }
-    std::size_t length = 0;
-    for (std::size_t i = 6; i < 10; ++i) {
-        if (head[i] > 127) {
-            return 0;
-        }
-        length = length << 7 | head[i];
-    }
-    return length + 10 + ((head[5] & 0x10) != 0 ? 10 : 0);
 }
 
 } // namespace

@@ -52,7 +52,7 @@ class Imaging {
 
   private:
     Outcome openSource() {
-        auto source = openImage(request_.source);
+        auto source = openDrive(request_.source);
         if (!source) {
             return source.error();
         }
@@ -311,7 +311,7 @@ class Imaging {
     RunControl& control_;
     const ProgressSink& onProgress_;
     const std::function<void(const ImageMap&)>& onMap_;
-    OpenedImage source_;
+    OpenedDrive source_;
     FileHandle image_;
     ImageMap map_;
     std::vector<std::uint8_t> buffer_;

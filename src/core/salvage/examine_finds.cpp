@@ -1,10 +1,9 @@
 #include "core/salvage/examine_finds.h"
 
+#include "core/base/byte_ranges.h"
 #include "core/evidence/worker/evidence_worker.h"
-#include "core/media/carve/piece.h"
+#include "core/evidence/worker/image_bytes.h"
 #include "core/salvage/recogniser.h"
-
-#include <fmt/format.h>
 
 #include <algorithm>
 #include <array>
@@ -37,8 +36,7 @@ class FindExamination {
                     }
                     find = waiting[next++];
                 }
-                const auto record = worker.examinePart(image_.image, nameFor(*find), find->extents, control_,
-                                                       [](std::uint64_t) {});
+                const auto record = examine(worker, *find);
                 const std::lock_guard lock(taking);
                 bytes += find->bytes;
                 ++files;
@@ -60,14 +58,18 @@ class FindExamination {
     }
 
   private:
-    /// The ending tells decoders and tag readers what it is.
-    BytePath nameFor(const Find& find) const {
-        if (!find.name.empty()) {
-            return find.name;
+    /// The ending of its name tells decoders and tag readers what it is.
+    Result<FileRecord> examine(EvidenceWorker& worker, const Find& find) const {
+        const auto ask = [&](const OpenedImage& image) {
+            return worker.examinePart(image, image_.path, find.nameOrPlace(), find.extents, control_,
+                                      [](std::uint64_t) {});
+        };
+        if (find.others.empty()) {
+            return ask(image_.image);
         }
-        const auto kind = pieceKindOf(find.format);
-        return fmt::format("{}.{}", (find.extents.empty() ? 0 : find.extents.front().first),
-                           kind ? endingFor(*kind) : "audio");
+        auto image = openMeasured(image_.path, control_);
+        const auto others = image ? openOthers(*image, find.others) : Outcome(image.error());
+        return others ? ask(*image) : Result<FileRecord>(others.error());
     }
 
     Outcome takeIn(Find& find, const Result<FileRecord>& record) {
@@ -87,9 +89,6 @@ class FindExamination {
         if (!taken) {
             return taken.error();
         }
-        if (find.format.empty()) {
-            find.format = formatWord(record->claims.container);
-        }
         markUnread(find);
         if (!find.ends || find.overwritten) {
             find.sound = find.recognised == RecognisedBy::bytes ? find.sound : std::optional(false);
@@ -99,23 +98,12 @@ class FindExamination {
 
     /// What lies across places that were never read is not whole, however silent it is there.
     void markUnread(Find& find) const {
-        std::uint64_t lost = 0;
-        for (const auto& [first, past] : find.extents) {
-            for (const auto& [from, to] : image_.unread) {
-                const auto begin = std::max(first, from);
-                const auto end = std::min(past, to);
-                lost += end > begin ? end - begin : 0;
-            }
-        }
+        const auto lost = overlapOf(find.extents, image_.unread);
         if (lost > 0 && find.bytes > 0 && find.recognised != RecognisedBy::bytes) {
             const auto share = 1 - static_cast<double>(lost) / static_cast<double>(find.bytes);
             find.complete = std::min(find.complete.value_or(1), share);
             find.sound = false;
         }
-    }
-
-    static std::string formatWord(const std::string& container) {
-        return pieceKindOf(container) ? container : container == "m4a" ? "mp4" : container;
     }
 
     const Catalogue& catalogue_;

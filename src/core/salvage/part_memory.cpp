@@ -200,7 +200,7 @@ class Assembly {
     }
 
     Assembled result() const {
-        Assembled assembled{holding_.holding, {}, 0, holding_.size};
+        Assembled assembled{holding_.holding, {}, 0, holding_.size, {}};
         const auto add = [&](ByteRange range) {
             auto& extents = assembled.extents;
             if (!extents.empty() && extents.back().second == range.first) {
@@ -215,6 +215,7 @@ class Assembly {
                 std::ranges::for_each(*parts_[i], add);
                 continue;
             }
+            assembled.lost.push_back(i);
             const auto place = placeOfLost(i);
             add({place, place + lengthOf(i)});
         }
@@ -272,6 +273,10 @@ Result<PartMemory> PartMemory::of(const Catalogue& catalogue) {
         }
     });
     return read ? Result(std::move(memory)) : Result<PartMemory>(read.error());
+}
+
+const SalvageStore::Remembered& PartMemory::remembered(HoldingId holding) const {
+    return *std::ranges::find(missing_, holding, &SalvageStore::Remembered::holding);
 }
 
 void PartMemory::lookUp(std::span<const std::uint8_t> bytes, std::size_t length, std::uint64_t at,

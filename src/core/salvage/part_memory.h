@@ -19,6 +19,7 @@ struct Assembled {
     std::vector<ByteRange> extents; ///< as long as the holding; what is lost lies at ExtentSource::nowhere
     std::uint64_t proven = 0;       ///< bytes in parts whose checksum holds
     std::uint64_t size = 0;
+    std::vector<std::size_t> lost; ///< parts that are not proven
 };
 
 /// What the catalogue remembers of the parts of missing holdings, to know them again where no file system
@@ -28,6 +29,8 @@ class PartMemory {
     static Result<PartMemory> of(const Catalogue& catalogue);
 
     bool isEmpty() const { return starts_.empty(); }
+    /// A missing holding that is remembered.
+    const SalvageStore::Remembered& remembered(HoldingId holding) const;
     /// Sectors at which a part begins. `bytes` lie at `at` of the image; only the first `length` are asked
     /// of, what follows is there to be looked into.
     void lookUp(std::span<const std::uint8_t> bytes, std::size_t length, std::uint64_t at,

@@ -6,6 +6,7 @@
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 #include "core/evidence/fingerprint_index.h"
+#include "core/media/carve/piece.h"
 
 #include <algorithm>
 #include <cmath>
@@ -30,7 +31,12 @@ Outcome recogniseBy(RecognisedBy by, const Result<std::vector<HoldingId>>& holdi
     return done();
 }
 
-/// All fingerprints of the catalogue, and those of finds behind them.
+/// Title and artist, as they are compared.
+std::string tagKey(const std::string& title, const std::string& artist) {
+    return lettersAndDigits(title) + '\n' + lettersAndDigits(artist);
+}
+
+/// The fingerprints of the catalogue, so many together, and those of finds behind them.
 class ByEar {
   public:
     ByEar(const Catalogue& catalogue, std::span<Find> finds) : catalogue_(catalogue), finds_(finds) {
@@ -43,26 +49,9 @@ class ByEar {
     }
 
     Outcome run() {
-        if (asked_.empty()) {
-            return done();
-        }
-        const auto read =
-            SalvageStore(catalogue_).eachFingerprint([&](HoldingId id, std::string_view packed) {
-                known_.emplace_back(id, std::string(packed));
-            });
-        if (!read) {
-            return read;
-        }
-        add();
-        for (const auto& met : index_.candidates()) {
-            judge(met);
-        }
-        for (auto* find : asked_) {
-            if (const auto best = best_.find(find); best != best_.end()) {
-                find->recognised = RecognisedBy::fingerprint;
-                find->holding = best->second.second;
-                find->agreement = 1 - best->second.first;
-            }
+        joinByTags();
+        if (const auto heard = asked_.empty() ? done() : compareAll(); !heard) {
+            return heard;
         }
         for (auto& find : finds_) {
             find.kin = rootOf(find.kin);
@@ -71,21 +60,55 @@ class ByEar {
     }
 
   private:
-    void add() {
-        constexpr std::size_t together = 1024;
-        std::vector<Fingerprint> words;
-        for (std::size_t at = 0; at < known_.size(); at += together) {
-            words.clear();
-            const auto end = std::min(known_.size(), at + together);
-            for (auto i = at; i < end; ++i) {
-                words.push_back(unpackFingerprint(known_[i].second).value_or(Fingerprint{}));
-            }
-            index_.add(static_cast<std::uint32_t>(at), words);
-        }
+    Outcome compareAll() {
         for (const auto* find : asked_) {
             heard_.push_back(unpackFingerprint(find->fingerprint).value_or(Fingerprint{}));
         }
-        index_.add(static_cast<std::uint32_t>(known_.size()), heard_);
+        const auto read =
+            SalvageStore(catalogue_).eachFingerprint([&](HoldingId id, std::string_view packed) {
+                constexpr std::size_t together = 4096;
+                known_.push_back(id);
+                words_.push_back(unpackFingerprint(packed).value_or(Fingerprint{}));
+                if (known_.size() == together) {
+                    compare();
+                }
+            });
+        if (!read) {
+            return read;
+        }
+        compare();
+        for (auto* find : asked_) {
+            if (const auto best = best_.find(find); best != best_.end()) {
+                find->recognised = RecognisedBy::fingerprint;
+                find->holding = best->second.second;
+                find->agreement = 1 - best->second.first;
+            }
+        }
+        return done();
+    }
+
+    void compare() {
+        FingerprintIndex index;
+        index.add(0, words_);
+        index.add(static_cast<std::uint32_t>(known_.size()), heard_);
+        for (const auto& met : index.candidates()) {
+            judge(met);
+        }
+        known_.clear();
+        words_.clear();
+        heardTogether_ = true;
+    }
+
+    /// What says that it is the same piece is one line of a list, however little of it is left.
+    void joinByTags() {
+        std::unordered_map<std::string, FindId> first;
+        for (const auto& find : finds_) {
+            if (find.recognised == RecognisedBy::nothing && !find.tags.title.empty() &&
+                !find.tags.artist.empty()) {
+                join(first.try_emplace(tagKey(find.tags.title, find.tags.artist), find.id).first->second,
+                     find.id);
+            }
+        }
     }
 
     void judge(const FingerprintCandidate& met) {
@@ -96,18 +119,20 @@ class ByEar {
         const auto& second = heard_[met.second - count];
         auto* find = asked_[met.second - count];
         if (met.first >= count) {
+            if (heardTogether_) {
+                return;
+            }
             const auto match = agreementNear(heard_[met.first - count], second, met.offset);
             if (match && isOneRecordingByEar(match->bitErrors)) {
                 join(asked_[met.first - count]->kin, find->kin);
             }
             return;
         }
-        const auto first = unpackFingerprint(known_[met.first].second).value_or(Fingerprint{});
-        const auto match = agreementNear(first, second, met.offset);
+        const auto match = agreementNear(words_[met.first], second, met.offset);
         if (match && isOneRecordingByEar(match->bitErrors)) {
-            const auto [best, isNew] = best_.try_emplace(find, match->bitErrors, known_[met.first].first);
+            const auto [best, isNew] = best_.try_emplace(find, match->bitErrors, known_[met.first]);
             if (!isNew && match->bitErrors < best->second.first) {
-                best->second = {match->bitErrors, known_[met.first].first};
+                best->second = {match->bitErrors, known_[met.first]};
             }
         }
     }
@@ -129,17 +154,13 @@ class ByEar {
     const Catalogue& catalogue_;
     std::span<Find> finds_;
     std::vector<Find*> asked_;
-    std::vector<std::pair<HoldingId, std::string>> known_;
-    std::vector<Fingerprint> heard_;
-    FingerprintIndex index_;
+    std::vector<Fingerprint> heard_; ///< of those
+    std::vector<HoldingId> known_;
+    std::vector<Fingerprint> words_; ///< of those
+    bool heardTogether_ = false;     ///< the finds, with each other
     std::map<Find*, std::pair<double, HoldingId>> best_;
     std::unordered_map<FindId, FindId> kin_;
 };
-
-/// Title and artist, as they are compared.
-std::string tagKey(const std::string& title, const std::string& artist) {
-    return lettersAndDigits(title) + '\n' + lettersAndDigits(artist);
-}
 
 Outcome recogniseByTags(const Catalogue& catalogue, std::span<Find> finds) {
     const auto isAsked = [](const Find& find) {
@@ -175,6 +196,10 @@ Result<bool> takeDown(const Catalogue& catalogue, Find& find, const FileRecord& 
     find.checksum = record.checksums.file;
     find.tags = record.tags;
     find.sound = record.evidence && record.evidence->sound() && record.problem.empty();
+    if (find.format.empty()) {
+        const auto& container = record.claims.container;
+        find.format = container == "m4a" ? word(PieceKind::mp4) : container;
+    }
     const SalvageStore store(catalogue);
     if (const auto known = recogniseBy(RecognisedBy::bytes, store.withBytes(record.checksums.file), find);
         !known) {

@@ -3,8 +3,10 @@
 #include "core/base/text.h"
 #include "core/evidence/worker/answers.h"
 #include "core/evidence/worker/evidence_worker.h"
+#include "core/evidence/worker/image_bytes.h"
 #include "core/salvage/examine_finds.h"
 #include "core/salvage/image_map.h"
+#include "core/salvage/lenders.h"
 #include "core/salvage/part_memory.h"
 #include "core/salvage/recogniser.h"
 #include "core/salvage/unite_finds.h"
@@ -64,12 +66,12 @@ class ImageScan {
 
   private:
     Outcome begin() {
-        auto image = openImage(choices_.image);
+        auto image = openMeasured(choices_.image, control_);
         if (!image) {
             return image.error();
         }
         image_ = std::move(*image);
-        bytes_ = std::make_unique<OpenFileSource>(image_.file, choices_.image, image_.size);
+        bytes_ = bytesOf(image_, choices_.image);
         auto unread = unreadOf(choices_.image);
         if (!unread) {
             return unread.error();
@@ -307,10 +309,7 @@ class ImageScan {
         for (const auto& each : *joined) {
             auto find = findOf(each.piece);
             find.extents = each.extents;
-            find.bytes = 0;
-            for (const auto& [first, past] : each.extents) {
-                find.bytes += past - first;
-            }
+            find.bytes = lengthOf(each.extents);
             find.piece.clear(); // it is not joined again
             wholes.push_back(std::move(find));
             for (const auto part : each.parts) {
@@ -394,8 +393,14 @@ class ImageScan {
         std::ranges::sort(boundaries);
         boundaries.erase(std::ranges::unique(boundaries).begin(), boundaries.end());
         auto assembled = memory_.assemble(*bytes_, *met, boundaries, known, control_);
+        auto lenders = lendersFor(assembled);
+        if (!lenders) {
+            return lenders.error();
+        }
         std::vector<Find> laid;
         for (auto& each : assembled) {
+            std::vector<BytePath> others;
+            lendTo(each, memory_.remembered(each.holding), (*lenders)[each.size], others);
             if (static_cast<double>(each.proven) < leastProven * static_cast<double>(each.size)) {
                 continue;
             }
@@ -403,6 +408,7 @@ class ImageScan {
             find.how = FoundHow::blocks;
             find.bytes = each.size;
             find.extents = std::move(each.extents);
+            find.others = std::move(others);
             find.holding = each.holding;
             find.recognised = RecognisedBy::blocks;
             find.complete = static_cast<double>(each.proven) / static_cast<double>(each.size);
@@ -425,6 +431,31 @@ class ImageScan {
             total += find.bytes;
         }
         return examine(waiting, total);
+    }
+
+    /// Files that are as long as what was laid together and is not whole; not more than can be tried in a
+    /// moment.
+    Result<std::map<std::uint64_t, std::vector<BytePath>>>
+    lendersFor(std::span<const Assembled> assembled) const {
+        constexpr std::size_t mostTried = 64;
+        std::vector<std::uint64_t> sizes;
+        for (const auto& each : assembled) {
+            if (!each.lost.empty()) {
+                sizes.push_back(each.size);
+            }
+        }
+        std::map<std::uint64_t, std::vector<BytePath>> lenders;
+        const auto files =
+            sizes.empty() ? Result(std::multimap<std::uint64_t, BytePath>{}) : store_.filesOfSizes(sizes);
+        if (!files) {
+            return files.error();
+        }
+        for (const auto& [size, path] : *files) {
+            if (auto& tried = lenders[size]; tried.size() < mostTried) {
+                tried.push_back(path);
+            }
+        }
+        return lenders;
     }
 
     Outcome conclude() {
@@ -455,7 +486,7 @@ class ImageScan {
     const ProgressSink& onProgress_;
     const std::function<void()>& onFound_;
     OpenedImage image_;
-    std::unique_ptr<OpenFileSource> bytes_;
+    std::unique_ptr<ByteSource> bytes_;
     SalvageSource source_;
     PartMemory memory_;
     std::vector<ByteRange> present_; ///< what file systems give out

@@ -64,7 +64,6 @@ Result<bool> lookAt(const Catalogue& catalogue, EvidenceWorker& worker, Find& fi
     if (!same->empty()) {
         find.sound.reset(); // its bytes are known, and were not decoded here
     }
-    find.format = record->claims.container;
     return true;
 }
 

@@ -13,6 +13,7 @@
 #include <ctime>
 #include <dirent.h>
 #include <fcntl.h>
+#include <iconv.h>
 #include <memory>
 #include <set>
 #include <unistd.h>
@@ -179,40 +180,34 @@ class Collecting {
     Trashed trashed_;
 };
 
-/// UTF-16, little-endian, up to a zero.
+/// UTF-16, little-endian, up to a zero; what is none becomes U+FFFD.
 std::string fromUtf16(std::string_view bytes) {
-    std::string text;
-    const auto unit = [&](std::size_t at) {
-        return static_cast<std::uint32_t>(static_cast<std::uint8_t>(bytes[at])) |
-               static_cast<std::uint32_t>(static_cast<std::uint8_t>(bytes[at + 1])) << 8;
-    };
-    for (std::size_t at = 0; at + 1 < bytes.size(); at += 2) {
-        auto code = unit(at);
-        if (code == 0) {
+    std::size_t length = 0;
+    while (length + 1 < bytes.size() && (bytes[length] != 0 || bytes[length + 1] != 0)) {
+        length += 2;
+    }
+    std::string units(bytes.substr(0, length));
+    std::string text(2 * length, '\0'); // three bytes for two at most
+    auto* from = units.data();
+    auto* to = text.data();
+    auto left = units.size();
+    auto room = text.size();
+    auto* const converter = iconv_open("UTF-8", "UTF-16LE");
+    if (converter == reinterpret_cast<iconv_t>(-1)) { // NOLINT: that is how it fails
+        return {};
+    }
+    while (left >= 2 && iconv(converter, &from, &left, &to, &room) == static_cast<std::size_t>(-1)) {
+        const std::string_view unknown = "\xEF\xBF\xBD";
+        if (left < 2 || room < unknown.size()) {
             break;
         }
-        if (code >= 0xD800 && code < 0xDC00 && at + 3 < bytes.size()) {
-            const auto low = unit(at + 2);
-            if (low >= 0xDC00 && low < 0xE000) {
-                code = 0x10000 + ((code - 0xD800) << 10) + (low - 0xDC00);
-                at += 2;
-            }
-        }
-        if (code >= 0xD800 && code < 0xE000) {
-            code = 0xFFFD;
-        }
-        if (code < 0x80) {
-            text.push_back(static_cast<char>(code));
-        } else if (code < 0x800) {
-            text += {static_cast<char>(0xC0 | code >> 6), static_cast<char>(0x80 | (code & 63))};
-        } else if (code < 0x10000) {
-            text += {static_cast<char>(0xE0 | code >> 12), static_cast<char>(0x80 | (code >> 6 & 63)),
-                     static_cast<char>(0x80 | (code & 63))};
-        } else {
-            text += {static_cast<char>(0xF0 | code >> 18), static_cast<char>(0x80 | (code >> 12 & 63)),
-                     static_cast<char>(0x80 | (code >> 6 & 63)), static_cast<char>(0x80 | (code & 63))};
-        }
+        to = std::ranges::copy(unknown, to).out;
+        room -= unknown.size();
+        from += 2;
+        left -= 2;
     }
+    iconv_close(converter);
+    text.resize(text.size() - room);
     return text;
 }
 

@@ -1,5 +1,7 @@
 #include "core/salvage/unite_finds.h"
 
+#include "core/base/byte_ranges.h"
+
 #include <algorithm>
 #include <map>
 #include <set>
@@ -10,22 +12,11 @@ namespace {
 /// So much of a piece lies in what was laid together: then it is a part of that, and no find of its own.
 constexpr double mostly = 0.9;
 
-std::uint64_t firstByteOf(const Find& find) {
-    return find.extents.empty() ? 0 : find.extents.front().first;
-}
-
 bool isPartOf(const Find& find, const Find& whole) {
-    if (firstByteOf(find) == firstByteOf(whole)) {
+    if (find.firstByte() == whole.firstByte()) {
         return true;
     }
-    std::uint64_t within = 0;
-    for (const auto& [first, past] : find.extents) {
-        for (const auto& [from, to] : whole.extents) {
-            const auto begin = std::max(first, from);
-            const auto end = std::min(past, to);
-            within += end > begin ? end - begin : 0;
-        }
-    }
+    const auto within = overlapOf(find.extents, whole.extents);
     return static_cast<double>(within) >= mostly * static_cast<double>(find.bytes);
 }
 
@@ -35,13 +26,13 @@ Outcome uniteNames(const SalvageStore& store, std::vector<Find>& finds) {
     std::map<std::uint64_t, Find*> named;
     for (auto& find : finds) {
         if (find.how == FoundHow::entry && !find.extents.empty()) {
-            named.emplace(firstByteOf(find), &find);
+            named.emplace(find.firstByte(), &find);
         }
     }
     std::set<FindId> less;
     std::vector<Find> changed;
     for (auto& find : finds) {
-        const auto same = find.how == FoundHow::carved ? named.find(firstByteOf(find)) : named.end();
+        const auto same = find.how == FoundHow::carved ? named.find(find.firstByte()) : named.end();
         if (same == named.end()) {
             continue;
         }
@@ -72,7 +63,7 @@ std::vector<FindId> partsOf(std::span<const Find> finds, std::span<Find> laid) {
             continue;
         }
         parts.push_back(find.id);
-        if (whole->name.empty() && firstByteOf(find) == firstByteOf(*whole)) {
+        if (whole->name.empty() && find.firstByte() == whole->firstByte()) {
             whole->name = find.name;
             whole->from = find.from;
         }

@@ -1,10 +1,10 @@
 #include "core/survey/volume_identity.h"
 
 #include "core/base/file_handle.h"
+#include "core/base/superblock.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 
-#include <blkid/blkid.h>
 #include <sys/stat.h>
 #include <sys/statvfs.h>
 
@@ -16,20 +16,6 @@
 
 namespace sober {
 namespace {
-
-/// What libblkid reads of a device or an image, by its name for it; "" where it cannot.
-std::string superblockValue(const BytePath& device, const char* name) {
-    const std::unique_ptr<blkid_struct_probe, void (*)(blkid_probe)> probe(
-        blkid_new_probe_from_filename(device.c_str()), [](blkid_probe opened) {
-            if (opened != nullptr) {
-                blkid_free_probe(opened);
-            }
-        });
-    const char* value = nullptr;
-    const bool isRead = probe && blkid_do_safeprobe(probe.get()) == 0 &&
-                        blkid_probe_lookup_value(probe.get(), name, &value, nullptr) == 0 && value != nullptr;
-    return isRead ? value : std::string();
-}
 
 std::string uuidFromLinks(const BytePath& device) {
     const BytePath folder = "/dev/disk/by-uuid";

@@ -4,7 +4,6 @@
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
-#include "core/media/carve/piece.h"
 #include "core/remedy/changes/file_changes.h"
 #include "core/salvage/recogniser.h"
 #include "core/survey/survey.h"
@@ -22,26 +21,11 @@ namespace {
 constexpr const char* usualLayout = "albumartist|artist / album / track.2 \" \" title|name";
 constexpr const char* incompleteFolder = "Incomplete";
 
-bool isWhole(const Find& find) {
-    return find.recognised == RecognisedBy::bytes ||
-           (find.sound != false && find.ends && find.complete.value_or(1) >= 1);
-}
-
 /// What it may be put back as: the same bytes, or the same audio under other tags.
 bool isTheHolding(const Find& find, const Holding& holding) {
-    return isWhole(find) &&
+    return find.isWhole() &&
            (find.recognised == RecognisedBy::bytes || find.recognised == RecognisedBy::payload ||
             (find.recognised == RecognisedBy::blocks && find.checksum == holding.checksum));
-}
-
-/// A name for what has none.
-BytePath usualName(const Find& find) {
-    if (!find.name.empty()) {
-        return find.name;
-    }
-    const auto kind = pieceKindOf(find.format);
-    return fmt::format("found {:012}.{}", find.extents.empty() ? 0 : find.extents.front().first,
-                       kind ? endingFor(*kind) : "audio");
 }
 
 class TakePlanner {
@@ -149,7 +133,7 @@ class TakePlanner {
         const bool byContent =
             known && find.recognised != RecognisedBy::fingerprint && find.recognised != RecognisedBy::tags;
         Holding holding;
-        holding.path = byContent ? known->path : usualName(find);
+        holding.path = byContent ? known->path : find.nameOrPlace();
         holding.tags = byContent ? known->tags : find.tags;
         holding.filing = byContent ? known->filing : FilingTags{};
         return holding;
@@ -169,7 +153,7 @@ class TakePlanner {
         std::vector<TargetName> names;
         for (std::size_t i = 0; i < finds_.size(); ++i) {
             auto filed = filing.nameFor(holdings[i], holdings[i].path, *layout, *target.rules, replacements);
-            if (!isWhole(finds_[i])) {
+            if (!finds_[i].isWhole()) {
                 filed.name.folder = joinPath(incompleteFolder, filed.name.folder);
                 filed.name.stem += " (incomplete)";
             }
@@ -204,7 +188,7 @@ class TakePlanner {
             action.reason = fmt::format("found {} {}", find.how == FoundHow::trash ? "in the trash," : "in",
                                         displayPath(files_[i]));
             action.added = timeNow();
-            action.change = packFindBytes({files_[i], find.extents, *find.checksum, find.id});
+            action.change = packFindBytes({{files_[i], find.others, find.extents}, *find.checksum, find.id});
             if (fills) {
                 action.holding = known.holding->id;
             } else {

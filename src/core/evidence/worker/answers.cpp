@@ -40,6 +40,20 @@ Json unpacked(std::string_view bytes) {
     return Json::from_cbor(bytes.begin(), bytes.end(), true, false);
 }
 
+Json shapeOf(std::uint64_t number) {
+    return number;
+}
+void takeFrom(const Json& json, std::uint64_t& number) {
+    number = json;
+}
+
+Json shapeOf(const std::string& bytes) {
+    return bytesShape(bytes);
+}
+void takeFrom(const Json& json, std::string& bytes) {
+    bytes = bytesFrom(json);
+}
+
 Json shapeOf(const Nothing& /*nothing*/) {
     return true;
 }
@@ -210,7 +224,8 @@ Json shapeOf(const Piece& piece) {
             piece.nextUnit,
             piece.unitSamples,
             piece.stated,
-            piece.emptyFrom};
+            piece.emptyFrom,
+            piece.lastUnit};
 }
 void takeFrom(const Json& json, Piece& piece) {
     piece.kind = everyPieceKind.at(json.at(0).get<std::size_t>());
@@ -225,6 +240,7 @@ void takeFrom(const Json& json, Piece& piece) {
     piece.unitSamples = json.at(9);
     piece.stated = json.at(10);
     piece.emptyFrom = json.at(11);
+    piece.lastUnit = json.at(12);
 }
 
 Json shapeOf(const Scanned& scanned) {
@@ -289,6 +305,19 @@ void takeFrom(const Json& json, std::vector<ImageFileSystem>& systems) {
             entry.overwritten = each.at(4);
             takeFrom(each.at(5), entry.extents);
         }
+    }
+}
+
+Json shapeOf(const std::vector<BytePart>& parts) {
+    Json all = Json::array();
+    for (const auto& part : parts) {
+        all.push_back({part.first, part.past, part.name});
+    }
+    return all;
+}
+void takeFrom(const Json& json, std::vector<BytePart>& parts) {
+    for (const auto& each : json) {
+        parts.push_back({each.at(0), each.at(1), each.at(2)});
     }
 }
 

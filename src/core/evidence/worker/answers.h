@@ -3,6 +3,7 @@
 #include "core/base/file_handle.h"
 #include "core/evidence/compare_decodes.h"
 #include "core/evidence/time_spectrum.h"
+#include "core/media/carve/byte_parts.h"
 #include "core/media/carve/join_pieces.h"
 #include "core/media/carve/scanner.h"
 #include "core/media/encode.h"
@@ -26,6 +27,8 @@ struct ListeningFormat {
 };
 
 Json shapeOf(const Nothing& nothing);
+Json shapeOf(std::uint64_t number);
+Json shapeOf(const std::string& bytes);
 Json shapeOf(const Probed& probed);
 Json shapeOf(const TagFields& tags);
 Json shapeOf(const DecodeComparison& comparison);
@@ -39,8 +42,11 @@ Json shapeOf(const std::vector<Joined>& joined);
 Json shapeOf(const Scanned& scanned);
 Json shapeOf(const std::vector<ImageFileSystem>& systems);
 Json shapeOf(const ScanRequest& request);
+Json shapeOf(const std::vector<BytePart>& parts);
 
 void takeFrom(const Json& json, Nothing& nothing);
+void takeFrom(const Json& json, std::uint64_t& number);
+void takeFrom(const Json& json, std::string& bytes);
 void takeFrom(const Json& json, Probed& probed);
 void takeFrom(const Json& json, TagFields& tags);
 void takeFrom(const Json& json, DecodeComparison& comparison);
@@ -54,6 +60,7 @@ void takeFrom(const Json& json, std::vector<Joined>& joined);
 void takeFrom(const Json& json, Scanned& scanned);
 void takeFrom(const Json& json, std::vector<ImageFileSystem>& systems);
 void takeFrom(const Json& json, ScanRequest& request);
+void takeFrom(const Json& json, std::vector<BytePart>& parts);
 
 Json bytesShape(std::string_view bytes);
 std::string bytesFrom(const Json& json);

@@ -1,10 +1,11 @@
 #include "core/evidence/worker/caged_listening.h"
 
 #include "core/base/text.h"
-#include "core/evidence/worker/answers.h"
+#include "core/evidence/worker/image_shape.h"
 #include "core/evidence/worker/serving.h"
 
 #include <algorithm>
+#include <array>
 #include <cstring>
 
 namespace sober {
@@ -22,22 +23,29 @@ std::string_view bytesOf(const Value& value) {
 
 Result<CagedListening> CagedListening::open(const BytePath& path, int rate) {
     const auto file = openForReading(path);
-    return file ? open(*file, path, {}, rate) : Result<CagedListening>(file.error());
+    const Json question{{"path", bytesShape(path)}, {"rate", rate}};
+    return file ? ask(packed(question), std::array{&*file}, path) : Result<CagedListening>(file.error());
 }
 
-Result<CagedListening> CagedListening::openPart(const BytePath& image, const std::vector<ByteRange>& extents,
-                                                int rate) {
-    const auto file = openImage(image);
-    return file ? open(file->file, image, extents, rate) : Result<CagedListening>(file.error());
+Result<CagedListening> CagedListening::openPart(const PlacedBytes& part, int rate) {
+    auto image = openImage(part.file);
+    const auto others = image ? openOthers(*image, part.others) : Outcome(image.error());
+    if (!others) {
+        return others.error();
+    }
+    auto question = shapeOf(*image, part.file);
+    question["rate"] = rate;
+    question["extents"] = shapeOf(part.extents);
+    return ask(packed(question), imageFiles(*image), part.file);
 }
 
-Result<CagedListening> CagedListening::open(const FileHandle& file, const BytePath& path,
-                                            const std::vector<ByteRange>& extents, int rate) {
+Result<CagedListening> CagedListening::ask(std::string_view question,
+                                           std::span<const FileHandle* const> files, const BytePath& path) {
     auto process = std::make_unique<WorkerProcess>(limits);
-    const Json question{{"path", bytesShape(path)}, {"rate", rate}, {"extents", shapeOf(extents)}};
-    const int descriptor = file.get();
+    std::vector<int> descriptors;
+    std::ranges::transform(files, std::back_inserter(descriptors), &FileHandle::get);
     RunControl control;
-    if (!process->ask(listenQuestion, packed(question), std::span(&descriptor, 1), 0)) {
+    if (!process->ask(listenQuestion, question, descriptors, 0)) {
         return Error{Cause::busy, path, "No process could be started to play " + displayPath(path) + "."};
     }
     const auto answer = process->await(control, [](std::uint64_t) {});

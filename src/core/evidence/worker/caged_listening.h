@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/base/byte_ranges.h"
 #include "core/evidence/worker/worker_process.h"
 
 #include <cstdint>
@@ -14,9 +15,8 @@ class CagedListening {
   public:
     /// `rate` in Hz; 0 takes the file's own.
     static Result<CagedListening> open(const BytePath& path, int rate = 0);
-    /// The same of what lies in several places of an image (of a file or a device).
-    static Result<CagedListening> openPart(const BytePath& image, const std::vector<ByteRange>& extents,
-                                           int rate = 0);
+    /// The same of what lies in several places of an image.
+    static Result<CagedListening> openPart(const PlacedBytes& part, int rate = 0);
 
     int rate() const { return rate_; }
     double seconds() const { return seconds_; } ///< as stated; 0 where it is not
@@ -26,8 +26,8 @@ class CagedListening {
     void seek(double seconds);
 
   private:
-    static Result<CagedListening> open(const FileHandle& file, const BytePath& path,
-                                       const std::vector<ByteRange>& extents, int rate);
+    static Result<CagedListening> ask(std::string_view question, std::span<const FileHandle* const> files,
+                                      const BytePath& path);
     explicit CagedListening(std::unique_ptr<WorkerProcess> process) : process_(std::move(process)) {}
     bool fetch();
 

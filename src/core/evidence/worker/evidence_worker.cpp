@@ -1,9 +1,10 @@
 #include "core/evidence/worker/evidence_worker.h"
 
+#include "core/base/byte_ranges.h"
 #include "core/base/text.h"
 #include "core/evidence/file_content.h"
 #include "core/evidence/packed_evidence.h"
-#include "core/evidence/worker/answers.h"
+#include "core/evidence/worker/image_shape.h"
 
 #include <fmt/format.h>
 
@@ -203,15 +204,17 @@ Result<SmallPicture> EvidenceWorker::picture(std::string_view bytes, int mostPix
 }
 
 Result<FileRecord> EvidenceWorker::examinePart(const OpenedImage& image, const BytePath& path,
-                                               const std::vector<ByteRange>& extents, RunControl& control,
+                                               const BytePath& name, const std::vector<ByteRange>& extents,
+                                               RunControl& control,
                                                const std::function<void(std::uint64_t)>& onBytes) {
-    std::uint64_t bytes = 0;
-    for (const auto& [first, past] : extents) {
-        bytes += past - first;
+    auto question = shapeOf(image, path);
+    question["name"] = bytesShape(name);
+    question["extents"] = shapeOf(extents);
+    std::vector<int> descriptors;
+    for (const auto* file : imageFiles(image)) {
+        descriptors.push_back(file->get());
     }
-    const Json question{{"path", bytesShape(path)}, {"size", image.size}, {"extents", shapeOf(extents)}};
-    const auto descriptor = image.file.get();
-    if (!process_->ask(examinePartQuestion, packed(question), std::span(&descriptor, 1), bytes)) {
+    if (!process_->ask(examinePartQuestion, packed(question), descriptors, lengthOf(extents))) {
         return cannotStart(path);
     }
     const auto answer = process_->await(control, onBytes);
@@ -227,25 +230,52 @@ Result<FileRecord> EvidenceWorker::examinePart(const OpenedImage& image, const B
 Result<Scanned> EvidenceWorker::scan(const OpenedImage& image, const BytePath& path,
                                      const ScanRequest& request, RunControl& control,
                                      const std::function<void(std::uint64_t)>& onBytes) {
-    const Json question{{"path", bytesShape(path)}, {"size", image.size}, {"scan", shapeOf(request)}};
-    return ask<Scanned>(scanQuestion, packed(question), std::array{&image.file}, path, control, onBytes);
+    auto question = shapeOf(image, path);
+    question["scan"] = shapeOf(request);
+    return ask<Scanned>(scanQuestion, packed(question), imageFiles(image), path, control, onBytes);
 }
 
 Result<std::vector<Joined>> EvidenceWorker::join(const OpenedImage& image, const BytePath& path,
                                                  const std::vector<Piece>& pieces, RunControl& control) {
-    Json shapes = Json::array();
+    auto question = shapeOf(image, path);
+    question["pieces"] = Json::array();
     for (const auto& piece : pieces) {
-        shapes.push_back(shapeOf(piece));
+        question["pieces"].push_back(shapeOf(piece));
     }
-    const Json question{{"path", bytesShape(path)}, {"size", image.size}, {"pieces", std::move(shapes)}};
-    return ask<std::vector<Joined>>(joinQuestion, packed(question), std::array{&image.file}, path, control);
+    return ask<std::vector<Joined>>(joinQuestion, packed(question), imageFiles(image), path, control);
 }
 
 Result<std::vector<ImageFileSystem>> EvidenceWorker::fileSystems(const OpenedImage& image,
                                                                  const BytePath& path, RunControl& control) {
-    const Json question{{"path", bytesShape(path)}, {"size", image.size}};
-    return ask<std::vector<ImageFileSystem>>(fileSystemsQuestion, packed(question), std::array{&image.file},
-                                             path, control);
+    return ask<std::vector<ImageFileSystem>>(fileSystemsQuestion, packed(shapeOf(image, path)),
+                                             imageFiles(image), path, control);
+}
+
+Result<std::uint64_t> EvidenceWorker::measure(const OpenedImage& image, const BytePath& path,
+                                              RunControl& control) {
+    return ask<std::uint64_t>(measureQuestion, packed(shapeOf(image, path)), imageFiles(image), path,
+                              control);
+}
+
+Result<std::string> EvidenceWorker::imageBytes(const OpenedImage& image, const BytePath& path,
+                                               std::uint64_t at, std::size_t length) {
+    RunControl control;
+    auto question = shapeOf(image, path);
+    question["at"] = at;
+    question["length"] = length;
+    return ask<std::string>(imageBytesQuestion, packed(question), imageFiles(image), path, control);
+}
+
+Result<std::vector<BytePart>> EvidenceWorker::byteParts(const OpenedImage& image, const PlacedBytes& part,
+                                                        PieceKind kind, ByteRange range) {
+    RunControl control;
+    auto question = shapeOf(image, part.file);
+    question["extents"] = shapeOf(part.extents);
+    question["kind"] = std::string(word(kind));
+    question["from"] = range.first;
+    question["to"] = range.second;
+    return ask<std::vector<BytePart>>(bytePartsQuestion, packed(question), imageFiles(image), part.file,
+                                      control);
 }
 
 } // namespace sober

@@ -1,14 +1,16 @@
 #pragma once
 
+#include "core/base/byte_ranges.h"
 #include "core/evidence/compare_decodes.h"
 #include "core/evidence/file_pass.h"
 #include "core/evidence/time_spectrum.h"
-#include "core/evidence/worker/serving.h"
 #include "core/evidence/worker/worker_process.h"
+#include "core/media/carve/byte_parts.h"
 #include "core/media/carve/join_pieces.h"
 #include "core/media/carve/scanner.h"
 #include "core/media/encode.h"
 #include "core/media/file_systems.h"
+#include "core/media/image_files.h"
 #include "core/media/small_picture.h"
 #include "core/media/tag_fields.h"
 
@@ -47,8 +49,9 @@ class EvidenceWorker {
                                      RunControl& control);
     /// How loud each frequency is over time, in at most so many columns.
     Result<TimeSpectrum> timePicture(const BytePath& path, std::size_t columns, RunControl& control);
-    /// As examineBytes, of what lies in several places of an image. No file stands behind it.
-    Result<FileRecord> examinePart(const OpenedImage& image, const BytePath& path,
+    /// As examineBytes, of what lies in several places of an image. No file stands behind it; `name` tells
+    /// its form.
+    Result<FileRecord> examinePart(const OpenedImage& image, const BytePath& path, const BytePath& name,
                                    const std::vector<ByteRange>& extents, RunControl& control,
                                    const std::function<void(std::uint64_t)>& onBytes);
     /// As scanImage.
@@ -60,6 +63,14 @@ class EvidenceWorker {
     /// As readFileSystems.
     Result<std::vector<ImageFileSystem>> fileSystems(const OpenedImage& image, const BytePath& path,
                                                      RunControl& control);
+    /// How long an image is that was compressed; Cause::invalid where one cannot look back in it.
+    Result<std::uint64_t> measure(const OpenedImage& image, const BytePath& path, RunControl& control);
+    /// Bytes of an image and of what lends to it, 1 MiB at most; fewer at its end.
+    Result<std::string> imageBytes(const OpenedImage& image, const BytePath& path, std::uint64_t at,
+                                   std::size_t length);
+    /// As bytePartsIn, of what lies in several places of an image.
+    Result<std::vector<BytePart>> byteParts(const OpenedImage& image, const PlacedBytes& part, PieceKind kind,
+                                            ByteRange range);
     /// A picture out of a file's tags, small.
     Result<SmallPicture> picture(std::string_view bytes, int mostPixels);
 

@@ -12,7 +12,7 @@ namespace sober {
 namespace {
 
 constexpr std::uint32_t longestMessage = 1U << 30;
-constexpr std::size_t mostFiles = 4;
+constexpr std::size_t mostFiles = 250; // of 253 that the kernel takes at once
 
 struct Head {
     std::uint32_t length = 0;

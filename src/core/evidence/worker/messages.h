@@ -19,7 +19,7 @@ struct Message {
     std::vector<FileHandle> files;
 };
 
-/// False where the other end is gone. At most four files.
+/// False where the other end is gone. At most 250 files.
 bool sendMessage(int line, char letter, std::string_view bytes, std::span<const int> files = {});
 
 /// Nothing where the other end is gone, or tells nonsense.

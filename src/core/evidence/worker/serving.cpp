@@ -3,9 +3,11 @@
 #include "core/base/text.h"
 #include "core/evidence/examination.h"
 #include "core/evidence/packed_evidence.h"
-#include "core/evidence/worker/answers.h"
 #include "core/evidence/worker/cage.h"
+#include "core/evidence/worker/image_shape.h"
 #include "core/evidence/worker/messages.h"
+#include "core/media/carve/byte_parts.h"
+#include "core/media/image_reader.h"
 #include "core/media/junk.h"
 #include "core/media/pcm_reader.h"
 #include "core/media/tag_writing.h"
@@ -59,10 +61,27 @@ class Teller {
     std::uint64_t untold_ = 0;
 };
 
+/// What lies in several places of an image, with all that reads it.
+class OwnedPart final : public ByteSource {
+  public:
+    OwnedPart(const OpenedImage& image, const BytePath& path, const std::vector<PackedUnit>& units,
+              std::vector<ByteRange> extents)
+        : image_(image, path, image.packing == ImagePacking::none ? std::vector<PackedUnit>() : units),
+          part_(image_, std::move(extents)) {}
+    std::uint64_t size() const override { return part_.size(); }
+    std::int64_t readAt(std::uint64_t offset, std::span<std::uint8_t> into) override {
+        return part_.readAt(offset, into);
+    }
+
+  private:
+    ImageReader image_;
+    ExtentSource part_;
+};
+
 class Server {
   public:
     /// The answer to a question; its bytes are a limit of seconds, then what the question needs.
-    std::string answer(const Message& message) {
+    std::string answer(Message& message) {
         const std::string_view question = std::string_view(message.bytes).substr(8);
         switch (message.letter) {
         case listenOnQuestion:
@@ -84,7 +103,7 @@ class Server {
     }
 
   private:
-    std::string ofFile(const Message& message, std::string_view question) {
+    std::string ofFile(Message& message, std::string_view question) {
         const auto& file = message.files.front();
         const BytePath path(question);
         switch (message.letter) {
@@ -125,7 +144,7 @@ class Server {
                                                           displayPath(path) + " holds nothing that plays."});
     }
 
-    std::string ofFileAndMore(const Message& message, const Json& more) {
+    std::string ofFileAndMore(Message& message, const Json& more) {
         const auto& file = message.files.front();
         try {
             const auto path = bytesFrom(more.at("path"));
@@ -147,12 +166,15 @@ class Server {
             case timePictureQuestion:
                 return packAnswer(timePicture(file, path, more.at("columns").get<std::size_t>()));
             case listenQuestion:
-                return packAnswer(listen(file, path, more));
+                return packAnswer(listen(message, more));
             case examinePartQuestion:
             case scanQuestion:
             case joinQuestion:
             case fileSystemsQuestion:
-                return ofImage(message.letter, file, path, more);
+            case measureQuestion:
+            case imageBytesQuestion:
+            case bytePartsQuestion:
+                return ofImage(message, more);
             default:
                 break;
             }
@@ -183,44 +205,107 @@ class Server {
         return decoded ? Result(pass.finish()) : Result<TimeSpectrum>(decoded.error());
     }
 
-    /// An image tells no length of its own where it is a device.
-    std::string ofImage(char letter, const FileHandle& file, const BytePath& path, const Json& more) {
-        OpenFileSource image(file, path, more.at("size").get<std::uint64_t>());
+    /// Where an image that was compressed can be read from is looked up once while the questions are about
+    /// it.
+    const std::vector<PackedUnit>* unitsOf(const OpenedImage& image, const BytePath& path, Outcome& failed) {
+        if (image.packing == ImagePacking::none || (unitsPath_ == path && unitsLengths_ == image.lengths)) {
+            return &units_;
+        }
+        JoinedSource packed(image.files, image.lengths, path);
+        auto units = packedUnits(packed, image.packing, path);
+        if (!units) {
+            failed = units.error();
+            return nullptr;
+        }
+        units_ = std::move(*units);
+        unitsPath_ = path;
+        unitsLengths_ = image.lengths;
+        return &units_;
+    }
+
+    std::string ofImage(Message& message, const Json& more) {
+        const auto path = bytesFrom(more.at("path"));
+        const auto opened = imageFrom(more, std::move(message.files));
+        Outcome failed = done();
+        const auto* units = unitsOf(opened, path, failed);
+        if (units == nullptr) {
+            return packAnswer(failed);
+        }
+        ImageReader image(opened, path,
+                          opened.packing == ImagePacking::none ? std::vector<PackedUnit>() : *units);
         Teller told;
         const auto onBytes = [&](std::uint64_t bytes) { told(bytes); };
-        if (letter == fileSystemsQuestion) {
+        switch (message.letter) {
+        case fileSystemsQuestion:
             return packAnswer(readFileSystems(image));
-        }
-        if (letter == scanQuestion) {
+        case measureQuestion:
+            return packAnswer(Result(image.size()));
+        case imageBytesQuestion:
+            return packAnswer(bytesAt(image, path, more.at("at"), more.at("length")));
+        case scanQuestion: {
             ScanRequest request;
             takeFrom(more.at("scan"), request);
             return packAnswer(Result(scanImage(image, request, control_, onBytes)));
         }
-        if (letter == joinQuestion) {
+        case joinQuestion: {
             std::vector<Piece> pieces;
             for (const auto& shape : more.at("pieces")) {
                 takeFrom(shape, pieces.emplace_back());
             }
             return packAnswer(Result(joinPieces(image, pieces)));
         }
+        default:
+            break;
+        }
         std::vector<ByteRange> extents;
         takeFrom(more.at("extents"), extents);
         ExtentSource part(image, std::move(extents));
-        return packRecord(examineBytes(part, path, control_, onBytes));
+        if (message.letter == bytePartsQuestion) {
+            const auto kind = pieceKindOf(more.at("kind").get<std::string>());
+            return packAnswer(Result(kind ? bytePartsIn(part, *kind, more.at("from"), more.at("to"))
+                                          : std::vector<BytePart>{}));
+        }
+        return packRecord(examineBytes(part, bytesFrom(more.at("name")), control_, onBytes));
     }
 
-    Result<ListeningFormat> listen(const FileHandle& file, const BytePath& path, const Json& more) {
-        std::vector<ByteRange> extents;
-        takeFrom(more.at("extents"), extents);
+    static Result<std::string> bytesAt(ImageReader& image, const BytePath& path, std::uint64_t at,
+                                       std::size_t length) {
+        constexpr std::size_t most = 1U << 20;
+        std::string bytes(std::min(length, most), '\0');
+        const auto got = image.readAt(at, {reinterpret_cast<std::uint8_t*>(bytes.data()), bytes.size()});
+        if (got < 0) {
+            return Error{Cause::damaged, path, displayPath(path) + " cannot be unpacked there."};
+        }
+        bytes.resize(static_cast<std::size_t>(got));
+        return bytes;
+    }
+
+    /// A file, or what lies in several places of an image.
+    Result<ListeningFormat> listen(Message& message, const Json& more) {
+        const auto path = bytesFrom(more.at("path"));
         const int rate = more.at("rate");
-        FileHandle own(fcntl(file.get(), F_DUPFD_CLOEXEC, 0));
-        auto opened = extents.empty() ? PcmReader::open(std::move(own), path, rate)
-                                      : PcmReader::open(std::move(own), path, rate, std::move(extents));
+        listening_.reset();
+        listenedImage_.reset();
+        auto opened = more.contains("extents")
+                          ? listenToPart(message, more, path, rate)
+                          : PcmReader::open(std::move(message.files.front()), path, rate);
         if (!opened) {
             return opened.error();
         }
         listening_.emplace(std::move(*opened));
         return ListeningFormat{listening_->rate(), listening_->seconds()};
+    }
+
+    Result<PcmReader> listenToPart(Message& message, const Json& more, const BytePath& path, int rate) {
+        std::vector<ByteRange> extents;
+        takeFrom(more.at("extents"), extents);
+        listenedImage_ = std::make_unique<OpenedImage>(imageFrom(more, std::move(message.files)));
+        Outcome failed = done();
+        const auto* units = unitsOf(*listenedImage_, path, failed);
+        return units == nullptr ? Result<PcmReader>(failed.error())
+                                : PcmReader::open(std::make_unique<OwnedPart>(*listenedImage_, path, *units,
+                                                                              std::move(extents)),
+                                                  path, rate);
     }
 
     std::string moreFrames(std::uint32_t frames) {
@@ -231,10 +316,16 @@ class Server {
     }
 
     RunControl control_;
+    std::unique_ptr<OpenedImage> listenedImage_; ///< outlives the one who reads it
     std::optional<PcmReader> listening_;
+    std::vector<PackedUnit> units_; ///< of the image that was asked about last
+    BytePath unitsPath_;
+    std::vector<std::uint64_t> unitsLengths_;
 };
 
-int serve() {
+} // namespace
+
+int serveAsEvidenceWorker() {
     // The one who asks decides when to stop; an interrupt at the terminal reaches both.
     std::signal(SIGINT, SIG_IGN);
     const ChecksumPass settings(true); // what reads its settings the first time does so now
@@ -255,13 +346,5 @@ int serve() {
     return 0;
 }
 
-} // namespace
-
-std::optional<int> serveAsEvidenceWorker(int argc, char** argv) {
-    if (argc != 2 || std::string_view(argv[1]) != workerWord) {
-        return std::nullopt;
-    }
-    return serve();
-}
 
 } // namespace sober

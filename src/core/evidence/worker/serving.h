@@ -1,12 +1,11 @@
 #pragma once
 
-#include <optional>
 #include <string_view>
 
 namespace sober {
 
-/// The word by which this program is started as a worker.
-inline constexpr std::string_view workerWord = "evidence-worker";
+/// The program that is a worker. It stands beside the one that asks.
+inline constexpr std::string_view workerProgram = "sober-evidence";
 /// How a worker exits that could not be confined.
 inline constexpr int noCage = 9;
 /// The letter of what a worker tells before it answers: how many more bytes of a file have gone by.
@@ -29,13 +28,16 @@ enum Question : char {
     scanQuestion = 'v',
     joinQuestion = 'n',
     fileSystemsQuestion = 'd',
+    measureQuestion = 'm',    ///< how long an image is that was compressed
+    imageBytesQuestion = 'h', ///< of such a one
+    bytePartsQuestion = 'o',
     listenQuestion = 'l',
     listenOnQuestion = 'r', ///< so many more frames of what is listened to
     listenAtQuestion = 'k', ///< from another place
 };
 
-/// The worker is the same program, started again with one word. Every program that looks into files asks
-/// this first thing in main and returns what it yields.
-std::optional<int> serveAsEvidenceWorker(int argc, char** argv);
+/// What the program `sober-evidence` does: answers questions that come over its standard input, which is a socket,
+/// in the cage, until nobody asks any more. Its exit status.
+int serveAsEvidenceWorker();
 
 } // namespace sober

@@ -1,5 +1,6 @@
 #include "core/evidence/worker/worker_process.h"
 
+#include "core/base/paths.h"
 #include "core/evidence/worker/serving.h"
 
 #include <fmt/format.h>
@@ -37,10 +38,11 @@ bool WorkerProcess::start() {
     sigemptyset(&none);
     posix_spawnattr_setsigmask(&attributes, &none);
     posix_spawnattr_setflags(&attributes, POSIX_SPAWN_SETSIGMASK);
-    std::string name = "sober-evidence";
-    std::string word(workerWord);
-    std::array<char*, 3> words{name.data(), word.data(), nullptr};
-    const int failed = posix_spawn(&child_, "/proc/self/exe", &actions, &attributes, words.data(), environ);
+    const auto own = realPathOf("/proc/self/exe");
+    const auto program = joinPath(own ? parentOf(*own) : std::string_view(), workerProgram);
+    std::string name(workerProgram);
+    std::array<char*, 2> words{name.data(), nullptr};
+    const int failed = posix_spawn(&child_, program.c_str(), &actions, &attributes, words.data(), environ);
     posix_spawn_file_actions_destroy(&actions);
     posix_spawnattr_destroy(&attributes);
     if (failed != 0) {

@@ -1,5 +1,6 @@
 #include "core/media/carve/carvings.h"
 #include "core/media/push_parser.h"
+#include "core/media/tag_lengths.h"
 
 #include <algorithm>
 
@@ -8,30 +9,17 @@ namespace sober {
 using namespace std::string_view_literals;
 
 std::uint64_t leadingTagLength(ImageWindow& window, std::uint64_t at) {
-    const auto head = window.at(at, 10);
-    if (head.size() < 10 || !beginsWith(head, "ID3"sv) || head[3] == 0xFF || head[4] == 0xFF) {
-        return 0;
-    }
-    std::uint64_t length = 0;
-    for (std::size_t i = 6; i < 10; ++i) {
-        if (head[i] > 127) {
-            return 0;
-        }
-        length = length << 7 | head[i];
-    }
-    return length + 10 + ((head[5] & 0x10) != 0 ? 10 : 0);
+    return id3Length(window.at(at, longestTagHead));
 }
 
 std::uint64_t behindTags(ImageWindow& window, std::uint64_t at) {
     constexpr std::uint64_t largestTag = 64U << 20; // pictures in it; no source
     while (true) {
-        const auto head = window.at(at, 32);
+        const auto head = window.at(at, longestTagHead);
         if (head.size() >= 3 && beginsWith(head, "TAG"sv) && window.at(at, 128).size() == 128) {
             at += 128;
-        } else if (head.size() == 32 && beginsWith(head, "APETAGEX"sv)) {
-            const auto length = littleEndian(head.subspan(12, 4));
-            const bool isHeader = (head[23] & 0x20) != 0;
-            at += isHeader && length <= largestTag ? length + 32 : 32;
+        } else if (const auto length = apeLength(head); length > 0) {
+            at += length <= largestTag ? length : longestTagHead;
         } else {
             return std::min(at, window.size());
         }

@@ -1,6 +1,7 @@
 #include "core/media/carve/join_pieces.h"
 
 #include "core/media/carve/image_window.h"
+#include "core/media/carve/join_mpeg.h"
 #include "core/media/flac_frame.h"
 #include "core/media/ogg_structure.h"
 
@@ -10,12 +11,6 @@ namespace sober {
 namespace {
 
 constexpr std::size_t longestUnit = 128U << 10; // a page of Ogg, a frame of FLAC with some to spare
-
-/// Where a unit was broken off: its first bytes up to here, its others from there.
-struct Break {
-    std::uint64_t past = 0;  ///< one past the last byte before it
-    std::uint64_t first = 0; ///< the first byte behind it
-};
 
 /// How one format tells its units.
 struct UnitRules {
@@ -83,13 +78,15 @@ std::optional<UnitRules> rulesOf(PieceKind kind) {
 
 class Joining {
   public:
-    Joining(ByteSource& image, const std::vector<Piece>& pieces) : window_(image), pieces_(pieces) {}
+    Joining(ByteSource& image, const std::vector<Piece>& pieces)
+        : image_(image), window_(image), pieces_(pieces) {}
 
     std::vector<Joined> run() {
         std::vector<bool> used(pieces_.size(), false);
         std::vector<Joined> all;
         for (std::size_t i = 0; i < pieces_.size(); ++i) {
-            if (used[i] || !pieces_[i].begins || pieces_[i].ends || !rulesOf(pieces_[i].kind)) {
+            if (used[i] || !pieces_[i].begins || pieces_[i].ends ||
+                (!rulesOf(pieces_[i].kind) && pieces_[i].kind != PieceKind::mp3)) {
                 continue;
             }
             auto joined = follow(i, used);
@@ -113,7 +110,11 @@ class Joining {
             joined.extents.emplace_back(across.first, pieces_[at].past);
             joined.parts.push_back(at);
             joined.piece.past = pieces_[at].past;
-            joined.piece.nextUnit = pieces_[at].nextUnit;
+            joined.piece.nextUnit =
+                joined.piece.kind == PieceKind::mp3
+                    ? joined.piece.nextUnit + pieces_[at].nextUnit + (across.isWithin ? 1 : 0)
+                    : pieces_[at].nextUnit;
+            joined.piece.lastUnit = pieces_[at].lastUnit;
             joined.piece.seconds += pieces_[at].seconds;
             joined.piece.ends = pieces_[at].ends || reachesEnd(joined.piece);
             used[at] = true;
@@ -121,15 +122,20 @@ class Joining {
         return joined;
     }
 
-    /// Of FLAC the beginning states how many samples there are; a piece from the middle cannot know that it
+    /// The beginning states how many samples or frames there are; a piece from the middle cannot know that it
     /// has the last of them.
     static bool reachesEnd(const Piece& piece) {
-        return piece.kind == PieceKind::flac && piece.stated > 0 && piece.unitSamples > 0 &&
-               piece.nextUnit * piece.unitSamples >= piece.stated;
+        return piece.kind == PieceKind::mp3
+                   ? piece.stated > 0 && piece.nextUnit >= piece.stated
+                   : piece.kind == PieceKind::flac && piece.stated > 0 && piece.unitSamples > 0 &&
+                         piece.nextUnit * piece.unitSamples >= piece.stated;
     }
 
     std::optional<std::pair<std::size_t, Break>> continuationOf(const Piece& piece,
                                                                 const std::vector<bool>& used) {
+        if (piece.kind == PieceKind::mp3) {
+            return continuationOfMpeg(piece, used);
+        }
         const auto rules = *rulesOf(piece.kind);
         for (std::size_t i = 0; i < pieces_.size(); ++i) {
             const auto& next = pieces_[i];
@@ -138,13 +144,38 @@ class Joining {
                 continue;
             }
             if (next.firstUnit == piece.nextUnit) {
-                return std::pair(i, Break{piece.past, next.first}); // broken off just between two
+                return std::pair(i, Break{piece.past, next.first, false}); // broken off just between two
             }
             if (const auto across = breakWithin(rules, piece, next)) {
                 return std::pair(i, *across);
             }
         }
         return std::nullopt;
+    }
+
+    /// The only one that fits: chance has too many others where two do.
+    std::optional<std::pair<std::size_t, Break>> continuationOfMpeg(const Piece& piece,
+                                                                    const std::vector<bool>& used) {
+        const auto last = mpegReachAt(image_, piece.lastUnit, piece.stream);
+        std::optional<std::pair<std::size_t, Break>> only;
+        firsts_.resize(pieces_.size());
+        for (std::size_t i = 0; i < pieces_.size(); ++i) {
+            const auto& next = pieces_[i];
+            const bool mayBe = last && !used[i] && !next.begins && next.kind == piece.kind &&
+                               next.stream == piece.stream && next.first != piece.first;
+            if (mayBe && !firsts_[i]) {
+                firsts_[i] = mpegReachAt(image_, next.first, next.stream);
+            }
+            const auto across =
+                mayBe && firsts_[i] ? mpegBreak(image_, piece, *last, next, *firsts_[i]) : std::nullopt;
+            if (across && only) {
+                return std::nullopt;
+            }
+            if (across) {
+                only = std::pair(i, *across);
+            }
+        }
+        return only;
     }
 
     /// The unit that lies across: every way to break it off at a sector is tried until its check value holds.
@@ -172,14 +203,16 @@ class Joining {
                 unit.assign(head.begin(), head.begin() + static_cast<std::ptrdiff_t>(before));
                 unit.insert(unit.end(), tail.end() - static_cast<std::ptrdiff_t>(rest), tail.end());
                 if (rules.holds(unit, piece)) {
-                    return Break{past, from};
+                    return Break{past, from, true};
                 }
             }
         }
         return std::nullopt;
     }
 
+    ByteSource& image_;
     ImageWindow window_;
+    std::vector<std::optional<Reach>> firsts_; ///< of pieces of MPEG audio, once they were asked for
     const std::vector<Piece>& pieces_;
 };
 

@@ -16,7 +16,8 @@ struct Joined {
 
 /// Continues pieces that break off by others that begin in the middle, over whatever lies between: pages of
 /// Ogg by their serial number, their sequence and the check value of the page that lies across the break (RFC
-/// 3533), frames of FLAC by their number and the same (RFC 9639). Only what is proven so is joined.
+/// 3533), frames of FLAC by their number and the same (RFC 9639), frames of MPEG audio by how far they reach
+/// back into what is left over of those before (join_mpeg.h). Only what is proven so is joined.
 std::vector<Joined> joinPieces(ByteSource& image, const std::vector<Piece>& pieces);
 
 } // namespace sober

@@ -11,7 +11,7 @@ struct Words {
     std::string_view ending;
 };
 
-constexpr Words table[]{{PieceKind::mp3, "mp3", "mp3"},    {PieceKind::aac, "aac", "aac"},
+constexpr Words pieceWords[]{{PieceKind::mp3, "mp3", "mp3"},    {PieceKind::aac, "aac", "aac"},
                         {PieceKind::flac, "flac", "flac"}, {PieceKind::ogg, "ogg", "ogg"},
                         {PieceKind::wav, "wav", "wav"},    {PieceKind::aiff, "aiff", "aiff"},
                         {PieceKind::mp4, "mp4", "m4a"},    {PieceKind::wavpack, "wavpack", "wv"},
@@ -20,16 +20,16 @@ constexpr Words table[]{{PieceKind::mp3, "mp3", "mp3"},    {PieceKind::aac, "aac
 } // namespace
 
 std::string_view word(PieceKind kind) {
-    return std::ranges::find(table, kind, &Words::kind)->word;
+    return std::ranges::find(pieceWords, kind, &Words::kind)->word;
 }
 
 std::optional<PieceKind> pieceKindOf(std::string_view word) {
-    const auto* const found = std::ranges::find(table, word, &Words::word);
-    return found == std::end(table) ? std::nullopt : std::optional(found->kind);
+    const auto* const found = std::ranges::find(pieceWords, word, &Words::word);
+    return found == std::end(pieceWords) ? std::nullopt : std::optional(found->kind);
 }
 
 std::string_view endingFor(PieceKind kind) {
-    return std::ranges::find(table, kind, &Words::kind)->ending;
+    return std::ranges::find(pieceWords, kind, &Words::kind)->ending;
 }
 
 } // namespace sober

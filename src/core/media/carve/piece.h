@@ -31,6 +31,7 @@ struct Piece {
     std::uint64_t stream = 0;    ///< what continuations have in common: a serial number, or parameters packed
     std::uint64_t firstUnit = 0; ///< number of its first page or frame, where the format counts them
     std::uint64_t nextUnit = 0;  ///< of the one that would follow
+    std::uint64_t lastUnit = 0;  ///< byte of the image at which its last whole frame begins, of MPEG
     std::uint64_t unitSamples = 0; ///< of FLAC: samples of a frame; 0: they differ
     std::uint64_t stated = 0;      ///< samples or frames in all that its beginning states; 0: it does not
     /// Of what only says how long it is: from here to its end, and behind that, nothing was written; 0: not

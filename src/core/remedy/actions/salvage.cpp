@@ -6,6 +6,7 @@
 #include "core/catalogue/salvage_store.h"
 #include "core/catalogue/volumes.h"
 #include "core/evidence/file_content.h"
+#include "core/evidence/worker/image_bytes.h"
 #include "core/remedy/actions/legs.h"
 #include "core/remedy/actions/reach.h"
 #include "core/remedy/actions/take_in.h"
@@ -91,13 +92,14 @@ Result<Proven> proveSalvageable(DoingContext& /*context*/, const PlannedAction& 
 Result<FileRecord> makeSalvaged(DoingContext& context, const PlannedAction& planned,
                                 const LedgerAction& action) {
     const auto found = unpackFindBytes(planned.action.change);
-    const auto image =
-        found ? openImage(found->file) : Result<OpenedImage>(refusedError(planned.path, notUnderstood));
-    if (!image) {
-        return image.error();
+    auto image = found ? openMeasured(found->file, context.control)
+                       : Result<OpenedImage>(refusedError(planned.path, notUnderstood));
+    const auto others = image ? openOthers(*image, found->others) : Outcome(image.error());
+    if (!others) {
+        return others.error();
     }
-    OpenFileSource whole(image->file, found->file, image->size);
-    ExtentSource bytes(whole, found->extents);
+    const auto whole = bytesOf(*image, found->file);
+    ExtentSource bytes(*whole, found->extents);
     Unflushed unflushed; // what is made is known once it has its place
     const auto written = writeBytes(bytes, found->file, action.made, unflushed, context.control,
                                     [&](std::uint64_t more) { context.onBytes(more, planned.path); });
