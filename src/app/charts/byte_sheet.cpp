@@ -22,7 +22,8 @@ constexpr double textAt = digitsAt + ByteSheet::rowBytes * digitsWide + 16;
 
 } // namespace
 
-ByteSheet::ByteSheet(QWidget* parent) : Chart(tr("The bytes, and what they are"), static_cast<int>(8 * sheetRow), parent) {
+ByteSheet::ByteSheet(QWidget* parent)
+    : Chart(tr("The bytes, and what they are"), static_cast<int>(8 * sheetRow), parent) {
     setMaximumHeight(QWIDGETSIZE_MAX);
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
     setFocusPolicy(Qt::StrongFocus);
@@ -65,6 +66,7 @@ void ByteSheet::draw(QPainter& painter) {
     painter.fillRect(rect(), inks.sheet);
     const auto text = font();
     const auto mono = Theme::bytes();
+    QString names; // of what begins in this row
     for (std::size_t at = 0; at < look_.bytes.size(); ++at) {
         const auto byte = look_.at + at;
         const auto cell = cellOf(byte);
@@ -95,10 +97,13 @@ void ByteSheet::draw(QPainter& painter) {
                              Qt::AlignRight | Qt::AlignVCenter, shown(humanCount(byte)));
         }
         if (begins || (at == 0 && part != nullptr)) {
+            names += (names.isEmpty() ? QString() : QStringLiteral(", ")) + shown(part->name);
+        }
+        if (at % rowBytes == rowBytes - 1 || at + 1 == look_.bytes.size()) {
             painter.setFont(text);
             painter.setPen(inks.accent);
             drawCut(painter, QRectF(placeWide, cell.top(), marginWide - 12, sheetRow),
-                    Qt::AlignLeft | Qt::AlignVCenter, shown(part->name));
+                    Qt::AlignLeft | Qt::AlignVCenter, std::exchange(names, {}));
         }
     }
     painter.setPen(inks.rule);
