@@ -33,8 +33,9 @@ void sayBytes(const ByteLook& look) {
 }
 
 /// Where the look begins: at a find, or at a place, or where something stands from there on.
-Result<std::uint64_t> placeToLook(const Catalogue& catalogue, const BytesOptions& options, const BytePath& image,
-                              RunControl& control, const ProgressSink& onProgress) {
+Result<std::uint64_t> placeToLook(const Catalogue& catalogue, const BytesOptions& options,
+                                  const BytePath& image, RunControl& control,
+                                  const ProgressSink& onProgress) {
     auto at = options.at;
     if (options.find != 0) {
         const auto finds = SalvageStore(catalogue).byIds(std::array{options.find});

@@ -36,7 +36,7 @@ std::vector<std::string> kindsToAdd() {
     std::vector<std::string> words;
     for (const auto kind : everyKind) {
         if (kind != ActionKind::acceptChange && kind != ActionKind::bringBack &&
-            kind != ActionKind::salvage && !isTransfers(kind)) {
+            kind != ActionKind::salvage && kind != ActionKind::discard && !isTransfers(kind)) {
             words.emplace_back(word(kind));
         }
     }
@@ -322,6 +322,8 @@ int runCommand(int argc, char** argv) {
     salvageWrite->add_option("--to", salvageWriting.to, "the drive, or a file in its place")->required();
     salvageWrite->add_option("--label", salvageWriting.label, "its label, to say that it is the right one");
     salvageWrite->add_option("--size", salvageWriting.size, "its size in bytes, for the same");
+    auto* salvageTidy = salvageCommand->add_subcommand(
+        "tidy", "put on the docket what was salvaged or lies in the trash and is held elsewhere");
     auto* salvageForget =
         salvageCommand->add_subcommand("forget", "forget what a scan has found; the image stays as it is");
     salvageForget->add_option("IMAGE", salvageImage, "the image or drive")->required();
@@ -622,6 +624,9 @@ int runCommand(int argc, char** argv) {
     }
     if (salvageWrite->parsed()) {
         return runSalvageWrite(common, salvageWriting, control);
+    }
+    if (salvageTidy->parsed()) {
+        return runSalvageTidy(common);
     }
     if (salvageForget->parsed()) {
         return runSalvageForget(common, salvageImage);

@@ -7,6 +7,7 @@
 #include "core/salvage/scan_image.h"
 #include "core/salvage/trash_finds.h"
 #include "core/work/take_finds.h"
+#include "core/work/tidy_salvaged.h"
 #include "core/work/waiting_finds.h"
 
 #include <algorithm>
@@ -236,6 +237,31 @@ int runSalvageList(const CommonOptions& common, const BytePath& image) {
     const auto finds =
         source ? SalvageStore(*catalogue).finds(source->id) : Result<std::vector<Find>>(source.error());
     return finds ? showFinds(common, *catalogue, *finds, {}, sourceShape(*source)) : fail(finds.error());
+}
+
+int runSalvageTidy(const CommonOptions& common) {
+    const auto catalogue = openWorking(common);
+    const auto left = catalogue ? planTidying(*catalogue) : Result<std::vector<LeftAbout>>(catalogue.error());
+    if (!left) {
+        return fail(left.error());
+    }
+    if (common.json) {
+        Json json{{"schema", "sober.tidy/1"}, {"left", Json::array()}};
+        for (const auto& each : *left) {
+            auto shape = withPath(each.path);
+            shape["held_at"] = percentEncodeOffending(each.heldAt);
+            shape["bytes"] = each.bytes;
+            shape["in_trash"] = each.isInTrash;
+            json["left"].push_back(std::move(shape));
+        }
+        printJson(json);
+        return exitDone;
+    }
+    for (const auto& each : *left) {
+        say("{}  is held at {}\n", displayPath(each.path), displayPath(each.heldAt));
+    }
+    say("{} put on the docket.\n", counted(left->size(), "action was", "actions were"));
+    return exitDone;
 }
 
 int runSalvageForget(const CommonOptions& common, const BytePath& image) {

@@ -51,6 +51,7 @@ int runSalvageImage(const CommonOptions& common, const ImageOptions& options, Ru
 int runSalvageTrash(const CommonOptions& common, const std::string& volume, RunControl& control);
 int runSalvageScan(const CommonOptions& common, const ScanOptions& options, RunControl& control);
 int runSalvageList(const CommonOptions& common, const BytePath& image);
+int runSalvageTidy(const CommonOptions& common);
 int runSalvageForget(const CommonOptions& common, const BytePath& image);
 int runSalvageTake(const CommonOptions& common, const TakeOptions& options, RunControl& control);
 

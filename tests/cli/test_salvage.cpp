@@ -137,3 +137,50 @@ TEST_CASE("The trash of a volume is listed with where things were, as they left 
     CHECK((*reed)["from"].get<std::string>().ends_with("/TERN/MUSIC/Reed test.mp3"));
     CHECK(card.tell({"salvage", "trash", "--volume", "HERON"}).code == 1);
 }
+
+TEST_CASE("What lies in the trash and is held elsewhere is let go of by the docket, and for good") {
+    const DemoCopy demo;
+    const auto tell = [&](const std::vector<std::string>& words) {
+        std::vector<std::string> line{SOBER_PROGRAM, "--quiet", "--json", "--catalogue",
+                                      demo / "catalogue.sqlite"};
+        line.insert(line.end(), words.begin(), words.end());
+        return run(line);
+    };
+    for (const auto* place : {"PETREL/Wireless", "TERN"}) {
+        REQUIRE(tell({"survey", demo / place}).code <= 4);
+    }
+    // One more of what is held, under the card's own trash.
+    const auto held = demo / "PETREL/Wireless/Fog signal, night.wav";
+    const auto thrown = demo / "TERN/.Trashes/fog.wav";
+    fs::create_directories(fs::path(thrown).parent_path());
+    fs::copy_file(held, thrown);
+    REQUIRE(tell({"salvage", "trash"}).code <= 4);
+    const auto tidied = tell({"salvage", "tidy"});
+    REQUIRE(tidied.code == 0);
+    const auto left = json::parse(tidied.out)["left"];
+    const auto entry = std::ranges::find_if(left, [&](const json& each) { return each["path"] == thrown; });
+    REQUIRE(entry != left.end());
+    CHECK((*entry)["held_at"] == held);
+    CHECK((*entry)["in_trash"] == true);
+    CHECK(fs::exists(thrown));
+
+    SECTION("it goes once it is proven to be the same") {
+        const auto carried = tell({"docket", "carry-out"});
+        INFO(carried.err);
+        CHECK(carried.code == 0);
+        CHECK_FALSE(fs::exists(thrown));
+        CHECK(fs::exists(held));
+        const auto undone = tell({"undo", "last"});
+        CHECK(undone.code == 1);
+        CHECK(undone.err.find("let go of for good") != std::string::npos);
+        CHECK_FALSE(fs::exists(thrown));
+    }
+    SECTION("it stays where what is held has been changed since") {
+        auto content = readFile(held);
+        content[content.size() / 2] = static_cast<char>(~content[content.size() / 2]);
+        writeFile(held, content);
+        const auto carried = tell({"docket", "carry-out"});
+        CHECK(carried.code != 0);
+        CHECK(fs::exists(thrown));
+    }
+}

@@ -6,9 +6,11 @@
 #include "core/catalogue/ledger_store.h"
 #include "core/evidence/file_content.h"
 #include "core/salvage/scan_image.h"
+#include "core/salvage/trash_finds.h"
 #include "core/survey/verify.h"
 #include "core/transfer/plan.h"
 #include "core/work/take_finds.h"
+#include "core/work/tidy_salvaged.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"
 #include "support/sound.h"
@@ -18,6 +20,7 @@
 #include <fstream>
 #include <set>
 #include <sstream>
+#include <unistd.h>
 
 namespace sober::test {
 
@@ -166,6 +169,9 @@ void FaultScene::prepare() {
     case ActionKind::salvage:
         planSalvage();
         break;
+    case ActionKind::discard:
+        planDiscard();
+        break;
     }
     read();
 }
@@ -215,6 +221,21 @@ void FaultScene::planSalvage() {
         REQUIRE(planned.ok());
         REQUIRE(planned->front().why.empty());
     }
+}
+
+/// Of a file that lies in the trash of the volume and is held there, too.
+void FaultScene::planDiscard() {
+    const auto trash = *this / ("V/.Trash-" + std::to_string(getuid()));
+    fs::create_directories(trash + "/files");
+    fs::create_directories(trash + "/info");
+    fs::copy_file(*this / "V/f/spare.wav", trash + "/files/spare.wav");
+    writeFile(trash + "/info/spare.wav.trashinfo",
+              "[Trash Info]\nPath=old/spare.wav\nDeletionDate=2026-10-01T10:00:00\n");
+    RunControl control;
+    REQUIRE(listTrash(catalogue(), 0, control, [](const Progress&) {}).ok());
+    const auto left = planTidying(catalogue());
+    REQUIRE(left.ok());
+    REQUIRE(left->size() == 1);
 }
 
 std::vector<std::string> FaultScene::words() const {
@@ -280,13 +301,18 @@ std::map<std::string, std::uint64_t> FaultScene::countCalls(const std::vector<st
 std::map<BytePath, std::string> FaultScene::contents() const {
     auto all = contentsBelow(*this / "V");
     all.merge(contentsBelow(*this / "L"));
+    if (isForGood()) {
+        // A note about nothing does no harm, and salvage shows it as such.
+        std::erase_if(all, [](const auto& each) { return each.first.ends_with(".trashinfo"); });
+    }
     return all;
 }
 
 std::string FaultScene::whyContentLost() const {
     std::map<std::string, int> wanted;
     for (const auto& [path, content] : original_) {
-        if (path.ends_with(".wav") || path.ends_with(".mp3")) {
+        const bool mayGo = isForGood() && path.find("/.Trash-") != BytePath::npos;
+        if (!mayGo && (path.ends_with(".wav") || path.ends_with(".mp3"))) {
             ++wanted[content];
         }
     }
@@ -361,7 +387,8 @@ std::string FaultScene::whyNotWhole() {
         if (path.find("/.sober-") != BytePath::npos) {
             return path + " was left";
         }
-        if ((path.ends_with(".wav") || path.ends_with(".mp3")) && !present.contains(path)) {
+        const bool isThrownAway = path.find("/.Trash-") != BytePath::npos;
+        if (!isThrownAway && (path.ends_with(".wav") || path.ends_with(".mp3")) && !present.contains(path)) {
             return path + " is on the disk and not present in the catalogue";
         }
     }

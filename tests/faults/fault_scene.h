@@ -20,6 +20,8 @@ class FaultScene : public PlayerCollection {
     /// Does what is left of it, without faults.
     CarriedOut doTheRest();
     /// Takes back all that was done of it.
+    /// What is done cannot be taken back.
+    bool isForGood() const { return kind_ == ActionKind::discard; }
     void undoAll();
     /// As `sober` is called: what of the scene is carried out or taken back fails as the plan says. `counts`,
     /// where not empty, is where the calls are counted instead.
@@ -55,6 +57,7 @@ class FaultScene : public PlayerCollection {
     void prepareMissing(bool copyStays);
     void planTransfer();
     void planSalvage();
+    void planDiscard();
     void putKindOnDocket(ActionKind kind, const std::vector<BytePath>& names);
     /// The content at which each entry of each list leads, in their order; "" for nowhere.
     std::vector<std::string> leads() const;

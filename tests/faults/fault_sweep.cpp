@@ -116,9 +116,11 @@ void sweepOne(FaultScene& scene, const Words& words, const FaultScene::Plan& pla
         CHECK((scene.contents() == scene.final()));
         CHECK(scene.whyNotWhole() == "");
     }
-    scene.undoAll();
-    CHECK((scene.contents() == scene.original()));
-    CHECK(scene.whyNotWhole() == "");
+    if (!scene.isForGood()) {
+        scene.undoAll();
+        CHECK((scene.contents() == scene.original()));
+        CHECK(scene.whyNotWhole() == "");
+    }
 }
 
 void sweep(ActionKind kind, bool listed) {
@@ -135,6 +137,11 @@ void sweep(ActionKind kind, bool listed) {
         ++faults;
     }
     scene.doTheRest();
+    if (scene.isForGood()) {
+        CHECK(scene.say({"undo", "last"}, {}).code == 1);
+        CHECK((scene.contents() == scene.final()));
+        return;
+    }
     scene.keep();
     const auto countsBack = scene.countCalls({"undo", "last"});
     scene.putBack();
@@ -185,6 +192,9 @@ TEST_CASE("a fault while a transfer's lists are written anew", "[faults][replace
 }
 TEST_CASE("a fault while finds are taken", "[faults][salvage]") {
     sweep(ActionKind::salvage, true);
+}
+TEST_CASE("a fault while the trash is tidied", "[faults][discard]") {
+    sweep(ActionKind::discard, false);
 }
 TEST_CASE("a fault while references are repointed", "[faults][repoint]") {
     sweep(ActionKind::repoint, true);

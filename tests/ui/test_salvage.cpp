@@ -1,11 +1,16 @@
 // Salvage's desk over the demo: an image is looked through, what is missing goes back, and the disk is looked
 // at.
+#include "app/charts/byte_sheet.h"
 #include "app/charts/salvage_strip.h"
+#include "app/desks/bytes_window.h"
+#include "app/desks/write_image_window.h"
 #include "ui/chart_probe.h"
 #include "ui/desktop.h"
 
 #include <QFileDialog>
+#include <QLabel>
 #include <QLineEdit>
+#include <QPushButton>
 #include <QTableView>
 
 #include <catch2/catch.hpp>
@@ -167,4 +172,100 @@ TEST_CASE("an image is made of a drive from the desk, and looked through") {
                             60'000));
     desktop.settle();
     CHECK(desktop.list("Finds")->model()->rowCount() == 3);
+}
+
+TEST_CASE("the bytes of an image are looked at and looked through from the desk") {
+    SalvageDesktop desktop;
+    desktop.scan();
+    desktop.list("Finds")->setFocus();
+    desktop.list("Finds")->selectRow(1);
+    desktop.settle();
+    desktop.press(Qt::Key_B);
+    desktop.settle();
+    auto* window = desktop.window().findChild<app::BytesWindow*>();
+    REQUIRE(window != nullptr);
+    auto* sheet = window->findChild<app::ByteSheet*>();
+    REQUIRE(desktop.waitFor([&] { return !app::tipAt(*sheet, QPoint(375, 10)).isEmpty(); }, 20'000));
+    CHECK(app::tipAt(*sheet, QPoint(375, 10)).contains("RIFF WAVE"));
+    QTest::keyClick(sheet, Qt::Key_Home);
+    desktop.settle();
+    REQUIRE(desktop.waitFor([&] { return app::tipAt(*sheet, QPoint(375, 10)) == "byte 0"; }, 20'000));
+
+    const auto typed = [&](const char* name, const QString& text) {
+        for (auto* line : window->findChildren<QLineEdit*>()) {
+            if (line->accessibleName() == name) {
+                line->setFocus();
+                line->setText(text);
+                QTest::keyClick(line, Qt::Key_Return);
+            }
+        }
+        desktop.settle();
+    };
+    const auto says = [&](const QString& beginning) {
+        return desktop.waitFor(
+            [&] {
+                return std::ranges::any_of(window->findChildren<QLabel*>(), [&](const QLabel* label) {
+                    return label->text().startsWith(beginning);
+                });
+            },
+            20'000);
+    };
+    typed("Look for", "RIFF");
+    CHECK(says("It stands at byte 65,536"));
+    typed("Look for", "no such text anywhere");
+    CHECK(says("It stands nowhere"));
+    typed("Byte to go to", "65 552");
+    REQUIRE(desktop.waitFor([&] { return app::tipAt(*sheet, QPoint(375, 10)).startsWith("byte 65,552"); },
+                            20'000));
+    CHECK(app::tipAt(*sheet, QPoint(375, 10)).contains("fmt"));
+    window->close();
+}
+
+TEST_CASE(
+    "an image is written over a drive once its label and size were typed, and what was found is forgotten") {
+    SalvageDesktop desktop;
+    desktop.scan();
+    const auto target = desktop.demo / "spare.img";
+    const auto image = readFile(desktop.demo / "card.img");
+    writeFile(target, std::string(image.size() + 4'096, 'x'));
+    desktop.list("Finds")->setFocus();
+    desktop.press(Qt::Key_W);
+    QLineEdit* name = nullptr;
+    for (auto* dialog : desktop.window().findChildren<QFileDialog*>()) {
+        name = dialog->isVisible() ? dialog->findChild<QLineEdit*>() : name;
+    }
+    REQUIRE(name != nullptr);
+    name->setText(QString::fromStdString(target));
+    QTest::keyClick(name, Qt::Key_Return);
+    desktop.settle();
+    auto* window = desktop.window().findChild<app::WriteImageWindow*>();
+    REQUIRE(window != nullptr);
+    const auto type = [&](const char* line, const std::string& text) {
+        for (auto* each : window->findChildren<QLineEdit*>()) {
+            if (each->accessibleName() == line) {
+                each->setText(QString::fromStdString(text));
+            }
+        }
+    };
+    QPushButton* write = nullptr;
+    for (auto* button : window->findChildren<QPushButton*>()) {
+        write = button->text() == "Write over it" ? button : write;
+    }
+    REQUIRE(write != nullptr);
+    CHECK_FALSE(write->isEnabled());
+    type("Label of the drive", "spare.img");
+    type("Size of the drive in bytes", "1,000");
+    CHECK_FALSE(write->isEnabled());
+    type("Size of the drive in bytes", humanCount(image.size() + 4'096));
+    REQUIRE(write->isEnabled());
+    QTest::mouseClick(write, Qt::LeftButton);
+    REQUIRE(desktop.waitFor([&] { return !desktop.workbench().isBusy() && desktop.workbench().isIdle(); },
+                            60'000));
+    CHECK((readFile(target) == image + std::string(4'096, 'x')));
+
+    desktop.list("Finds")->setFocus();
+    desktop.press(Qt::Key_Delete);
+    desktop.settle();
+    CHECK(desktop.list("Finds")->model()->rowCount() == 0);
+    CHECK((readFile(desktop.demo / "card.img") == image));
 }

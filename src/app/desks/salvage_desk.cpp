@@ -8,6 +8,7 @@
 #include "app/words.h"
 #include "core/catalogue/volumes.h"
 #include "core/salvage/image_map.h"
+#include "core/work/tidy_salvaged.h"
 #include "core/work/waiting_finds.h"
 
 #include <QCheckBox>
@@ -219,6 +220,10 @@ void SalvageDesk::buildRows() {
     auto* into = keyButton(tr("Take into…"), QKeySequence(Qt::Key_T), this);
     into->setToolTip(
         tr("Into a folder, named by what is known of it; what is not whole is kept apart there"));
+    auto* tidy = keyButton(tr("Tidy up"), QKeySequence(Qt::Key_Y), this);
+    tidy->setToolTip(
+        tr("Put on the docket what was salvaged into a folder or lies in the trash, and is held elsewhere"));
+    connect(tidy, &QPushButton::clicked, this, &SalvageDesk::tidy);
     auto* leave = keyButton(tr("Leave"), QKeySequence(Qt::Key_A), this);
     leave->setToolTip(tr("Take the selected off the docket"));
     auto* above = new QHBoxLayout;
@@ -228,7 +233,7 @@ void SalvageDesk::buildRows() {
     }
     above->addWidget(together_);
     above->addStretch(1);
-    for (auto* button : {home, into, leave}) {
+    for (auto* button : {home, into, leave, tidy}) {
         above->addWidget(button);
     }
     body()->addLayout(above);
@@ -567,6 +572,22 @@ void SalvageDesk::sayTaken(const std::vector<PlannedTake>& planned) {
 
 void SalvageDesk::leave() {
     workbench().decide([ids = selected()](const Catalogue& catalogue) { return leaveFinds(catalogue, ids); });
+}
+
+void SalvageDesk::tidy() {
+    workbench().decide([this](const Catalogue& catalogue) -> Outcome {
+        const auto left = planTidying(catalogue);
+        if (!left) {
+            return left.error();
+        }
+        QMetaObject::invokeMethod(this, [this, count = left->size()] {
+            emit workbench().failed(
+                count == 0 ? tr("Nothing that was salvaged is held elsewhere, and nothing in the trash is.")
+                           : tr("%1 put on the docket: they are held elsewhere.")
+                                 .arg(shown(counted(count, "action was", "actions were"))));
+        });
+        return done();
+    });
 }
 
 void SalvageDesk::forget() {

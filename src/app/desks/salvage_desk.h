@@ -71,6 +71,7 @@ class SalvageDesk : public Desk {
     void take(bool home);
     void planTake(bool home, const BytePath& to);
     void leave();
+    void tidy();
     void forget();
     void warnOfDrive();
     void sayTaken(const std::vector<PlannedTake>& planned);

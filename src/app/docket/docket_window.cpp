@@ -257,7 +257,7 @@ void DocketWindow::show(const DocketReview& review) {
                         .arg(shown(humanCount(review.refused - asked)));
         }
         const bool onlyPlaces = std::ranges::all_of(review.actions, [](const PlannedAction& planned) {
-            return planned.holding.id == 0 && !isAboutNewPlace(planned.action.kind);
+            return planned.holding.id == 0 && !isAboutNoHolding(planned.action.kind);
         });
         lines << text +
                      (onlyPlaces
@@ -272,6 +272,14 @@ void DocketWindow::show(const DocketReview& review) {
             })) {
             lines << tr("What was salvaged is written where nothing stands, and read back.");
         }
+        const bool letsGo = std::ranges::any_of(review.actions, [](const PlannedAction& planned) {
+            return planned.action.kind == ActionKind::discard && !planned.refused;
+        });
+        if (letsGo) {
+            lines << tr(
+                "What leaves the trash is held against the copy that stays, byte for byte, and cannot be "
+                "taken back.");
+        }
         QStringList freed;
         for (const auto& [volume, bytes] : review.freesByVolume) {
             if (bytes > 0) {
@@ -281,10 +289,13 @@ void DocketWindow::show(const DocketReview& review) {
         if (!freed.isEmpty()) {
             lines << tr("Frees once the trash is emptied: %1.").arg(freed.join(QStringLiteral(", ")));
         }
-        lines << (review.references == 0
-                      ? tr("Takes no references along. Everything can be taken back from the ledger.")
-                      : tr("Takes %1 of players along. Everything can be taken back from the ledger.")
-                            .arg(shown(counted(review.references, "reference"))));
+        lines
+            << (review.references == 0
+                    ? tr("Takes no references along.")
+                    : tr("Takes %1 of players along.").arg(shown(counted(review.references, "reference")))) +
+                   QLatin1Char(' ') +
+                   (letsGo ? tr("All else can be taken back from the ledger.")
+                           : tr("Everything can be taken back from the ledger."));
     }
     summary_->setText(lines.join(QLatin1Char('\n')));
     actions_->setRows(review.actions);

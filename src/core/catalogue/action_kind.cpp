@@ -29,6 +29,7 @@ constexpr std::array<Words, everyKind.size()> table{{
     {ActionKind::writeList, "write-list", "written", "creation"},
     {ActionKind::replaceList, "replace-list", "written anew", "modification"},
     {ActionKind::salvage, "salvage", "salvaged", "recovery"},
+    {ActionKind::discard, "discard", "let go of", "deletion"},
 }};
 
 const Words& wordsOf(ActionKind kind) {

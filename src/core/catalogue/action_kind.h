@@ -24,13 +24,15 @@ enum class ActionKind {
     writeList,    ///< a list is written where nothing stood, by a transfer
     replaceList,  ///< one takes the place of what an earlier transfer has written
     salvage,      ///< what was found in an image or a trash is put at a place; `change` says where it lies
+    discard,      ///< what lies in the trash and is held elsewhere leaves it for good
 };
 
 inline constexpr std::array everyKind{
     ActionKind::retire,  ActionKind::writeOff,  ActionKind::accept,      ActionKind::acceptChange,
     ActionKind::restore, ActionKind::repair,    ActionKind::rewrite,     ActionKind::retag,
     ActionKind::repoint, ActionKind::move,      ActionKind::bringBack,   ActionKind::copy,
-    ActionKind::encode,  ActionKind::writeList, ActionKind::replaceList, ActionKind::salvage};
+    ActionKind::encode,  ActionKind::writeList, ActionKind::replaceList, ActionKind::salvage,
+    ActionKind::discard};
 
 /// The word that stands for it in the catalogue, the command and the windows.
 std::string_view word(ActionKind kind);
@@ -53,6 +55,10 @@ inline bool isOwnList(ActionKind kind) {
 /// Whether a kind is about a place where something comes to stand, and no holding is known yet.
 inline bool isAboutNewPlace(ActionKind kind) {
     return isOwnList(kind) || kind == ActionKind::salvage;
+}
+/// Whether a kind is about a file that is no holding.
+inline bool isAboutNoHolding(ActionKind kind) {
+    return isAboutNewPlace(kind) || kind == ActionKind::discard;
 }
 /// Whether a kind is a transfer's alone: never asked for on the docket.
 inline bool isTransfers(ActionKind kind) {

@@ -95,7 +95,7 @@ class Settling {
                     Text{decided});
             }
         }
-        if (action.holding == 0 || isAboutNewPlace(action.kind)) {
+        if (action.holding == 0 || isAboutNoHolding(action.kind)) {
             run(placeOffDocket_, "DELETE FROM docket WHERE holding IS NULL AND place = ?", action.place);
         }
     }

@@ -16,7 +16,8 @@ Result<std::vector<std::pair<ActionId, FindId>>> takings(const Catalogue& catalo
     }
     std::vector<std::pair<ActionId, FindId>> found;
     for (const auto& action : *actions) {
-        const auto bytes = action.kind == ActionKind::salvage ? unpackFindBytes(action.change) : std::nullopt;
+        const bool isFinds = action.kind == ActionKind::salvage || action.kind == ActionKind::discard;
+        const auto bytes = isFinds ? unpackFindBytes(action.change) : std::nullopt;
         if (bytes) {
             found.emplace_back(action.id, bytes->find);
         }

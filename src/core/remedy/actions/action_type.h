@@ -22,6 +22,7 @@ enum class Step {
     setAside, ///< the file goes from its place to the trash
     place,    ///< what was made goes to the place
     move,     ///< the file goes from its place to another, which the action calls `made`
+    discard,  ///< what lies in a trash goes for good, and the note about it; never taken back
 };
 
 enum class Way {

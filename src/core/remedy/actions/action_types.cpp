@@ -1,6 +1,7 @@
 #include "core/remedy/actions/accept.h"
 #include "core/remedy/actions/action_type.h"
 #include "core/remedy/actions/copy.h"
+#include "core/remedy/actions/discard.h"
 #include "core/remedy/actions/encode.h"
 #include "core/remedy/actions/mend.h"
 #include "core/remedy/actions/move.h"
@@ -26,6 +27,7 @@ const ActionType& typeOf(ActionKind kind) {
         {ActionKind::bringBack, bringBackType()},     {ActionKind::copy, copyType()},
         {ActionKind::encode, encodeType()},           {ActionKind::writeList, writeListType()},
         {ActionKind::replaceList, replaceListType()}, {ActionKind::salvage, salvageType()},
+        {ActionKind::discard, discardType()},
     };
     return table.at(kind);
 }

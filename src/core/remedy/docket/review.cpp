@@ -24,7 +24,7 @@ class Reviewer {
         planned.action = action;
         planned.path = action.place;
         planned.target = action.target;
-        if (isAboutNewPlace(action.kind)) {
+        if (isAboutNoHolding(action.kind)) {
             auto refusal = typeOf(action.kind).whyNot(context_, planned, {});
             if (!refusal) {
                 return refusal.error();

@@ -65,7 +65,10 @@ Outcome isStillMade(const LedgerAction& action) {
 Outcome canGoBack(const LedgerAction& action, const std::unordered_set<BytePath>& freed) {
     const auto back = typeOf(action.kind).back;
     if (back.empty()) {
-        return done();
+        return typeOf(action.kind).changesVolume()
+                   ? cannot(action, Cause::refused,
+                            "it was let go of for good; its bytes are held at " + displayPath(action.stays))
+                   : done();
     }
     const auto first = back.front();
     if (first.step == Step::move) {

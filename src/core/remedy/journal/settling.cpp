@@ -78,6 +78,9 @@ Settled settleForth(Doing& doing, Standing standing, Unflushed& unflushed) {
     if (action.kind == ActionKind::move && standing == Standing::done) {
         return Settled::finished;
     }
+    if (action.kind == ActionKind::discard) {
+        return standing == Standing::done ? Settled::finished : Settled::takenBack;
+    }
     if (typeOf(action.kind).adds() && standing == Standing::done) {
         return Settled::finished;
     }

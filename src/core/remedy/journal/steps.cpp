@@ -5,6 +5,7 @@
 #include "core/remedy/actions/take_in.h"
 #include "core/remedy/changes/file_changes.h"
 #include "core/remedy/changes/trash.h"
+#include "core/salvage/trash_finds.h"
 
 #include <algorithm>
 #include <ranges>
@@ -69,6 +70,14 @@ Outcome removeNote(const LedgerAction& action, Unflushed& unflushed) {
     return !isOurs ? Outcome(isOurs.error()) : *isOurs ? removeFile(action.note, unflushed) : done();
 }
 
+/// A note that stays behind is about nothing, and shown as such.
+Outcome discardFromTrash(const BytePath& file, Unflushed& unflushed) {
+    const auto note = noteOfTrashed(file);
+    const auto removed = removeFile(file, unflushed);
+    const auto noted = removed && !note.empty() ? removeFile(note, unflushed) : done();
+    return noted ? removed : done();
+}
+
 Outcome moveTo(const BytePath& from, const BytePath& to, Unflushed& unflushed) {
     const auto folder = makeFolder(BytePath(parentOf(to)), 0777, unflushed);
     return folder ? moveEntry(from, to, unflushed) : folder;
@@ -91,6 +100,12 @@ Standing standingOf(Step step, const LedgerAction& action) {
         return standingOfPlaced(action);
     case Step::move:
         return whichOf(action.place, action.made, isIt);
+    case Step::discard: {
+        const auto there = byName(action.place);
+        return there == Standing::done     ? Standing::undone
+               : there == Standing::undone ? Standing::done
+                                           : there;
+    }
     }
     return Standing::unknown;
 }
@@ -111,6 +126,9 @@ Outcome take(const Leg& leg, const LedgerAction& action, Unflushed& unflushed) {
     case Step::move:
         return forth ? moveTo(action.place, action.made, unflushed)
                      : moveTo(action.made, action.place, unflushed);
+    case Step::discard:
+        return forth ? discardFromTrash(action.place, unflushed)
+                     : refusedError(action.place, displayPath(action.place) + " was let go of for good.");
     }
     return done();
 }
