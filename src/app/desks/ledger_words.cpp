@@ -46,7 +46,7 @@ QString kindText(std::optional<ActionKind> kind) {
 }
 
 Mark markOfKind(ActionKind kind) {
-    return kind == ActionKind::retire                                       ? Mark::retire
+    return kind == ActionKind::retire || kind == ActionKind::discard        ? Mark::retire
            : kind == ActionKind::accept || kind == ActionKind::acceptChange ? Mark::accepted
            : kind == ActionKind::retag                                      ? Mark::retag
            : kind == ActionKind::repoint || kind == ActionKind::move        ? Mark::moved

@@ -41,6 +41,9 @@ Result<Refusal> whyNotDiscard(ReviewContext& context, PlannedAction& planned, co
     }
     planned.holding.size = bytes->size();
     planned.holding.checksum = bytes->checksum;
+    const auto on = std::ranges::find_if(
+        context.volumes, [&](const Volume& each) { return isWithin(planned.path, each.root); });
+    planned.volume = on != context.volumes.end() ? on->label : "";
     const auto presence = presenceOf(planned.path);
     if (presence != Presence::there) {
         return Refusal(presence == Presence::gone ? "It is not in the trash any more."

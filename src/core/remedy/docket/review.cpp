@@ -155,15 +155,19 @@ void countFreed(DocketReview& review) {
     std::map<std::pair<VolumeId, std::uint64_t>, std::uint64_t> namesGoing;
     std::map<std::string, std::uint64_t> byVolume;
     for (auto& planned : review.actions) {
-        if (planned.refused || planned.action.kind != ActionKind::retire) {
+        const bool isDiscarded = planned.action.kind == ActionKind::discard;
+        if (planned.refused || (planned.action.kind != ActionKind::retire && !isDiscarded)) {
             continue;
         }
         const auto& holding = planned.holding;
-        if (holding.links <= 1 || ++namesGoing[{holding.volume, holding.inode}] == holding.links) {
+        if (isDiscarded || holding.links <= 1 ||
+            ++namesGoing[{holding.volume, holding.inode}] == holding.links) {
             planned.frees = holding.size;
         }
         review.frees += planned.frees;
-        byVolume[planned.volume] += planned.frees;
+        if (!planned.volume.empty()) { // the home's trash lies on none
+            byVolume[planned.volume] += planned.frees;
+        }
     }
     review.freesByVolume.assign(byVolume.begin(), byVolume.end());
 }
