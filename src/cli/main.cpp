@@ -4,6 +4,7 @@
 #include "cli/docket_command.h"
 #include "cli/examine_command.h"
 #include "cli/find_command.h"
+#include "cli/intake_command.h"
 #include "cli/ledger_command.h"
 #include "cli/list_command.h"
 #include "cli/players_command.h"
@@ -279,6 +280,21 @@ int runCommand(int argc, char** argv) {
     relinkCommand->add_flag("--write", relinking.write,
                             "carry the links out by the docket, journalled and to be undone");
 
+    auto* intakeCommand =
+        app.add_subcommand("intake", "what arrived in the inboxes, and what is to be done with it");
+    InboxOptions inbox;
+    auto* intakeAdd = intakeCommand->add_subcommand("add", "name an inbox, and where its arrivals are filed");
+    intakeAdd->add_option("DIR", inbox.folder, "the folder where new audio lands")->required();
+    intakeAdd->add_option("--into", inbox.into, "the folder into which it is filed")->required();
+    intakeAdd->add_option("--layout", inbox.layout, "folders and names there, by fields and quoted text");
+    auto* intakeRemove =
+        intakeCommand->add_subcommand("remove", "name it no inbox any more; nothing of it changes");
+    intakeRemove->add_option("DIR", inbox.folder, "the folder")->required();
+    IntakeTakeOptions intaking;
+    auto* intakeTake = intakeCommand->add_subcommand("take", "do what is advised with arrivals");
+    intakeTake->add_option("PATH", intaking.arrivals, "arrivals");
+    intakeTake->add_flag("--advised", intaking.advised, "all that are not to be left");
+    intakeTake->add_flag("--with-proposals", intaking.withProposals, "mend their tags first, as proposed");
     auto* salvageCommand =
         app.add_subcommand("salvage", "audio out of the trash, of images of cards and of drives");
     salvageCommand->require_subcommand(1);
@@ -606,6 +622,18 @@ int runCommand(int argc, char** argv) {
                 {examples[i], realPathOf(examples[i + 1]).value_or(examples[i + 1])});
         }
         return runRelink(common, relinking, control);
+    }
+    if (intakeAdd->parsed()) {
+        return runIntakeAdd(common, inbox);
+    }
+    if (intakeRemove->parsed()) {
+        return runIntakeRemove(common, inbox.folder);
+    }
+    if (intakeTake->parsed()) {
+        return runIntakeTake(common, intaking, control);
+    }
+    if (intakeCommand->parsed()) {
+        return runIntake(common, control);
     }
     if (salvageImaging->parsed()) {
         return runSalvageImage(common, imaging, control);

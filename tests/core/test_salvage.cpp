@@ -407,6 +407,86 @@ TEST_CASE(
     CHECK_FALSE(unpackFindBytes(std::string(40, '\xFF')).has_value());
 }
 
+TEST_CASE("What a card that was filled and emptied many times has broken into pieces comes back whole") {
+    Lost lost;
+    const auto image = lost / "card.img";
+    REQUIRE(run({"truncate", "-s", "36M", image}).code == 0);
+    REQUIRE(run({"mkfs.fat", "-F", "32", "-s", "1", image}).code == 0);
+    const auto mtool = [&](std::vector<std::string> words) {
+        words.insert(words.begin() + 1, {"-i", image});
+        return run(words).code == 0;
+    };
+    writeFile(lost / "filler", randomBytes(40'000, 5));
+    // Filled to the end with small files, every third of which goes again; what comes then fills the holes.
+    int count = 0;
+    while (mtool({"mcopy", lost / "filler", "::f" + std::to_string(count)})) {
+        ++count;
+    }
+    REQUIRE(count > 500);
+    mtool({"mdel", "::f" + std::to_string(count)});
+    for (int i = 0; i < count; i += 3) {
+        REQUIRE(mtool({"mdel", "::f" + std::to_string(i)}));
+    }
+    for (const auto& name : lost.names) {
+        REQUIRE(mtool({"mcopy", lost / ("V/" + name), "::"}));
+    }
+    for (const auto& name : lost.names) {
+        REQUIRE(mtool({"mdel", "::" + name}));
+    }
+    lost.lose();
+    const auto finds = lost.scan("card.img");
+    const auto isLaid = [](const Find& find) {
+        return find.isWhole() && find.holding != 0 && find.extents.size() > 2;
+    };
+    CHECK(std::ranges::count_if(finds, isLaid) >= 3);
+    CHECK(lost.take({idsOf(finds), true}).taken.size() == 4);
+    for (std::size_t i = 0; i < lost.names.size(); ++i) {
+        CHECK((readFile(lost / ("V/" + lost.names[i])) == lost.contents[i]));
+    }
+}
+
+TEST_CASE("An image that grows while it is looked through is looked through as it was") {
+    Lost lost(2);
+    std::string image = randomBytes(16'384, 3);
+    Lost::lay(image, lost.contents[1], 10U << 20, 8'192);
+    writeFile(lost / "card.img", image);
+    RunControl control;
+    bool grew = false;
+    const auto source =
+        scanForAudio(lost.catalogue(), {lost / "card.img"}, control, [&](const Progress& /*progress*/) {
+            if (!std::exchange(grew, true)) {
+                std::ofstream(lost / "card.img", std::ios::binary | std::ios::app) << randomBytes(100'000, 4);
+            }
+        });
+    REQUIRE(source.ok());
+    CHECK(grew);
+    CHECK(source->size == image.size());
+    CHECK(SalvageStore(lost.catalogue()).finds(source->id)->size() == 1);
+    // Looked at again it is another one.
+    CHECK(lost.scan("card.img").size() == 1);
+}
+
+TEST_CASE("What has no room where it is to go stays where it is, and is said") {
+    if (geteuid() != 0) {
+        WARN("Not tried: mounting needs root.");
+        return;
+    }
+    Lost lost(2);
+    std::string image = randomBytes(16'384, 3);
+    Lost::lay(image, lost.contents[0], 10U << 20, 8'192);
+    writeFile(lost / "card.img", image);
+    lost.lose();
+    TestMounts mounts;
+    mounts.mount({"-t", "tmpfs", "-o", "size=256k", "tmpfs", lost / "small"});
+    const auto finds = lost.scan("card.img");
+    REQUIRE(finds.size() == 1);
+    const auto taken = lost.take({idsOf(finds), false, lost / "small"});
+    CHECK(taken.taken.empty());
+    REQUIRE(taken.carried.refused.size() == 1);
+    CHECK(taken.carried.refused.front().sentence.find("are free") != std::string::npos);
+    CHECK((readFile(lost / "card.img") == image));
+}
+
 TEST_CASE("An image that is no good costs a sentence") {
     Lost lost(1);
     writeFile(lost / "empty.img", "");

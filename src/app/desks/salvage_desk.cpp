@@ -1,6 +1,7 @@
 #include "app/desks/salvage_desk.h"
 
 #include "app/ask_path.h"
+#include "app/desks/ask_window.h"
 #include "app/desks/bytes_window.h"
 #include "app/desks/find_evidence.h"
 #include "app/desks/salvage_bands.h"
@@ -16,6 +17,7 @@
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
+#include <QMessageBox>
 #include <QPushButton>
 #include <QVBoxLayout>
 
@@ -538,19 +540,58 @@ void SalvageDesk::take(bool home) {
         return;
     }
     if (home) {
-        planTake(true, {});
+        takeRequest_ = {selected(), true};
+        workbench().planTake(takeRequest_);
     } else {
         askForFolder(this, tr("Take the selected into a folder"),
-                     [this](const BytePath& folder) { planTake(false, folder); });
+                     [this](const BytePath& folder) { askForLayout(folder); });
     }
 }
 
-void SalvageDesk::planTake(bool home, const BytePath& to) {
-    workbench().planTake({selected(), home, to});
+void SalvageDesk::askForLayout(const BytePath& to) {
+    auto* window = new AskWindow({tr("In which folders, under which names"),
+                                  tr("Fields and quoted text, “/” between folders; “|” says what stands in "
+                                     "for a field that is empty. What has no "
+                                     "tags is named by where it was found."),
+                                  tr("Put on the docket"),
+                                  {QString::fromLatin1(usualLayout), QStringLiteral("artist / title|name"),
+                                   QStringLiteral("name"), QStringLiteral("genre / artist / title|name")},
+                                  QString::fromLatin1(usualLayout)},
+                                 this);
+    connect(window, &AskWindow::answered, this, [this, ids = selected(), to](const QString& layout) {
+        takeRequest_ = {ids, false, to, layout.toStdString(), OnConflict::ask};
+        workbench().planTake(takeRequest_);
+    });
+    window->open();
+}
+
+/// Names that are taken: the same again under others, or not at all.
+void SalvageDesk::askAboutTaken(const std::vector<PlannedTake>& planned) {
+    auto request = takeRequest_;
+    request.finds.clear();
+    for (const auto& each : planned) {
+        if (each.isAsked) {
+            request.finds.push_back(each.find);
+        }
+    }
+    if (request.finds.empty()) {
+        return;
+    }
+    request.onConflict = OnConflict::otherName;
+    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Names that are taken"),
+                                tr("The names of %1 are taken there. What stands there stays in any case.")
+                                    .arg(shown(counted(request.finds.size(), "find"))),
+                                QMessageBox::NoButton, this);
+    box->setAttribute(Qt::WA_DeleteOnClose);
+    auto* other = box->addButton(tr("Take them under other names"), QMessageBox::AcceptRole);
+    box->addButton(tr("Leave them"), QMessageBox::RejectRole);
+    connect(other, &QAbstractButton::clicked, this, [this, request] { workbench().planTake(request); });
+    box->open();
 }
 
 /// What was left, and why, of those that were selected.
 void SalvageDesk::sayTaken(const std::vector<PlannedTake>& planned) {
+    askAboutTaken(planned);
     std::set<std::string> whys;
     std::size_t left = 0;
     for (const auto& each : planned) {

@@ -5,6 +5,7 @@
 #include "app/lists/id_list_model.h"
 #include "app/lists/list_view.h"
 #include "core/salvage/recogniser.h"
+#include "core/work/take_finds.h"
 
 #include <map>
 
@@ -69,7 +70,8 @@ class SalvageDesk : public Desk {
     void showImaging(const ImageMap& map);
     void again();
     void take(bool home);
-    void planTake(bool home, const BytePath& to);
+    void askForLayout(const BytePath& to);
+    void askAboutTaken(const std::vector<PlannedTake>& planned);
     void leave();
     void tidy();
     void forget();
@@ -93,6 +95,7 @@ class SalvageDesk : public Desk {
     BytePath image_; ///< that is shown; "" is the trash
     BytePath near_;  ///< the folder that is shown first when one is asked for
     std::map<FindId, std::size_t> alike_;
+    TakeRequest takeRequest_; ///< that was asked for last
     unsigned asked_ = 0;
     bool filling_ = false; ///< the boxes, not a person
 };

@@ -210,6 +210,19 @@ Outcome Holdings::eachOutline(const std::function<void(const HoldingOutline&)>& 
     });
 }
 
+Outcome Holdings::eachFiled(const std::function<void(const std::string& artist, const std::string& genre,
+                                                     VolumeId volume, const BytePath& path)>& visit) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(
+            catalogue_.database(),
+            "SELECT artist, genre, volume, path FROM holdings WHERE state = 0 AND artist <> ''");
+        while (ask.executeStep()) {
+            visit(ask.getColumn(0).getString(), ask.getColumn(1).getString(), ask.getColumn(2).getInt64(),
+                  bytesOf(ask.getColumn(3)));
+        }
+    });
+}
+
 Outcome Holdings::eachPresent(const std::function<void(PresentHolding&&)>& visit) const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),

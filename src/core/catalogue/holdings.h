@@ -80,6 +80,9 @@ class Holdings {
     Outcome eachOutline(const std::function<void(const HoldingOutline&)>& visit) const;
     /// Every present holding.
     Outcome eachPresent(const std::function<void(PresentHolding&&)>& visit) const;
+    /// Artist, genre and place of every present holding that names its artist.
+    Outcome eachFiled(const std::function<void(const std::string& artist, const std::string& genre,
+                                               VolumeId volume, const BytePath& path)>& visit) const;
     /// Every present holding whose content is present more than once, grouped by checksum.
     Outcome eachDuplicated(const std::function<void(const Duplicated&)>& visit) const;
 

@@ -584,9 +584,17 @@ constexpr const char* lendingStep = R"sql(
 ALTER TABLE finds ADD COLUMN others BLOB NOT NULL DEFAULT x'';
 )sql";
 
-constexpr std::array<const char*, 13> steps{firstStep,    evidenceStep, copiesStep,  decidingStep, fixityStep,
+constexpr const char* inboxStep = R"sql(
+CREATE TABLE inboxes(
+  id INTEGER PRIMARY KEY,
+  folder BLOB NOT NULL UNIQUE,
+  destination BLOB NOT NULL,
+  layout TEXT NOT NULL);
+)sql";
+
+constexpr std::array<const char*, 14> steps{firstStep,    evidenceStep, copiesStep,  decidingStep, fixityStep,
                                             outsideStep,  playersStep,  consentStep, enginesStep,  searchStep,
-                                            transferStep, salvageStep,  lendingStep};
+                                            transferStep, salvageStep,  lendingStep, inboxStep};
 
 } // namespace
 

@@ -28,7 +28,8 @@ struct TagFields {
     bool operator==(const TagFields&) const = default;
 };
 
-/// What is to be written into a file's tags: these fields get these values, all others stay.
+/// What is to be written into a file's tags: these fields get these values (none: the field goes), all
+/// others stay.
 struct TagChange {
     std::map<std::string, std::vector<std::string>> fields;
     std::optional<Picture> picture; ///< added to those that are there

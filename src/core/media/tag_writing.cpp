@@ -135,7 +135,11 @@ Outcome writeTagFields(const FileHandle& writable, const BytePath& path, const T
         for (const auto& value : values) {
             list.append(textOf(value));
         }
-        properties.replace(textOf(name), list);
+        if (list.isEmpty()) {
+            properties.erase(textOf(name));
+        } else {
+            properties.replace(textOf(name), list);
+        }
     }
     const auto refused = file.setProperties(properties);
     for (const auto& [name, values] : change.fields) {

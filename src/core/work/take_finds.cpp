@@ -18,7 +18,6 @@
 namespace sober {
 namespace {
 
-constexpr const char* usualLayout = "albumartist|artist / album / track.2 \" \" title|name";
 constexpr const char* incompleteFolder = "Incomplete";
 
 /// What it may be put back as: the same bytes, or the same audio under other tags.
@@ -159,7 +158,7 @@ class TakePlanner {
             }
             names.push_back(std::move(filed.name));
         }
-        const bool skips = request_.onConflict == OnConflict::skip;
+        const bool skips = request_.onConflict != OnConflict::otherName;
         fitAll(*target.rules, replacements, names, [&](const BytePath& path, std::size_t /*which*/) {
             return !skips && isTaken(joinPath(target.folder, path));
         });
@@ -167,6 +166,7 @@ class TakePlanner {
             const auto place = joinPath(target.folder, pathOf(names[i]));
             if (planned_[i].why.empty() && skips && isTaken(place)) {
                 planned_[i].why = displayPath(place) + " is taken.";
+                planned_[i].isAsked = request_.onConflict == OnConflict::ask;
             }
             planned_[i].place = planned_[i].why.empty() ? place : BytePath();
         }

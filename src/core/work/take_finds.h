@@ -6,9 +6,11 @@
 
 namespace sober {
 
+/// Nothing is ever written over: what has a name that is taken gets another, or is left, or is asked about.
 enum class OnConflict {
     otherName,
     skip,
+    ask, ///< left as well, and marked
 };
 
 struct TakeRequest {
@@ -24,9 +26,13 @@ struct TakeRequest {
 /// One find and the place that it would get.
 struct PlannedTake {
     FindId find = 0;
-    BytePath place;  ///< absolute; "" where it is left
-    std::string why; ///< it is left
+    BytePath place;       ///< absolute; "" where it is left
+    std::string why;      ///< it is left
+    bool isAsked = false; ///< because its name is taken, and somebody is to decide
 };
+
+/// Folders and names by what is known of each find.
+inline constexpr const char* usualLayout = "albumartist|artist / album / track.2 \" \" title|name";
 
 /// Plans where each comes to stand, and puts that on the docket. What is not whole is kept apart
 /// ("Incomplete") and says so in its name. A folder that is on no volume becomes one. Nothing is taken out of

@@ -1,0 +1,348 @@
+#include "core/intake/arrivals.h"
+
+#include "core/audit/keeper.h"
+#include "core/audit/sameness.h"
+#include "core/audit/set_knowledge.h"
+#include "core/base/presence.h"
+#include "core/base/text.h"
+#include "core/catalogue/evidence_store.h"
+#include "core/catalogue/holdings.h"
+#include "core/catalogue/volumes.h"
+#include "core/evidence/worker/evidence_worker.h"
+#include "core/transfer/filing.h"
+#include "core/transfer/target_place.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <filesystem>
+
+namespace sober {
+namespace {
+
+constexpr Nanoseconds restsAfter = 10'000'000'000; // no source
+
+/// Pictures that people call covers.
+bool isCoverName(const BytePath& path) {
+    const auto name = lowerAscii(nameOf(path));
+    for (const auto* stem : {"cover.", "folder.", "front."}) {
+        for (const auto* ending : {"jpg", "jpeg", "png"}) {
+            if (name == std::string(stem) + ending) {
+                return true;
+            }
+        }
+    }
+    return false;
+}
+
+class ArrivalLook {
+  public:
+    ArrivalLook(const Catalogue& catalogue, RunControl& control) : catalogue_(catalogue), control_(control) {}
+
+    Result<std::vector<Arrival>> run() {
+        for (const auto phase :
+             {&ArrivalLook::gather, &ArrivalLook::judge, &ArrivalLook::file, &ArrivalLook::propose}) {
+            if (const auto taken = (this->*phase)(); !taken) {
+                return taken.error();
+            }
+        }
+        std::ranges::stable_sort(arrivals_, std::ranges::greater{},
+                                 [](const Arrival& each) { return each.holding.mtime; });
+        return std::move(arrivals_);
+    }
+
+  private:
+    Outcome gather() {
+        auto inboxes = InboxStore(catalogue_).all();
+        auto volumes = Volumes(catalogue_).all();
+        if (!inboxes || !volumes) {
+            return inboxes ? volumes.error() : inboxes.error();
+        }
+        inboxes_ = std::move(*inboxes);
+        volumes_ = std::move(*volumes);
+        for (const auto& inbox : inboxes_) {
+            for (const auto& volume : volumes_) {
+                const auto folder = relativeTo(inbox.folder, volume.root);
+                if (!folder || !volume.atHand) {
+                    continue;
+                }
+                HoldingFilter filter;
+                filter.volume = volume.id;
+                filter.folder = *folder;
+                const auto ids = EvidenceStore(catalogue_).meant(filter);
+                auto holdings =
+                    ids ? Holdings(catalogue_).byIds(*ids) : Result<std::vector<Holding>>(ids.error());
+                if (!holdings) {
+                    return holdings.error();
+                }
+                for (auto& holding : *holdings) {
+                    Arrival arrival;
+                    arrival.path = joinPath(volume.root, holding.path);
+                    arrival.holding = std::move(holding);
+                    arrival.inbox = inbox;
+                    if (presenceOf(arrival.path) != Presence::gone) {
+                        arrivals_.push_back(std::move(arrival));
+                    }
+                }
+            }
+        }
+        return done();
+    }
+
+    bool isInAnInbox(const BytePath& path) const {
+        return std::ranges::any_of(inboxes_,
+                                   [&](const Inbox& inbox) { return isWithin(path, inbox.folder); });
+    }
+
+    Outcome judge() {
+        for (auto& arrival : arrivals_) {
+            if (!control_.proceed()) {
+                return Error{Cause::interrupted, {}, "Stopped before all arrivals were looked at."};
+            }
+            const auto evidence = EvidenceStore(catalogue_).of(arrival.holding.id);
+            if (!evidence) {
+                return evidence.error();
+            }
+            if (*evidence) {
+                arrival.verdict = (*evidence)->verdict.verdict;
+                arrival.sound = (*evidence)->sound();
+            }
+            if (const auto held = lookForHeld(arrival); !held) {
+                return held;
+            }
+            advise(arrival, *evidence);
+        }
+        return done();
+    }
+
+    Outcome lookForHeld(Arrival& arrival) {
+        const Findings findings(catalogue_);
+        const auto set = findings.setOf(arrival.holding.id);
+        if (!set || !*set) {
+            return set ? done() : Outcome(set.error());
+        }
+        const auto ids = findings.membersOf((*set)->id);
+        const auto members =
+            ids ? Holdings(catalogue_).byIds(*ids) : Result<std::vector<Holding>>(ids.error());
+        if (!members) {
+            return members.error();
+        }
+        for (const auto& member : *members) {
+            const auto volume = std::ranges::find(volumes_, member.volume, &Volume::id);
+            if (member.id == arrival.holding.id || volume == volumes_.end()) {
+                continue;
+            }
+            HeldOfIt held;
+            held.holding = member.id;
+            held.path = joinPath(volume->root, member.path);
+            held.atHand = volume->reaches(member.path);
+            if (isInAnInbox(held.path)) {
+                continue;
+            }
+            if (const auto compared = compare(arrival, member, held); !compared) {
+                return compared;
+            }
+            if (held.sameness != Sameness::tagsOnly) {
+                arrival.held.push_back(std::move(held));
+            }
+        }
+        std::ranges::stable_sort(arrival.held, {}, &HeldOfIt::sameness);
+        return done();
+    }
+
+    /// The two alone, by the keeper's own reasons.
+    Outcome compare(const Arrival& arrival, const Holding& member, HeldOfIt& held) const {
+        const std::array pair{arrival.holding, member};
+        const auto known = SetKnowledge::of(catalogue_, pair);
+        if (!known) {
+            return known.error();
+        }
+        held.sameness =
+            arrival.holding.checksum == member.checksum
+                ? Sameness::bytes
+                : (known->isEmpty() ? std::nullopt : known->between(0, 1)).value_or(Sameness::tagsOnly);
+        if (held.sameness <= Sameness::samples) {
+            held.better = Better::equal;
+            held.why = samenessWords(held.sameness);
+            return done();
+        }
+        const auto advice = adviseOn(pair, volumes_, {}, *known);
+        held.better = advice[1].advice == Advice::retire   ? Better::arrival
+                      : advice[0].advice == Advice::retire ? Better::held
+                                                           : Better::unsure;
+        const auto& of = held.better == Better::arrival ? advice[0]
+                         : held.better == Better::held  ? advice[1]
+                                                        : advice[0];
+        held.why = held.better == Better::unsure && of.why != Undecided::no
+                       ? std::string(undecidedWords(of.why))
+                   : of.reasons.empty() ? samenessWords(held.sameness)
+                                        : of.reasons.front();
+        return done();
+    }
+
+    static void advise(Arrival& arrival, const std::optional<Evidence>& evidence) {
+        auto& reasons = arrival.reasons;
+        if (timeNow() - arrival.holding.mtime < restsAfter) {
+            reasons.emplace_back("It is still arriving.");
+            return;
+        }
+        if (!evidence) {
+            reasons.emplace_back("It was not examined: survey it at full effort first.");
+            return;
+        }
+        const auto asGood = std::ranges::find_if(arrival.held, [](const HeldOfIt& held) {
+            return held.atHand && (held.better == Better::equal || held.better == Better::held);
+        });
+        if (asGood != arrival.held.end()) {
+            arrival.advice = IntakeAdvice::retire;
+            reasons.push_back(fmt::format("{} is held{}: {}.", displayPath(asGood->path),
+                                          asGood->better == Better::held ? " and better" : "", asGood->why));
+            return;
+        }
+        if (!arrival.sound.value_or(false)) {
+            reasons.push_back("It is damaged: " + evidence->problems.front().detail + ".");
+            return;
+        }
+        for (const auto& held : arrival.held) {
+            if (held.better != Better::arrival) {
+                reasons.push_back(fmt::format("{} is held{}: {}.", displayPath(held.path),
+                                              held.atHand ? "" : ", and away", held.why));
+                return;
+            }
+        }
+        if (arrival.verdict == VerdictClass::transcoded) {
+            reasons.push_back("It is not what it says: " +
+                              (evidence->verdict.reasons.empty() ? std::string("it was lossy before")
+                                                                 : evidence->verdict.reasons.front()) +
+                              ".");
+            return;
+        }
+        if (arrival.held.empty()) {
+            arrival.advice = IntakeAdvice::takeIn;
+            reasons.emplace_back("Nothing of this recording is held.");
+        } else {
+            arrival.advice = IntakeAdvice::replace;
+            reasons.push_back(fmt::format("It is better than {}: {}.", displayPath(arrival.held.front().path),
+                                          arrival.held.front().why));
+        }
+    }
+
+    /// Where each would come to stand, by its inbox's layout.
+    Outcome file() {
+        for (const auto& inbox : inboxes_) {
+            std::vector<Arrival*> own;
+            std::vector<Holding> holdings;
+            for (auto& arrival : arrivals_) {
+                if (arrival.inbox.id == inbox.id) {
+                    own.push_back(&arrival);
+                    holdings.push_back(arrival.holding);
+                }
+            }
+            const auto target = targetPlaceAt(catalogue_, inbox.into, "auto", std::nullopt);
+            const auto layout = target ? Layout::named(inbox.layout) : Result<Layout>(target.error());
+            if (!layout) {
+                return layout.error();
+            }
+            const Filing filing(holdings);
+            const auto replacements = usualReplacements();
+            std::vector<TargetName> names;
+            for (std::size_t i = 0; i < own.size(); ++i) {
+                const auto within =
+                    relativeTo(own[i]->path, inbox.folder).value_or(BytePath(nameOf(own[i]->path)));
+                names.push_back(
+                    filing.nameFor(holdings[i], within, *layout, *target->rules, replacements).name);
+            }
+            fitAll(*target->rules, replacements, names, [&](const BytePath& path, std::size_t /*which*/) {
+                return isTaken(joinPath(target->folder, path));
+            });
+            for (std::size_t i = 0; i < own.size(); ++i) {
+                own[i]->target = joinPath(target->folder, pathOf(names[i]));
+            }
+        }
+        return done();
+    }
+
+    Outcome propose() {
+        CollectionNames names;
+        const auto read = Holdings(catalogue_)
+                              .eachFiled([&](const std::string& artist, const std::string& genre,
+                                             VolumeId volume, const BytePath& path) {
+                                  const auto on = std::ranges::find(volumes_, volume, &Volume::id);
+                                  if (on != volumes_.end() && !isInAnInbox(joinPath(on->root, path))) {
+                                      names.add(artist, genre);
+                                  }
+                              });
+        if (!read) {
+            return read;
+        }
+        EvidenceWorker worker;
+        std::vector<TaggedFile> files;
+        std::map<BytePath, Picture> pictures;
+        std::vector<Arrival*> asked;
+        for (auto& arrival : arrivals_) {
+            if (!control_.proceed()) {
+                return Error{Cause::interrupted, {}, "Stopped before all arrivals were looked at."};
+            }
+            if (arrival.advice == IntakeAdvice::retire) {
+                continue; // it is not kept
+            }
+            auto tags = worker.readTags(arrival.path);
+            if (tags) {
+                files.push_back({arrival.path, std::move(*tags)});
+                asked.push_back(&arrival);
+                lookForPicture(BytePath(parentOf(arrival.path)), pictures);
+            }
+        }
+        auto proposals = proposeTags(files, names, pictures);
+        for (std::size_t i = 0; i < asked.size(); ++i) {
+            asked[i]->proposals = std::move(proposals[i]);
+        }
+        return done();
+    }
+
+    void lookForPicture(const BytePath& folder, std::map<BytePath, Picture>& pictures) {
+        constexpr std::uint64_t largest = 2U << 20; // a picture in every file of an album; no source
+        if (!looked_.insert(folder).second) {
+            return;
+        }
+        std::error_code failed;
+        for (const auto& entry : std::filesystem::directory_iterator(folder, failed)) {
+            const BytePath path = entry.path().string();
+            auto bytes = isCoverName(path) ? wholeFile(path, largest) : Result<std::string>(Error{});
+            if (bytes && bytes->size() > 4) {
+                const bool isPng = bytes->starts_with("\x89PNG");
+                const bool isJpeg = bytes->starts_with("\xFF\xD8");
+                if (isPng || isJpeg) {
+                    pictures[folder] = {isPng ? "image/png" : "image/jpeg", 3, std::move(*bytes)};
+                    return;
+                }
+            }
+        }
+    }
+
+    const Catalogue& catalogue_;
+    RunControl& control_;
+    std::vector<Inbox> inboxes_;
+    std::vector<Volume> volumes_;
+    std::vector<Arrival> arrivals_;
+    std::set<BytePath> looked_;
+};
+
+} // namespace
+
+std::string_view word(Better better) {
+    constexpr std::string_view words[]{"arrival", "held", "equal", "unsure"};
+    return words[static_cast<std::size_t>(better)];
+}
+
+std::string_view word(IntakeAdvice advice) {
+    constexpr std::string_view words[]{"take-in", "replace", "retire", "leave"};
+    return words[static_cast<std::size_t>(advice)];
+}
+
+Result<std::vector<Arrival>> lookAtArrivals(const Catalogue& catalogue, RunControl& control) {
+    return ArrivalLook(catalogue, control).run();
+}
+
+} // namespace sober

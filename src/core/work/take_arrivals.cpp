@@ -1,0 +1,235 @@
+#include "core/work/take_arrivals.h"
+
+#include "core/audit/plan_places.h"
+#include "core/audit/refresh_findings.h"
+#include "core/audit/tag_takeover.h"
+#include "core/base/text.h"
+#include "core/catalogue/docket_store.h"
+#include "core/catalogue/holdings.h"
+#include "core/catalogue/volumes.h"
+#include "core/survey/survey.h"
+#include "core/work/carry_out.h"
+#include "core/work/take_in_survey.h"
+
+#include <algorithm>
+#include <set>
+
+namespace sober {
+namespace {
+
+class Intake {
+  public:
+    Intake(Catalogue& catalogue, const IntakeRequest& request, RunControl& control,
+           const CarryOutHooks& hooks)
+        : catalogue_(catalogue), request_(request), control_(control), hooks_(hooks) {}
+
+    Result<CarriedOut> run() {
+        for (const auto phase : {&Intake::choose, &Intake::mendTags, &Intake::file, &Intake::retire}) {
+            if (const auto taken = (this->*phase)(); !taken) {
+                return taken.error();
+            }
+            if (result_.interrupted) {
+                break;
+            }
+        }
+        return std::move(result_);
+    }
+
+  private:
+    struct Chosen {
+        Arrival arrival;
+        bool isFiled = false;   ///< it goes to its place; else it is retired
+        bool isMoved = false;   ///< on its own file system
+        bool hasFailed = false; ///< something before was refused
+    };
+
+    Outcome choose() {
+        auto arrivals = lookAtArrivals(catalogue_, control_);
+        if (!arrivals) {
+            return arrivals.error();
+        }
+        std::set<BytePath> named(request_.arrivals.begin(), request_.arrivals.end());
+        for (auto& arrival : *arrivals) {
+            const bool isNamed = named.erase(arrival.path) > 0;
+            const bool isAdvised = request_.advised && arrival.advice != IntakeAdvice::leave;
+            if (!isNamed && !isAdvised) {
+                continue;
+            }
+            const bool isFiled = arrival.advice != IntakeAdvice::retire;
+            chosen_.push_back({std::move(arrival), isFiled});
+        }
+        return named.empty() ? done()
+                             : Outcome(Error{Cause::notFound, *named.begin(),
+                                             displayPath(*named.begin()) + " is no arrival in an inbox."});
+    }
+
+    Outcome mendTags() {
+        if (!request_.withProposals) {
+            return done();
+        }
+        for (auto& each : chosen_) {
+            if (each.isFiled && !each.arrival.proposals.empty()) {
+                const auto planned = planRetag(catalogue_, each.arrival.holding.id,
+                                               changeOf(each.arrival.proposals), "intake");
+                if (!planned) {
+                    return planned;
+                }
+            }
+        }
+        return carry(ActionKind::retag);
+    }
+
+    Outcome file() {
+        // Where it is filed is told by its tags as they are now.
+        auto again =
+            request_.withProposals ? lookAtArrivals(catalogue_, control_) : Result(std::vector<Arrival>{});
+        const auto volumes = again ? Volumes(catalogue_).all() : Result<std::vector<Volume>>(again.error());
+        if (!volumes) {
+            return volumes.error();
+        }
+        for (auto& each : chosen_) {
+            const auto now = std::ranges::find(*again, each.arrival.path, &Arrival::path);
+            if (now != again->end()) {
+                each.arrival.target = now->target;
+            }
+            if (!each.isFiled || each.hasFailed) {
+                continue;
+            }
+            const auto* onto = volumeOf(*volumes, each.arrival.target);
+            each.isMoved = onto != nullptr && onto->id == each.arrival.holding.volume;
+            const auto planned =
+                planMoveAs(catalogue_, each.arrival.path, each.arrival.target, each.arrival.reasons.front(),
+                           each.isMoved ? ActionKind::move : ActionKind::copy);
+            if (!planned) {
+                each.hasFailed = true;
+                result_.refused.push_back({each.arrival.path, planned.error().sentence});
+            }
+        }
+        const auto moved = carry(ActionKind::move);
+        return moved ? carry(ActionKind::copy) : moved;
+    }
+
+    static const Volume* volumeOf(const std::vector<Volume>& volumes, const BytePath& path) {
+        const Volume* best = nullptr;
+        for (const auto& volume : volumes) {
+            if (isWithin(path, volume.root) && (best == nullptr || volume.root.size() > best->root.size())) {
+                best = &volume;
+            }
+        }
+        return best;
+    }
+
+    Outcome retire() {
+        if (const auto refreshed = refreshFindings(catalogue_); !refreshed) {
+            return refreshed;
+        }
+        std::vector<DocketAction> actions;
+        const auto add = [&](HoldingId holding, const BytePath& stays, std::string reason) {
+            DocketAction action;
+            action.kind = ActionKind::retire;
+            action.holding = holding;
+            action.target = stays;
+            action.reason = std::move(reason);
+            action.added = timeNow();
+            actions.push_back(std::move(action));
+            retiring_.insert(holding);
+        };
+        for (const auto& each : chosen_) {
+            const auto& arrival = each.arrival;
+            if (each.hasFailed) {
+                continue;
+            }
+            if (!each.isFiled) {
+                add(arrival.holding.id, arrival.held.front().path, arrival.reasons.front());
+                continue;
+            }
+            if (!each.isMoved) {
+                add(arrival.holding.id, arrival.target, "taken in to " + displayPath(arrival.target));
+            }
+            if (arrival.advice == IntakeAdvice::replace) {
+                for (const auto& held : arrival.held) {
+                    if (held.atHand) {
+                        add(held.holding, arrival.target, "a better one arrived: " + held.why);
+                    }
+                }
+            }
+        }
+        const auto added = DocketStore(catalogue_).add(actions);
+        return added ? carry(ActionKind::retire) : added;
+    }
+
+    /// What of a kind was put on the docket here, and nothing else that waits there.
+    Outcome carry(ActionKind kind) {
+        const auto isOurs = [&](const DocketAction& action) {
+            return action.kind == kind && (retiring_.contains(action.holding) ||
+                                           std::ranges::any_of(chosen_, [&](const Chosen& each) {
+                                               return each.arrival.holding.id == action.holding;
+                                           }));
+        };
+        auto carried = carryOut(catalogue_, control_, hooks_, isOurs);
+        if (!carried) {
+            return carried.error();
+        }
+        for (auto& each : chosen_) {
+            each.hasFailed = each.hasFailed ||
+                             std::ranges::find(carried->refused, each.arrival.path, &RefusedAction::path) !=
+                                 carried->refused.end();
+        }
+        result_.entry = carried->entry != 0 ? carried->entry : result_.entry;
+        result_.done += carried->done;
+        result_.frees += carried->frees;
+        result_.references += carried->references;
+        std::ranges::move(carried->unflushed, std::back_inserter(result_.unflushed));
+        result_.interrupted = carried->interrupted;
+        std::ranges::move(carried->refused, std::back_inserter(result_.refused));
+        return done();
+    }
+
+    Catalogue& catalogue_;
+    const IntakeRequest& request_;
+    RunControl& control_;
+    const CarryOutHooks& hooks_;
+    std::vector<Chosen> chosen_;
+    std::set<HoldingId> retiring_;
+    CarriedOut result_;
+};
+
+} // namespace
+
+Result<CarriedOut> takeArrivals(Catalogue& catalogue, const IntakeRequest& request, RunControl& control,
+                                const CarryOutHooks& hooks) {
+    return Intake(catalogue, request, control, hooks).run();
+}
+
+Outcome surveyInboxes(Catalogue& catalogue, RunControl& control, const ProgressSink& onProgress) {
+    const auto inboxes = InboxStore(catalogue).all();
+    if (!inboxes) {
+        return inboxes.error();
+    }
+    for (const auto& inbox : *inboxes) {
+        const auto volumes = Volumes(catalogue).all();
+        if (!volumes) {
+            return volumes.error();
+        }
+        const auto around = std::ranges::find_if(
+            *volumes, [&](const Volume& volume) { return isWithin(inbox.folder, volume.root); });
+        SurveyRequest request;
+        request.root = around == volumes->end() ? inbox.folder : around->root;
+        if (around == volumes->end()) {
+            request.effort = Effort::full;
+        }
+        const auto report = surveyVolume(catalogue, request, control, onProgress);
+        if (!report) {
+            return report.error();
+        }
+        if (const auto taken = takeInSurvey(catalogue, *report, control, onProgress); !taken) {
+            return taken.error();
+        }
+        if (report->interrupted) {
+            return Error{Cause::interrupted, inbox.folder, "Stopped before all inboxes were looked at."};
+        }
+    }
+    return done();
+}
+
+} // namespace sober

@@ -1,0 +1,186 @@
+// Arrivals by the command: what is held, better, worse, false or damaged is told, filed and let go of; the
+// disk is looked at afterwards. Encodings by ffmpeg and lame, tags read by ffprobe and metaflac.
+#include "support/run_program.h"
+#include "support/sound.h"
+#include "support/temp_folder.h"
+
+#include <catch2/catch.hpp>
+#include <nlohmann/json.hpp>
+
+#include <filesystem>
+
+using namespace sober;
+using namespace sober::test;
+using nlohmann::json;
+namespace fs = std::filesystem;
+
+namespace {
+
+/// A collection with two recordings and an inbox with one arrival of each kind, made once.
+struct ArrivalsMade {
+    ArrivalsMade() {
+        for (const auto* name : {"V/Music", "in", "made"}) {
+            fs::create_directories(folder / name);
+        }
+        for (const auto& [name, seed] :
+             {std::pair("one", 41U), {"two", 42U}, {"new", 43U}, {"false", 44U}, {"hurt", 45U}}) {
+            writeMusic(folder / (std::string("made/") + name + ".wav"), seed, 20);
+        }
+        encode("one", {"-metadata", "title=One", "-metadata", "artist=Ensemble"}, "V/Music/One.flac");
+        encode("two", {"-b:a", "128k", "-metadata", "title=Two", "-metadata", "artist=Ensemble"},
+               "V/Music/Two.mp3");
+        encode("one", {"-metadata", "title=First"}, "in/same sound.flac");
+        encode("one", {"-b:a", "160k"}, "in/worse.mp3");
+        encode("two", {"-metadata", "title=Two", "-metadata", "artist=Ensemble", "-metadata", "album=Tides"},
+               "in/better.flac");
+        encode("new", {}, "in/03 - Ensemble - Slack  Water.flac");
+        encode("false", {"-b:a", "96k"}, "made/false.mp3");
+        ffmpeg({"-i", folder / "made/false.mp3", folder / "in/false.flac"});
+        encode("hurt", {}, "in/hurt.flac");
+        auto content = readFile(folder / "in/hurt.flac");
+        content.replace(content.size() / 2, 3'000, std::string(3'000, '\x55'));
+        writeFile(folder / "in/hurt.flac", content);
+        for (const auto& entry : fs::directory_iterator(folder / "in")) {
+            fs::last_write_time(entry.path(), fs::file_time_type::clock::now() - std::chrono::hours(2));
+        }
+    }
+    void encode(const std::string& name, const std::vector<std::string>& words, const std::string& to) const {
+        std::vector<std::string> line{"-i", folder / ("made/" + name + ".wav")};
+        line.insert(line.end(), words.begin(), words.end());
+        line.push_back(folder / to);
+        ffmpeg(line);
+    }
+    TempFolder folder;
+};
+
+struct Arriving {
+    Arriving() {
+        static const ArrivalsMade made;
+        copyFolder(made.folder / "V", folder / "V");
+        copyFolder(made.folder / "in", folder / "in");
+        CHECK(tell({"survey", folder / "V", "--effort", "full"}).code == 0);
+        CHECK(tell({"intake", "add", folder / "in", "--into", folder / "V/Taken in"}).code == 0);
+    }
+    ProgramRun tell(const std::vector<std::string>& words) const {
+        std::vector<std::string> line{SOBER_PROGRAM, "--quiet", "--json", "--catalogue", folder / "c.sqlite"};
+        line.insert(line.end(), words.begin(), words.end());
+        return run(line);
+    }
+    std::map<std::string, json> arrivals() const {
+        const auto ran = tell({"intake"});
+        INFO(ran.err);
+        REQUIRE(ran.code == 0);
+        std::map<std::string, json> all;
+        const auto answer = json::parse(ran.out);
+        for (const auto& each : answer["arrivals"]) {
+            all[fs::path(each["path"].get<std::string>()).filename()] = each;
+        }
+        return all;
+    }
+    bool isThere(const std::string& path) const { return fs::exists(folder / path); }
+    TempFolder folder;
+};
+
+} // namespace
+
+TEST_CASE("Arrivals are told by what is held of them") {
+    const Arriving arriving;
+    const auto arrivals = arriving.arrivals();
+    REQUIRE(arrivals.size() == 6);
+    const auto& same = arrivals.at("same sound.flac");
+    CHECK(same["advice"] == "retire");
+    CHECK(same["held"][0]["better"] == "equal");
+    CHECK(same["held"][0]["path"] == arriving.folder / "V/Music/One.flac");
+    const auto& worse = arrivals.at("worse.mp3");
+    CHECK(worse["advice"] == "retire");
+    CHECK(worse["held"][0]["better"] == "held");
+    CHECK(worse["held"][0]["sameness"] == "lossy-copy");
+    const auto& better = arrivals.at("better.flac");
+    INFO(better.dump());
+    CHECK(better["advice"] == "replace");
+    CHECK(better["held"][0]["better"] == "arrival");
+    const auto& fresh = arrivals.at("03 - Ensemble - Slack  Water.flac");
+    CHECK(fresh["advice"] == "take-in");
+    CHECK(fresh["held"].empty());
+    CHECK(fresh["verdict"] == "genuine");
+    CHECK(arrivals.at("false.flac")["advice"] == "leave");
+    CHECK(arrivals.at("false.flac")["verdict"] == "transcoded");
+    CHECK(arrivals.at("hurt.flac")["advice"] == "leave");
+    CHECK(arrivals.at("hurt.flac")["sound"] == false);
+    std::map<std::string, std::string> proposed;
+    for (const auto& proposal : fresh["proposals"]) {
+        proposed[proposal["field"]] = proposal["shall"];
+    }
+    CHECK(proposed == std::map<std::string, std::string>{
+                          {"TITLE", "Slack Water"}, {"ARTIST", "Ensemble"}, {"TRACKNUMBER", "3"}});
+}
+
+TEST_CASE("What is advised is done: filed with mended tags, replaced, let go of, and taken back") {
+    const Arriving arriving;
+    const auto better = readFile(arriving.folder / "in/better.flac");
+    const auto taken = arriving.tell({"intake", "take", "--advised", "--with-proposals"});
+    INFO(taken.err);
+    REQUIRE(taken.code == 0);
+    CHECK(json::parse(taken.out)["refused"].empty());
+    // Filed by its tags as they are now; its audio is the same.
+    const auto filed = arriving.folder / "V/Taken in/Ensemble/03 Slack Water.flac";
+    REQUIRE(fs::exists(filed));
+    CHECK(run({"metaflac", "--show-tag=TITLE", "--show-tag=ARTIST", "--show-tag=TRACKNUMBER", filed}).out ==
+          "TITLE=Slack Water\nARTIST=Ensemble\nTRACKNUMBER=3\n");
+    CHECK(run({"flac", "-t", "-s", filed}).code == 0);
+    // The better one is there, the lower one is not.
+    CHECK((readFile(arriving.folder / "V/Taken in/Ensemble/Tides/Two.flac") == better));
+    CHECK_FALSE(arriving.isThere("V/Music/Two.mp3"));
+    CHECK(arriving.isThere("V/Music/One.flac"));
+    // What is held, and what was filed, has left the inbox; what is to be looked at lies there.
+    std::set<std::string> left;
+    for (const auto& entry : fs::directory_iterator(arriving.folder / "in")) {
+        if (entry.is_regular_file()) {
+            left.insert(entry.path().filename());
+        }
+    }
+    CHECK(left == std::set<std::string>{"false.flac", "hurt.flac"});
+    CHECK(arriving.arrivals().size() == 2);
+}
+
+TEST_CASE("What is named is filed, whatever was advised, and what is no arrival is refused") {
+    const Arriving arriving;
+    CHECK(arriving.tell({"intake", "take", arriving.folder / "in/false.flac"}).code == 0);
+    CHECK_FALSE(arriving.isThere("in/false.flac"));
+    CHECK(arriving.isThere("V/Taken in/false.flac"));
+    CHECK(arriving.tell({"intake", "take", arriving.folder / "V/Music/One.flac"}).code == 1);
+    CHECK(arriving.tell({"intake", "take"}).code == 2);
+    CHECK(arriving.isThere("in/better.flac"));
+}
+
+TEST_CASE("Inboxes do not lie within each other, and nothing is filed into one") {
+    const Arriving arriving;
+    const auto add = [&](const BytePath& folder, const BytePath& into, const std::string& layout = "") {
+        std::vector<std::string> words{"intake", "add", folder, "--into", into};
+        if (!layout.empty()) {
+            words.insert(words.end(), {"--layout", layout});
+        }
+        return arriving.tell(words).code;
+    };
+    CHECK(add(arriving.folder / "in/deeper", arriving.folder / "V") == 1);
+    CHECK(add(arriving.folder / "", arriving.folder / "V") == 1);
+    CHECK(add(arriving.folder / "other", arriving.folder / "in/here") == 1);
+    CHECK(add(arriving.folder / "other", arriving.folder / "other/here") == 1);
+    CHECK(add(arriving.folder / "other", arriving.folder / "V", "no such field") == 2);
+    CHECK(add(arriving.folder / "in", arriving.folder / "V/Elsewhere", "artist / title|name") == 0);
+    CHECK(arriving.arrivals().at("better.flac")["target"] ==
+          arriving.folder / "V/Elsewhere/Ensemble/Two.flac");
+    CHECK(arriving.tell({"intake", "remove", arriving.folder / "in"}).code == 0);
+    CHECK(arriving.tell({"intake", "remove", arriving.folder / "in"}).code == 1);
+    CHECK(arriving.arrivals().empty());
+}
+
+TEST_CASE("A file that is still being written is left until it rests") {
+    const Arriving arriving;
+    fs::last_write_time(arriving.folder / "in/better.flac", fs::file_time_type::clock::now());
+    const auto arrival = arriving.arrivals().at("better.flac");
+    CHECK(arrival["advice"] == "leave");
+    CHECK(arrival["reasons"][0] == "It is still arriving.");
+    CHECK(arriving.tell({"intake", "take", "--advised"}).code == 0);
+    CHECK(arriving.isThere("in/better.flac"));
+}
