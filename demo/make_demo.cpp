@@ -1,4 +1,5 @@
 #include "core/base/text.h"
+#include "demo/arrivals.h"
 #include "demo/collection.h"
 #include "demo/drift.h"
 #include "demo/encode.h"
@@ -37,6 +38,13 @@ bool addPlayers(const BytePath& sober, const BytePath& folder) {
            does(
                sober, folder,
                {"players", "add", joinPath(folder, "TERN/LISTS"), "--name", "tern-player", "--ignores-case"});
+}
+
+/// What lands in DOWNLOADS is filed on the archive drive.
+bool nameInbox(const BytePath& sober, const BytePath& folder) {
+    return does(
+        sober, folder,
+        {"intake", "add", joinPath(folder, "DOWNLOADS"), "--into", joinPath(folder, "PETREL/Taken in")});
 }
 
 /// One reference that nobody misses is written off for good.
@@ -89,7 +97,8 @@ int main(int argc, char** argv) {
                       addPlayers(sober, folder) && demo::letTimePass(folder) && survey(sober, folder) &&
                       demo::letDriftHappen(folder) &&
                       demo::writeCheckHistory(joinPath(folder, "catalogue.sqlite")) &&
-                      verify(sober, folder) && writeOff(sober, folder) && demo::writeTruth(folder);
+                      verify(sober, folder) && writeOff(sober, folder) && demo::makeArrivals(folder) &&
+                      nameInbox(sober, folder) && demo::writeTruth(folder);
     if (!made) {
         std::fprintf(stderr, "The demo collection could not be made.\n");
         return 1;

@@ -6,6 +6,7 @@
 #include "app/desks/copies_desk.h"
 #include "app/desks/find_desk.h"
 #include "app/desks/fixity_desk.h"
+#include "app/desks/intake_desk.h"
 #include "app/desks/ledger_desk.h"
 #include "app/desks/ledger_words.h"
 #include "app/desks/salvage_desk.h"
@@ -61,6 +62,7 @@ MainWindow::MainWindow(Workbench& workbench)
       find_(new FindDesk(workbench)),
       transfer_(new TransferDesk(workbench)),
       salvage_(new SalvageDesk(workbench)),
+      intake_(new IntakeDesk(workbench)),
       closedPage_(new QWidget(this)),
       closedText_(new QLabel(closedPage_)),
       progress_(new ProgressStrip(workbench, this)),
@@ -75,7 +77,8 @@ MainWindow::MainWindow(Workbench& workbench)
 }
 
 void MainWindow::buildFrame() {
-    desks_ = {condition_, copies_, claims_, fixity_, whereabouts_, ledger_, find_, transfer_, salvage_};
+    desks_ = {condition_, copies_, claims_,   fixity_,  whereabouts_,
+              ledger_,    find_,   transfer_, salvage_, intake_};
     for (auto* desk : desks_) {
         spine_->addDesk(desk->name());
         middle_->addWidget(desk);
@@ -158,7 +161,7 @@ void MainWindow::buildMenus() {
     auto* desks = menuBar()->addMenu(tr("&Desk"));
     for (std::size_t i = 0; i < desks_.size(); ++i) {
         const int desk = static_cast<int>(i);
-        desks->addAction(desks_[i]->name(), QKeySequence(QStringLiteral("Alt+%1").arg(desk + 1)), this,
+        desks->addAction(desks_[i]->name(), QKeySequence(QStringLiteral("Alt+%1").arg((desk + 1) % 10)), this,
                          [this, desk] { openDesk(desk); });
     }
     desks->addSeparator();

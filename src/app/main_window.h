@@ -18,6 +18,7 @@ class DocketStrip;
 class DocketWindow;
 class FindDesk;
 class SalvageDesk;
+class IntakeDesk;
 class TransferDesk;
 class LedgerDesk;
 class ProgressStrip;
@@ -71,6 +72,7 @@ class MainWindow : public QMainWindow {
     FindDesk* find_;
     TransferDesk* transfer_;
     SalvageDesk* salvage_;
+    IntakeDesk* intake_;
     QWidget* closedPage_;
     QLabel* closedText_;
     ProgressStrip* progress_;

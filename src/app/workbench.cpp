@@ -370,6 +370,40 @@ void Workbench::writeImage(ImageWriting request) {
         });
 }
 
+void Workbench::lookAtInboxes() {
+    if (longWork_ != LongWork::none || !open_) {
+        return;
+    }
+    using Arrivals = std::shared_ptr<const std::vector<Arrival>>;
+    runLong(
+        LongWork::inboxes,
+        [sink = progressSink()](Catalogue& catalogue, RunControl& control) -> Result<Arrivals> {
+            const auto surveyed = surveyInboxes(catalogue, control, sink);
+            auto arrivals = surveyed ? lookAtArrivals(catalogue, control)
+                                     : Result<std::vector<Arrival>>(surveyed.error());
+            return arrivals ? Result(Arrivals(std::make_shared<std::vector<Arrival>>(std::move(*arrivals))))
+                            : Result<Arrivals>(arrivals.error());
+        },
+        [this](const Arrivals& arrivals) {
+            emit contentChanged();
+            emit arrivalsSeen(arrivals);
+        });
+}
+
+void Workbench::takeArrivals(IntakeRequest request) {
+    if (longWork_ != LongWork::none || !open_) {
+        return;
+    }
+    runLong(
+        LongWork::intake,
+        [request = std::move(request), sink = progressSink()](Catalogue& catalogue, RunControl& control) {
+            CarryOutHooks hooks;
+            hooks.onProgress = sink;
+            return sober::takeArrivals(catalogue, request, control, hooks);
+        },
+        [this](const CarriedOut& result) { emit tookIn(result); });
+}
+
 void Workbench::lookAtTrash() {
     if (longWork_ != LongWork::none || !open_) {
         return;

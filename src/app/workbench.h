@@ -15,6 +15,7 @@
 #include "core/work/carry_out.h"
 #include "core/work/prove_transfer.h"
 #include "core/work/run_transfer.h"
+#include "core/work/take_arrivals.h"
 #include "core/work/take_finds.h"
 
 #include <QObject>
@@ -40,6 +41,8 @@ enum class LongWork {
     trash,
     imaging,
     imageWriting,
+    inboxes,
+    intake,
 };
 
 /// The program's hands: keeps the catalogue open and does all work off the interface thread. Long
@@ -93,6 +96,10 @@ class Workbench : public QObject {
     void makeImage(ImagingRequest request);
     /// Writes one over a drive; ends with `imageWritten` or `failed`.
     void writeImage(ImageWriting request);
+    /// Surveys the inboxes and judges what lies there; ends with `arrivalsSeen` or `failed`.
+    void lookAtInboxes();
+    /// Does with arrivals what is advised; ends with `tookIn` or `failed`.
+    void takeArrivals(IntakeRequest request);
     /// Looks at what lies in the trash; ends with `scanned` or `failed`.
     void lookAtTrash();
     /// Puts finds on the docket; ends with `takePlanned` or `failed`.
@@ -164,6 +171,8 @@ class Workbench : public QObject {
     void foundMore();
     void imaging(const sober::ImageMap& map);
     void imaged(const sober::BytePath& image, const sober::ImageMap& map);
+    void tookIn(const sober::CarriedOut& result);
+    void arrivalsSeen(std::shared_ptr<const std::vector<sober::Arrival>> arrivals);
     void imageWritten(const sober::WrittenImage& written);
     void scanned(const sober::SalvageSource& source);
     void takePlanned(const std::vector<sober::PlannedTake>& planned);

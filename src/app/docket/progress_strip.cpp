@@ -30,6 +30,10 @@ QString nameOfWork(LongWork work) {
         return ProgressStrip::tr("Proving");
     case LongWork::scan:
         return ProgressStrip::tr("Salvaging");
+    case LongWork::inboxes:
+        return ProgressStrip::tr("Looking at the inboxes");
+    case LongWork::intake:
+        return ProgressStrip::tr("Taking in");
     case LongWork::imageWriting:
         return ProgressStrip::tr("Writing an image");
     case LongWork::imaging:
@@ -117,7 +121,7 @@ void ProgressStrip::followWork() {
     pause_->setText(workbench_.isPaused() ? tr("Go on") : tr("Pause"));
     cancel_->setText(work == LongWork::survey || work == LongWork::verify || work == LongWork::seek ||
                              work == LongWork::scan || work == LongWork::trash || work == LongWork::imaging ||
-                             work == LongWork::imageWriting
+                             work == LongWork::imageWriting || work == LongWork::inboxes
                          ? tr("Cancel")
                          : tr("Stop after this file"));
 }

@@ -12,13 +12,13 @@ namespace sober::app {
 
 class DeskButton : public QAbstractButton {
   public:
-    DeskButton(const QString& name, int number, QWidget* parent) : QAbstractButton(parent), number_(number) {
+    DeskButton(const QString& name, int number, QWidget* parent) : QAbstractButton(parent), number_(number % 10) {
         setText(name);
         setCheckable(true);
         setFixedHeight(32);
         setFocusPolicy(Qt::TabFocus);
         setCursor(Qt::PointingHandCursor);
-        setToolTip(QStringLiteral("Alt+%1").arg(number));
+        setToolTip(QStringLiteral("Alt+%1").arg(number % 10));
         setCount(-1);
     }
 

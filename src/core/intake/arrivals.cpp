@@ -36,6 +36,10 @@ bool isCoverName(const BytePath& path) {
     return false;
 }
 
+std::optional<double> cutoffOf(const Evidence& evidence) {
+    return evidence.bandwidth ? std::optional(evidence.bandwidth->cutoff) : std::nullopt;
+}
+
 class ArrivalLook {
   public:
     ArrivalLook(const Catalogue& catalogue, RunControl& control) : catalogue_(catalogue), control_(control) {}
@@ -107,6 +111,7 @@ class ArrivalLook {
             if (*evidence) {
                 arrival.verdict = (*evidence)->verdict.verdict;
                 arrival.sound = (*evidence)->sound();
+                arrival.cutoff = cutoffOf(**evidence);
             }
             if (const auto held = lookForHeld(arrival); !held) {
                 return held;
@@ -143,6 +148,8 @@ class ArrivalLook {
             if (const auto compared = compare(arrival, member, held); !compared) {
                 return compared;
             }
+            const auto evidence = EvidenceStore(catalogue_).of(member.id);
+            held.cutoff = evidence && *evidence ? cutoffOf(**evidence) : std::nullopt;
             if (held.sameness != Sameness::tagsOnly) {
                 arrival.held.push_back(std::move(held));
             }

@@ -24,7 +24,8 @@ struct HeldOfIt {
     bool atHand = false;
     Sameness sameness = Sameness::bytes;
     Better better = Better::unsure;
-    std::string why; ///< of `better`, in words
+    std::string why;              ///< of `better`, in words
+    std::optional<double> cutoff; ///< Hz, where its bandwidth ends, if that was measured
 };
 
 enum class IntakeAdvice {
@@ -42,7 +43,8 @@ struct Arrival {
     Inbox inbox;
     std::optional<VerdictClass> verdict; ///< nothing: it was not examined
     std::optional<bool> sound;
-    std::vector<HeldOfIt> held; ///< the strongest sameness first
+    std::optional<double> cutoff; ///< Hz, where its bandwidth ends
+    std::vector<HeldOfIt> held;   ///< the strongest sameness first
     IntakeAdvice advice = IntakeAdvice::leave;
     std::vector<std::string> reasons; ///< sentences, the weightiest first
     BytePath target;                  ///< absolute: where it would be filed

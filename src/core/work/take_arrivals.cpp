@@ -8,6 +8,7 @@
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 #include "core/survey/survey.h"
+#include "core/work/become_volume.h"
 #include "core/work/carry_out.h"
 #include "core/work/take_in_survey.h"
 
@@ -80,6 +81,13 @@ class Intake {
     }
 
     Outcome file() {
+        for (const auto& each : chosen_) {
+            const auto place = each.isFiled ? placeOnVolume(catalogue_, each.arrival.inbox.into, control_)
+                                            : Result(TargetPlace{});
+            if (!place) {
+                return place.error();
+            }
+        }
         // Where it is filed is told by its tags as they are now.
         auto again =
             request_.withProposals ? lookAtArrivals(catalogue_, control_) : Result(std::vector<Arrival>{});

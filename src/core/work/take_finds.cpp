@@ -4,11 +4,10 @@
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
-#include "core/remedy/changes/file_changes.h"
 #include "core/salvage/recogniser.h"
-#include "core/survey/survey.h"
 #include "core/transfer/filing.h"
 #include "core/transfer/target_place.h"
+#include "core/work/become_volume.h"
 #include "core/work/carry_out.h"
 
 #include <fmt/format.h>
@@ -106,21 +105,9 @@ class TakePlanner {
     }
 
     Outcome placeInFolder() {
-        auto target = targetPlaceAt(catalogue_, request_.to, "auto", std::nullopt);
+        const auto target = placeOnVolume(catalogue_, request_.to, control_);
         if (!target) {
             return target.error();
-        }
-        if (!target->volume) {
-            Unflushed unflushed;
-            if (const auto made = makeFolder(target->folder, 0777, unflushed); !made) {
-                return made;
-            }
-            unflushed.flush();
-            const auto surveyed =
-                surveyVolume(catalogue_, {target->folder, {}, {}, {}}, control_, [](const Progress&) {});
-            if (!surveyed) {
-                return surveyed.error();
-            }
         }
         return name(*target);
     }

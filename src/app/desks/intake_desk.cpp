@@ -1,0 +1,385 @@
+#include "app/desks/intake_desk.h"
+
+#include "app/ask_path.h"
+#include "app/charts/arrival_chart.h"
+#include "app/desks/ask_window.h"
+#include "app/desks/intake_window.h"
+#include "app/listening/listening_bar.h"
+#include "app/words.h"
+#include "core/audit/sameness.h"
+#include "core/transfer/layout.h"
+#include "core/work/take_finds.h"
+
+#include <QCheckBox>
+#include <QFile>
+#include <QFileSystemWatcher>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QTimer>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace sober::app {
+namespace {
+
+constexpr int restsAfterMilliseconds = 12'000; // a little more than a file has to rest
+
+Mark markOf(IntakeAdvice advice) {
+    switch (advice) {
+    case IntakeAdvice::takeIn:
+        return Mark::keep;
+    case IntakeAdvice::replace:
+        return Mark::moved;
+    case IntakeAdvice::retire:
+        return Mark::retire;
+    case IntakeAdvice::leave:
+        break;
+    }
+    return Mark::undetermined;
+}
+
+QString adviceWords(IntakeAdvice advice) {
+    switch (advice) {
+    case IntakeAdvice::takeIn:
+        return IntakeDesk::tr("take in");
+    case IntakeAdvice::replace:
+        return IntakeDesk::tr("replaces what is held");
+    case IntakeAdvice::retire:
+        return IntakeDesk::tr("held already");
+    case IntakeAdvice::leave:
+        break;
+    }
+    return IntakeDesk::tr("to be looked at");
+}
+
+QString heldWords(const HeldOfIt& held) {
+    const auto better = held.better == Better::arrival ? IntakeDesk::tr("the arrival is better")
+                        : held.better == Better::held  ? IntakeDesk::tr("it is better")
+                        : held.better == Better::equal ? IntakeDesk::tr("as good")
+                                                       : IntakeDesk::tr("the evidence does not say");
+    return IntakeDesk::tr("%1%2: %3; %4 (%5).")
+        .arg(shownPath(held.path), held.atHand ? QString() : IntakeDesk::tr(", away"),
+             shown(samenessWords(held.sameness)), better, shown(held.why));
+}
+
+} // namespace
+
+IntakeDesk::IntakeDesk(Workbench& workbench)
+    : Desk(workbench, tr("Intake"), tr("What came, and is it better than what I have?")),
+      chart_(new ArrivalChart(this)),
+      watcher_(new QFileSystemWatcher(this)),
+      rests_(new QTimer(this)) {
+    buildHeading();
+    body()->addWidget(chart_);
+    buildRows();
+    buildEvidence();
+    rests_->setSingleShot(true);
+    rests_->setInterval(restsAfterMilliseconds);
+    connect(watcher_, &QFileSystemWatcher::directoryChanged, this, [this] { rests_->start(); });
+    connect(rests_, &QTimer::timeout, this, [this] {
+        if (this->workbench().isBusy()) {
+            rests_->start(); // later
+        } else {
+            look();
+        }
+    });
+    connect(chart_, &ArrivalChart::rowClicked, this, [this](int row) { list_->selectRow(row); });
+    connect(&this->workbench(), &Workbench::arrivalsSeen, this,
+            [this](const std::shared_ptr<const std::vector<Arrival>>& arrivals) { show(*arrivals); });
+    connect(&this->workbench(), &Workbench::tookIn, this, [this](const CarriedOut& result) {
+        auto text = tr("%1 carried out.").arg(shown(counted(result.done, "action was", "actions were")));
+        if (!result.refused.empty()) {
+            text +=
+                tr(" Refused: %1. %2")
+                    .arg(shown(humanCount(result.refused.size())), shown(result.refused.front().sentence));
+        }
+        emit this->workbench().contentChanged();
+        emit this->workbench().docketChanged();
+        emit this->workbench().failed(text);
+        look();
+    });
+    connect(&this->workbench(), &Workbench::contentChanged, this, [this] {
+        this->workbench().ask<std::vector<Inbox>>(
+            this, [](const Catalogue& catalogue) { return InboxStore(catalogue).all(); },
+            [this](const std::vector<Inbox>& inboxes) { watch(inboxes); });
+    });
+}
+
+void IntakeDesk::buildHeading() {
+    auto* look = keyButton(tr("Look"), QKeySequence(Qt::Key_L), this);
+    look->setToolTip(tr("Survey the inboxes and judge what lies there"));
+    auto* name = keyButton(tr("Name an inbox…"), QKeySequence(Qt::Key_N), this);
+    name->setToolTip(tr("A folder where new audio lands, and where its arrivals are filed"));
+    auto* remove = keyButton(tr("No inbox any more"), QKeySequence(Qt::Key_Delete), this);
+    remove->setToolTip(tr("The inbox of the selected arrival, or the only one; nothing of it changes"));
+    for (auto* button : {look, name, remove}) {
+        heading()->addWidget(button);
+    }
+    connect(look, &QPushButton::clicked, this, &IntakeDesk::look);
+    connect(name, &QPushButton::clicked, this, &IntakeDesk::askForInbox);
+    connect(remove, &QPushButton::clicked, this, &IntakeDesk::removeInbox);
+}
+
+void IntakeDesk::buildRows() {
+    auto* take = keyButton(tr("Take in…"), QKeySequence(Qt::Key_T), this);
+    take->setToolTip(tr(
+        "Do with the selected what stands beside them: file, replace, let go of what is held; what is to be "
+        "looked at is filed"));
+    auto* leave = keyButton(tr("Leave"), QKeySequence(Qt::Key_A), this);
+    leave->setToolTip(tr("Do not show the selected again until they change"));
+    mend_ = new QCheckBox(tr("Mend tags"), this);
+    mend_->setToolTip(tr("As proposed, before they are filed"));
+    mend_->setChecked(true);
+    auto* above = new QHBoxLayout;
+    above->setSpacing(8);
+    above->addStretch(1);
+    above->addWidget(mend_);
+    above->addSpacing(12);
+    above->addWidget(take);
+    above->addWidget(leave);
+    body()->addLayout(above);
+    std::vector<Column<Arrival>> columns{
+        {tr("Advice"),
+         [](const Arrival& arrival) {
+             return Cell{adviceWords(arrival.advice), markOf(arrival.advice), false, false, {}};
+         }},
+        {tr("Arrival"),
+         [](const Arrival& arrival) {
+             return Cell{shownPath(BytePath(nameOf(arrival.path))), Mark::none, true, false,
+                         shownPath(arrival.path)};
+         }},
+        {tr("It is"),
+         [](const Arrival& arrival) {
+             return arrival.sound == false ? Cell{tr("damaged"), Mark::damaged, false, false, {}}
+                    : arrival.verdict
+                        ? Cell{verdictWord(*arrival.verdict), markOf(*arrival.verdict), false, false, {}}
+                        : Cell{tr("not examined"), Mark::undetermined, false, true, {}};
+         }},
+        {tr("Tags"),
+         [](const Arrival& arrival) {
+             return arrival.proposals.empty() ? Cell{tr("as they are"), Mark::none, false, true, {}}
+                                              : Cell{shown(counted(arrival.proposals.size(), "proposal")),
+                                                     Mark::retag,
+                                                     false,
+                                                     false,
+                                                     {}};
+         }},
+        {tr("Length"),
+         [](const Arrival& arrival) {
+             return Cell{shown(humanSeconds(arrival.holding.claims.duration)), Mark::none, false, false, {}};
+         },
+         true},
+        {tr("Held, or where to"), [](const Arrival& arrival) {
+             const bool isHeld = !arrival.held.empty();
+             const auto& place = isHeld ? arrival.held.front().path : arrival.target;
+             return Cell{shownPath(place), isHeld ? Mark::copies : Mark::none, true, !isHeld,
+                         shownPath(place)};
+         }}};
+    arrivals_ = new RowListModel<Arrival>(
+        std::move(columns), [](const Arrival& arrival) { return arrival.path; }, this);
+    list_ = new ListView(tr("Arrivals"), this);
+    list_->setModel(arrivals_);
+    list_->setEmptyText(
+        tr("Nothing has arrived. N names a folder where new audio lands; L looks at what lies there now."));
+    list_->setWidths({176, 250, 130, 110, 76, 280}, 5);
+    body()->addWidget(list_, 1);
+    setFocusProxy(list_);
+    connect(take, &QPushButton::clicked, this, &IntakeDesk::take);
+    connect(leave, &QPushButton::clicked, this, &IntakeDesk::leave);
+    connect(list_->selectionModel(), &QItemSelectionModel::selectionChanged, this, &IntakeDesk::showChosen);
+    connect(arrivals_, &QAbstractItemModel::dataChanged, this, &IntakeDesk::showChosen);
+}
+
+void IntakeDesk::buildEvidence() {
+    title_ = strongLabel({}, this);
+    title_->setTextFormat(Qt::PlainText);
+    title_->setAccessibleName(tr("The chosen arrival"));
+    reasons_ = paragraph(tr("Why"), this);
+    held_ = paragraph(tr("What is held of it"), this);
+    proposals_ = paragraph(tr("Proposals for its tags"), this);
+    listening_ = new ListeningBar(this);
+    auto* first = new QVBoxLayout;
+    first->setSpacing(4);
+    first->addWidget(title_);
+    first->addWidget(reasons_);
+    first->addWidget(held_);
+    first->addWidget(listening_);
+    first->addStretch(1);
+    auto* second = new QVBoxLayout;
+    second->setSpacing(4);
+    second->addWidget(quietLabel(tr("Proposals for its tags"), this));
+    second->addWidget(proposals_);
+    second->addStretch(1);
+    auto* frame = new QWidget(this);
+    auto* row = new QHBoxLayout(frame);
+    row->setContentsMargins(0, 4, 0, 0);
+    row->setSpacing(20);
+    row->addLayout(first, 5);
+    row->addLayout(second, 5);
+    frame->setFixedHeight(148); // so that the list stays as it is
+    body()->addWidget(frame);
+    showChosen();
+}
+
+void IntakeDesk::reload() {
+    workbench().look<std::shared_ptr<std::vector<Arrival>>>(
+        this,
+        [path = workbench().cataloguePath()](
+            RunControl& control) -> Result<std::shared_ptr<std::vector<Arrival>>> {
+            const auto catalogue = Catalogue::openForReading(path);
+            auto arrivals = catalogue ? lookAtArrivals(*catalogue, control)
+                                      : Result<std::vector<Arrival>>(catalogue.error());
+            if (!arrivals) {
+                return arrivals.error();
+            }
+            return std::make_shared<std::vector<Arrival>>(std::move(*arrivals));
+        },
+        [this](const std::shared_ptr<std::vector<Arrival>>& arrivals) { show(*arrivals); });
+}
+
+void IntakeDesk::show(const std::vector<Arrival>& arrivals) {
+    std::vector<Arrival> shownOnes;
+    std::ranges::copy_if(arrivals, std::back_inserter(shownOnes),
+                         [&](const Arrival& arrival) { return !left_.contains(arrival.path); });
+    std::vector<ArrivalChart::Row> rows;
+    for (const auto& arrival : shownOnes) {
+        const bool isHeld = !arrival.held.empty();
+        rows.push_back({shownPath(BytePath(nameOf(arrival.path))), markOf(arrival.advice),
+                        adviceWords(arrival.advice), arrival.cutoff,
+                        isHeld ? arrival.held.front().cutoff : std::nullopt, isHeld});
+    }
+    chart_->setRows(std::move(rows));
+    arrivals_->setRows(std::move(shownOnes));
+    if (list_->selectionModel()->selectedRows().isEmpty() && !arrivals_->rows().empty()) {
+        list_->selectRow(0);
+    }
+    showChosen();
+}
+
+void IntakeDesk::watch(const std::vector<Inbox>& inboxes) {
+    inboxes_ = inboxes;
+    if (!watcher_->directories().isEmpty()) {
+        watcher_->removePaths(watcher_->directories());
+    }
+    for (const auto& inbox : inboxes_) {
+        watcher_->addPath(QFile::decodeName(QByteArray::fromStdString(inbox.folder)));
+    }
+}
+
+void IntakeDesk::look() {
+    workbench().lookAtInboxes();
+}
+
+void IntakeDesk::askForInbox() {
+    askForFolder(this, tr("Where new audio lands"), [this](const BytePath& folder) {
+        askForFolder(this, tr("Where its arrivals are filed"), [this, folder](const BytePath& into) {
+            auto* window = new AskWindow(
+                {tr("In which folders, under which names"),
+                 tr("Fields and quoted text, “/” between folders; “|” says what stands in for a field that "
+                    "is empty."),
+                 tr("Name the inbox"),
+                 {QString::fromLatin1(usualLayout), QStringLiteral("genre / artist / title|name"),
+                  QStringLiteral("artist / title|name"), QStringLiteral("keep")},
+                 QString::fromLatin1(usualLayout)},
+                this);
+            connect(window, &AskWindow::answered, this, [this, folder, into](const QString& layout) {
+                connect(&workbench(), &Workbench::docketChanged, this, &IntakeDesk::look,
+                        Qt::SingleShotConnection);
+                workbench().decide(
+                    [folder, into, layout = layout.toStdString()](const Catalogue& catalogue) -> Outcome {
+                        const auto parsed = Layout::named(layout);
+                        return parsed ? InboxStore(catalogue).keep({0, folder, into, layout})
+                                      : Outcome(parsed.error());
+                    });
+            });
+            window->open();
+        });
+    });
+}
+
+void IntakeDesk::removeInbox() {
+    const auto chosen = selected();
+    const auto folder = !chosen.empty()        ? chosen.front()->inbox.folder
+                        : inboxes_.size() == 1 ? inboxes_.front().folder
+                                               : BytePath();
+    if (folder.empty()) {
+        emit workbench().failed(tr("Choose an arrival of the inbox first."));
+        return;
+    }
+    connect(&workbench(), &Workbench::docketChanged, this, &IntakeDesk::reload, Qt::SingleShotConnection);
+    workbench().decide([folder](const Catalogue& catalogue) { return InboxStore(catalogue).remove(folder); });
+}
+
+void IntakeDesk::take() {
+    const auto chosen = selected();
+    if (chosen.empty()) {
+        return;
+    }
+    IntakeRequest request;
+    request.withProposals = mend_->isChecked();
+    for (const auto* arrival : chosen) {
+        request.arrivals.push_back(arrival->path);
+    }
+    auto* window = new IntakeWindow(chosen, mend_->isChecked(), this);
+    connect(window, &IntakeWindow::agreed, this, [this, request] { workbench().takeArrivals(request); });
+    window->open();
+}
+
+void IntakeDesk::leave() {
+    for (const auto* arrival : selected()) {
+        left_.insert(arrival->path);
+    }
+    show(arrivals_->rows());
+}
+
+std::vector<const Arrival*> IntakeDesk::selected() const {
+    std::vector<const Arrival*> chosen;
+    for (const auto& index : list_->selectionModel()->selectedRows()) {
+        chosen.push_back(&arrivals_->rows()[static_cast<std::size_t>(index.row())]);
+    }
+    return chosen;
+}
+
+void IntakeDesk::showChosen() {
+    const auto chosen = list_ != nullptr ? selected() : std::vector<const Arrival*>{};
+    if (title_ == nullptr) {
+        return;
+    }
+    if (chosen.empty()) {
+        title_->setText(tr("Choose an arrival to see what is held of it and what is proposed."));
+        for (auto* label : {reasons_, held_, proposals_}) {
+            label->clear();
+        }
+        listening_->setFile({}, tr("nothing is chosen"));
+        return;
+    }
+    const auto& arrival = *chosen.front();
+    chart_->setChosen(static_cast<int>(&arrival - arrivals_->rows().data()));
+    title_->setText(shownPath(BytePath(nameOf(arrival.path))));
+    QStringList lines;
+    for (const auto& reason : arrival.reasons) {
+        lines << shown(reason);
+    }
+    reasons_->setText(lines.join(QLatin1Char(' ')));
+    lines.clear();
+    for (const auto& held : arrival.held) {
+        lines << heldWords(held);
+    }
+    held_->setText(lines.isEmpty() ? tr("It would be filed at %1.").arg(shownPath(arrival.target))
+                                   : lines.join(QLatin1Char('\n')));
+    lines.clear();
+    for (const auto& proposal : arrival.proposals) {
+        lines << tr("%1: %2 → %3. %4")
+                     .arg(shown(proposal.field),
+                          proposal.now.empty() ? tr("missing") : shown(repairedUtf8(proposal.now)),
+                          proposal.shall.empty() ? tr("nothing") : shown(proposal.shall),
+                          shown(proposal.why));
+    }
+    proposals_->setText(lines.isEmpty() ? tr("None: they are as they should be.")
+                                        : lines.join(QLatin1Char('\n')));
+    listening_->setFile(arrival.path);
+}
+
+} // namespace sober::app

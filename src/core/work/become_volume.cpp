@@ -1,0 +1,23 @@
+#include "core/work/become_volume.h"
+
+#include "core/remedy/changes/file_changes.h"
+#include "core/survey/survey.h"
+
+namespace sober {
+
+Result<TargetPlace> placeOnVolume(Catalogue& catalogue, const BytePath& folder, RunControl& control) {
+    auto target = targetPlaceAt(catalogue, folder, "auto", std::nullopt);
+    if (!target || target->volume) {
+        return target;
+    }
+    Unflushed unflushed;
+    if (const auto made = makeFolder(target->folder, 0777, unflushed); !made) {
+        return made.error();
+    }
+    unflushed.flush();
+    const auto surveyed =
+        surveyVolume(catalogue, {target->folder, {}, {}, {}}, control, [](const Progress&) {});
+    return surveyed ? std::move(target) : Result<TargetPlace>(surveyed.error());
+}
+
+} // namespace sober

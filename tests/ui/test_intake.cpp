@@ -1,0 +1,122 @@
+// Intake's desk over the demo: an inbox is named, what lies there is judged, read through, taken in, and the
+// disk is looked at.
+#include "app/charts/arrival_chart.h"
+#include "app/desks/ask_window.h"
+#include "app/desks/intake_window.h"
+#include "ui/chart_probe.h"
+#include "ui/desktop.h"
+
+#include <QFileDialog>
+#include <QLineEdit>
+#include <QPlainTextEdit>
+#include <QPushButton>
+#include <QTableView>
+
+#include <catch2/catch.hpp>
+
+#include <filesystem>
+
+using namespace sober;
+using namespace sober::test;
+namespace fs = std::filesystem;
+
+namespace {
+
+struct IntakeDesktop : Desktop {
+    IntakeDesktop() : Desktop({{"PETREL/Wireless", Effort::full}}) {
+        fs::create_directories(demo / "SHAG");
+        press(Qt::Key_0, Qt::AltModifier);
+        settle();
+    }
+    void choose(const BytePath& folder) {
+        QFileDialog* open = nullptr;
+        for (auto* dialog : window().findChildren<QFileDialog*>()) {
+            open = dialog->isVisible() ? dialog : open;
+        }
+        REQUIRE(open != nullptr);
+        auto* name = open->findChild<QLineEdit*>();
+        name->setText(QString::fromStdString(folder));
+        QTest::keyClick(name, Qt::Key_Return);
+        settle();
+    }
+    void nameInbox() {
+        press(Qt::Key_N);
+        choose(demo / "DOWNLOADS");
+        choose(demo / "SHAG");
+        auto* layout = window().findChild<app::AskWindow*>();
+        REQUIRE(layout != nullptr);
+        QTest::keyClick(layout, Qt::Key_Return);
+        REQUIRE(waitFor([&] { return !workbench().isBusy() && workbench().isIdle(); }, 60'000));
+        settle();
+    }
+    int rowOf(const QString& name) {
+        auto* rows = list("Arrivals");
+        for (int row = 0; row < rows->model()->rowCount(); ++row) {
+            if (cell("Arrivals", row, "Arrival") == name) {
+                return row;
+            }
+        }
+        return -1;
+    }
+};
+
+} // namespace
+
+TEST_CASE("what lies in an inbox is judged as the truth file says, shown beside what is held, and taken in") {
+    IntakeDesktop desktop;
+    desktop.nameInbox();
+    const std::map<std::string, QString> words{{"replace", "replaces what is held"},
+                                               {"retire", "held already"},
+                                               {"take-in", "take in"},
+                                               {"leave", "to be looked at"}};
+    const auto truth = demoTruth()["arrivals"];
+    REQUIRE(desktop.list("Arrivals")->model()->rowCount() == static_cast<int>(truth.size()));
+    for (const auto& [name, advice] : truth.items()) {
+        INFO(name);
+        const int row = desktop.rowOf(QString::fromStdString(name));
+        REQUIRE(row >= 0);
+        CHECK(desktop.cell("Arrivals", row, "Advice") == words.at(advice));
+    }
+    auto* chart = desktop.window().findChild<app::ArrivalChart*>();
+    const int march = desktop.rowOf("opening_march.flac");
+    desktop.list("Arrivals")->selectRow(march);
+    desktop.settle();
+    CHECK(desktop.text("Why").startsWith("It is better than "));
+    CHECK(app::tipAt(*chart, QPoint(300, 20 + 24 * march + 12)).startsWith("opening_march.flac: "));
+    QTest::mouseClick(chart, Qt::LeftButton, {}, QPoint(300, 30));
+    desktop.settle();
+    CHECK(desktop.list("Arrivals")->selectionModel()->selectedRows().front().row() == 0);
+
+    desktop.list("Arrivals")->setFocus();
+    desktop.list("Arrivals")->selectRow(march);
+    desktop.settle();
+    const auto better = readFile(desktop.demo / "DOWNLOADS/opening_march.flac");
+    desktop.press(Qt::Key_T);
+    auto* window = desktop.window().findChild<app::IntakeWindow*>();
+    REQUIRE(window != nullptr);
+    CHECK(
+        window->findChild<QPlainTextEdit*>()->toPlainText().contains("Opening March.mp3 goes to the trash"));
+    CHECK(fs::exists(desktop.demo / "PETREL/Wireless/Opening March.mp3")); // nothing has changed yet
+    for (auto* button : window->findChildren<QPushButton*>()) {
+        if (button->accessibleName() == "Carry out") {
+            QTest::mouseClick(button, Qt::LeftButton);
+        }
+    }
+    REQUIRE(desktop.waitFor([&] { return !desktop.workbench().isBusy() && desktop.workbench().isIdle(); },
+                            60'000));
+    desktop.settle();
+    INFO(desktop.text("Message").toStdString());
+    CHECK_FALSE(fs::exists(desktop.demo / "DOWNLOADS/opening_march.flac"));
+    CHECK_FALSE(fs::exists(desktop.demo / "PETREL/Wireless/Opening March.mp3"));
+    std::size_t filed = 0;
+    for (const auto& [path, content] : contentsBelow(desktop.demo / "SHAG")) {
+        filed += content == better ? 1 : 0;
+    }
+    CHECK(filed == 1);
+
+    desktop.list("Arrivals")->setFocus();
+    desktop.press(Qt::Key_Delete);
+    desktop.settle();
+    CHECK(desktop.list("Arrivals")->model()->rowCount() == 0);
+    CHECK(fs::exists(desktop.demo / "DOWNLOADS/02 bucht.flac"));
+}
