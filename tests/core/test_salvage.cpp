@@ -8,6 +8,7 @@
 #include "core/salvage/trash_folders.h"
 #include "core/work/carry_out.h"
 #include "core/work/take_finds.h"
+#include "core/work/tidy_salvaged.h"
 #include "support/examined_collection.h"
 #include "support/memory_source.h"
 #include "support/mounts.h"
@@ -600,6 +601,22 @@ TEST_CASE("What a docket has retired is known as such and leads to its entry") {
     const auto find = std::ranges::find(listing->finds, "one again.wav", &Find::name);
     REQUIRE(find != listing->finds.end());
     CHECK(*SalvageStore(lost.catalogue()).entryThatSetAside(find->file) == carried->entry);
+
+    // Though it is held elsewhere, tidying leaves it: taking the docket back rests on it.
+    const auto left = planTidying(lost.catalogue());
+    REQUIRE(left.ok());
+    CHECK(std::ranges::find(*left, find->file, &LeftAbout::path) == left->end());
+    DocketAction action;
+    action.kind = ActionKind::discard;
+    action.place = find->file;
+    action.change = packFindBytes({{find->file, {}, find->extents}, *find->checksum, find->id});
+    REQUIRE(DocketStore(lost.catalogue()).add(std::array{action}).ok());
+    const auto refused = carryOut(lost.catalogue(), control, {});
+    REQUIRE(refused->refused.size() == 1);
+    CHECK(refused->refused.front().sentence.find("of the ledger has set it aside") != std::string::npos);
+    CHECK(fs::exists(find->file));
+    CHECK(undoEntry(lost.catalogue(), carried->entry, control, {})->done == 1);
+    CHECK(fs::exists(lost / "V/one again.wav"));
 }
 
 TEST_CASE("Records of other systems are read, and what makes no sense is nothing") {

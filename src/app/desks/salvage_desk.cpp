@@ -7,7 +7,6 @@
 #include "app/desks/salvage_bands.h"
 #include "app/desks/write_image_window.h"
 #include "app/words.h"
-#include "core/catalogue/volumes.h"
 #include "core/salvage/image_map.h"
 #include "core/work/tidy_salvaged.h"
 #include "core/work/waiting_finds.h"
@@ -23,67 +22,8 @@
 
 #include <algorithm>
 #include <set>
-#include <tuple>
 
 namespace sober::app {
-namespace {
-
-Mark markOf(FindStanding standing) {
-    switch (standing) {
-    case FindStanding::missing:
-        return Mark::missing;
-    case FindStanding::held:
-        return Mark::sound;
-    case FindStanding::retired:
-        return Mark::retire;
-    case FindStanding::unknown:
-        break;
-    }
-    return Mark::undetermined;
-}
-
-QString standingWords(FindStanding standing) {
-    switch (standing) {
-    case FindStanding::missing:
-        return SalvageDesk::tr("missing here");
-    case FindStanding::held:
-        return SalvageDesk::tr("held");
-    case FindStanding::retired:
-        return SalvageDesk::tr("retired");
-    case FindStanding::unknown:
-        break;
-    }
-    return SalvageDesk::tr("new");
-}
-
-/// Of what is new and belongs together the best alone is left, and how many more there are of it.
-void putTogether(const std::vector<Find>& finds, const std::vector<KnownFind>& known,
-                 std::vector<FindId>& ids, std::map<FindId, std::size_t>& alike) {
-    const auto better = [](const Find& a, const Find& b) {
-        return std::tuple(a.isWhole(), a.seconds, a.bytes) > std::tuple(b.isWhole(), b.seconds, b.bytes);
-    };
-    std::map<FindId, std::vector<const Find*>> groups;
-    std::set<FindId> shown(ids.begin(), ids.end());
-    for (std::size_t i = 0; i < finds.size(); ++i) {
-        if (known[i].standing == FindStanding::unknown && finds[i].kin != 0 && shown.contains(finds[i].id)) {
-            groups[finds[i].kin].push_back(&finds[i]);
-        }
-    }
-    std::set<FindId> left;
-    for (auto& [kin, members] : groups) {
-        std::ranges::stable_sort(members, [&](const Find* a, const Find* b) { return better(*a, *b); });
-        if (members.size() > 1) {
-            alike[members.front()->id] = members.size() - 1;
-        }
-        for (std::size_t i = 1; i < members.size(); ++i) {
-            left.insert(members[i]->id);
-        }
-    }
-    std::erase_if(ids, [&](FindId id) { return left.contains(id); });
-}
-
-} // namespace
-
 SalvageDesk::SalvageDesk(Workbench& workbench)
     : Desk(workbench, tr("Salvage"), tr("What can I get back?")),
       sources_(new QComboBox(this)),
@@ -102,7 +42,8 @@ SalvageDesk::SalvageDesk(Workbench& workbench)
     body()->addWidget(evidence_);
     connect(strip_, &SalvageStrip::findClicked, this, [this](qint64 find) {
         const auto& ids = finds_->ids();
-        const auto at = std::ranges::find(ids, find);
+        const auto shownBy = shownBy_.find(find); // where it stands in the line of another
+        const auto at = std::ranges::find(ids, shownBy == shownBy_.end() ? find : shownBy->second);
         if (at != ids.end()) {
             list_->selectRow(static_cast<int>(at - ids.begin()));
         }
@@ -240,58 +181,9 @@ void SalvageDesk::buildRows() {
     }
     body()->addLayout(above);
 
-    std::vector<Column<FindRow>> columns{
-        {tr("It is"),
-         [](const FindRow& row) {
-             return row.waits ? Cell{tr("to be taken"), Mark::moved, false, false, {}}
-                    : !row.find.taken.empty()
-                        ? Cell{tr("taken"), Mark::keep, false, true, shownPath(row.find.taken)}
-                        : Cell{standingWords(row.known.standing),
-                               markOf(row.known.standing),
-                               false,
-                               false,
-                               {}};
-         }},
-        {tr("Name"),
-         [this](const FindRow& row) {
-             const auto alike = alike_.find(row.find.id);
-             const auto name = findName(row.find, row.known);
-             return Cell{alike == alike_.end() ? name : tr("%1, and %2 more").arg(name).arg(alike->second),
-                         Mark::none,
-                         false,
-                         false,
-                         {}};
-         }},
-        {tr("How whole"),
-         [](const FindRow& row) {
-             return Cell{
-                 wholeWords(row.find), row.find.isWhole() ? Mark::sound : Mark::damaged, false, false, {}};
-         }},
-        {tr("Format"),
-         [](const FindRow& row) {
-             return Cell{shown(row.find.format), Mark::none, false, false, {}};
-         }},
-        {tr("Length"),
-         [](const FindRow& row) {
-             return Cell{row.find.seconds > 0 ? shown(humanSeconds(row.find.seconds)) : QStringLiteral("–"),
-                         Mark::none,
-                         false,
-                         false,
-                         {}};
-         },
-         true},
-        {tr("Size"),
-         [](const FindRow& row) {
-             return Cell{shown(humanBytes(row.find.bytes)), Mark::none, false, false, {}};
-         },
-         true},
-        {tr("Its place"), [](const FindRow& row) {
-             const auto& place =
-                 row.known.standing != FindStanding::unknown ? row.known.place : row.find.from;
-             return place.empty() ? Cell{tr("not known"), Mark::none, false, true, {}}
-                                  : Cell{shownPath(place), Mark::none, true, false, shownPath(place)};
-         }}};
-    finds_ = new IdListModel<FindRow>(workbench(), std::move(columns), &SalvageDesk::fetchRows, this);
+    finds_ = new IdListModel<FindRow>(
+        workbench(), findColumns([this](FindId find) { return alike_.contains(find) ? alike_.at(find) : 0; }),
+        &fetchFindRows, this);
     list_ = new ListView(tr("Finds"), this);
     list_->setModel(finds_);
     list_->setEmptyText(
@@ -307,105 +199,29 @@ void SalvageDesk::buildRows() {
     connect(finds_, &QAbstractItemModel::dataChanged, this, &SalvageDesk::showChosen);
 }
 
-SalvageDesk::Narrowing SalvageDesk::narrowing() const {
+FindNarrowing SalvageDesk::narrowing() const {
     return {standing_->currentIndex(), whole_->currentIndex(),
             format_->currentData().toString().toStdString(), together_->isChecked()};
 }
 
 void SalvageDesk::reload() {
-    workbench().ask<Seen>(
+    workbench().ask<SalvageSeen>(
         this,
         [image = image_, narrowing = narrowing()](const Catalogue& catalogue) {
-            return look(catalogue, image, narrowing);
+            return lookAtSalvage(catalogue, image, narrowing);
         },
-        [this, asked = ++asked_](const Seen& seen) {
+        [this, asked = ++asked_](const SalvageSeen& seen) {
             if (asked == asked_) {
                 show(seen);
             }
         });
 }
 
-Result<SalvageDesk::Seen> SalvageDesk::look(const Catalogue& catalogue, const BytePath& source,
-                                            const Narrowing& narrowing) {
-    const SalvageStore store(catalogue);
-    auto images = store.images();
-    const auto shownSource = store.sourceOf(source);
-    if (!images || !shownSource) {
-        return images ? shownSource.error() : images.error();
-    }
-    Seen seen;
-    if (const auto volumes = Volumes(catalogue).all()) {
-        const auto atHand = std::ranges::find_if(*volumes, &Volume::atHand);
-        seen.near = BytePath(!images->empty()           ? parentOf(images->front().path)
-                             : atHand != volumes->end() ? parentOf(atHand->root)
-                                                        : std::string_view());
-    }
-    seen.images = std::move(*images);
-    seen.source = *shownSource;
-    auto finds = seen.source ? store.finds(seen.source->id) : Result(std::vector<Find>{});
-    if (!finds) {
-        return finds.error();
-    }
-    if (source.empty()) {
-        std::ranges::stable_sort(*finds, std::ranges::greater{}, &Find::deleted);
-    }
-    const auto known = standingsOf(catalogue, *finds);
-    if (!known) {
-        return known.error();
-    }
-    std::set<std::string> formats;
-    for (std::size_t i = 0; i < finds->size(); ++i) {
-        const auto& find = (*finds)[i];
-        const auto standing = (*known)[i].standing;
-        formats.insert(find.format);
-        seen.band.pieces.push_back({find.id, findName(find, (*known)[i]), find.extents,
-                                    standing == FindStanding::missing   ? SalvageStrip::Ink::missing
-                                    : standing == FindStanding::unknown ? SalvageStrip::Ink::fresh
-                                                                        : SalvageStrip::Ink::held,
-                                    find.isWhole() || !find.examined});
-        const bool fits = (narrowing.standing == 0 || narrowing.standing - 1 == static_cast<int>(standing)) &&
-                          (narrowing.whole == 0 || (narrowing.whole == 1) == find.isWhole()) &&
-                          (narrowing.format.empty() || narrowing.format == find.format);
-        if (fits) {
-            seen.ids.push_back(find.id);
-        }
-    }
-    if (narrowing.isTogether) {
-        putTogether(*finds, *known, seen.ids, seen.alike);
-    }
-    seen.formats.assign(formats.begin(), formats.end());
-    if (source.empty()) {
-        layTrash(seen.band, *finds);
-    } else if (seen.source) {
-        layImage(seen.band, *seen.source);
-        if (const auto unread = unreadOf(source)) {
-            seen.band.unread = *unread;
-        }
-    } else if (const auto map = mapOf(source); map && *map) {
-        seen.band = bandOf(**map); // made, and not looked through yet
-    }
-    return seen;
-}
-
-Result<std::vector<SalvageDesk::FindRow>> SalvageDesk::fetchRows(const Catalogue& catalogue,
-                                                                 std::span<const std::int64_t> ids) {
-    auto finds = SalvageStore(catalogue).byIds(ids);
-    auto known = finds ? standingsOf(catalogue, *finds) : Result<std::vector<KnownFind>>(finds.error());
-    const auto waiting = known ? waitingFinds(catalogue) : Result<std::set<FindId>>(known.error());
-    if (!waiting) {
-        return waiting.error();
-    }
-    std::vector<FindRow> rows;
-    for (std::size_t i = 0; i < finds->size(); ++i) {
-        rows.push_back({(*finds)[i], (*known)[i], waiting->contains((*finds)[i].id)});
-    }
-    return rows;
-}
-
-void SalvageDesk::show(const Seen& seen) {
+void SalvageDesk::show(const SalvageSeen& seen) {
     showSources(seen);
     near_ = seen.near;
     alike_ = seen.alike;
+    shownBy_ = seen.shownBy;
     if (workbench().longWork() != LongWork::imaging) {
         strip_->setBand(seen.band);
     }
@@ -423,7 +239,7 @@ void SalvageDesk::show(const Seen& seen) {
     }
 }
 
-void SalvageDesk::showSources(const Seen& seen) {
+void SalvageDesk::showSources(const SalvageSeen& seen) {
     filling_ = true;
     sources_->clear();
     sources_->addItem(tr("The trash"), QByteArray());

@@ -1,13 +1,10 @@
 #pragma once
 
-#include "app/charts/salvage_strip.h"
 #include "app/desks/desk.h"
+#include "app/desks/salvage_rows.h"
 #include "app/lists/id_list_model.h"
 #include "app/lists/list_view.h"
-#include "core/salvage/recogniser.h"
 #include "core/work/take_finds.h"
-
-#include <map>
 
 class QCheckBox;
 class QComboBox;
@@ -32,37 +29,12 @@ class SalvageDesk : public Desk {
     void reloadDecisions() override { finds_->refresh(); }
 
   private:
-    struct FindRow {
-        Find find;
-        KnownFind known;
-        bool waits = false; ///< it stands on the docket
-    };
-    /// What is chosen of what was found.
-    struct Narrowing {
-        int standing = 0; ///< 0: all; else one more than FindStanding
-        int whole = 0;    ///< 0: all, 1: whole, 2: not whole
-        std::string format;
-        bool isTogether = true; ///< what sounds or is called the same is one line
-    };
-    struct Seen {
-        std::vector<SalvageSource> images;
-        std::optional<SalvageSource> source;
-        SalvageStrip::Band band;
-        std::vector<FindId> ids;
-        std::vector<std::string> formats;
-        std::map<FindId, std::size_t> alike; ///< of a line that stands for several: how many more there are
-        BytePath near;                       ///< a folder near which images may lie
-    };
-    static Result<Seen> look(const Catalogue& catalogue, const BytePath& source, const Narrowing& narrowing);
-    static Result<std::vector<FindRow>> fetchRows(const Catalogue& catalogue,
-                                                  std::span<const std::int64_t> ids);
-
     void buildHeading();
     void buildTools();
     void buildRows();
-    void show(const Seen& seen);
-    void showSources(const Seen& seen);
-    Narrowing narrowing() const;
+    void show(const SalvageSeen& seen);
+    void showSources(const SalvageSeen& seen);
+    FindNarrowing narrowing() const;
     void askForImage();
     void askToMakeImage();
     void askToWriteImage();
@@ -95,6 +67,7 @@ class SalvageDesk : public Desk {
     BytePath image_; ///< that is shown; "" is the trash
     BytePath near_;  ///< the folder that is shown first when one is asked for
     std::map<FindId, std::size_t> alike_;
+    std::map<FindId, FindId> shownBy_;
     TakeRequest takeRequest_; ///< that was asked for last
     unsigned asked_ = 0;
     bool filling_ = false; ///< the boxes, not a person

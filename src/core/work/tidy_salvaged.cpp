@@ -43,6 +43,13 @@ class Tidying {
                 !each.atHand || presenceOf(find.file) != Presence::there) {
                 continue;
             }
+            const auto entry = store_.entryThatSetAside(find.file);
+            if (!entry) {
+                return entry.error();
+            }
+            if (*entry != 0) {
+                continue; // what can be undone rests on it
+            }
             DocketAction action;
             action.kind = ActionKind::discard;
             action.place = find.file;

@@ -13,8 +13,9 @@ struct LeftAbout {
 };
 
 /// What was salvaged and is held elsewhere by now, byte for byte: entries of the trash, and what was taken
-/// into a folder to be looked at and stands at its own place too. What is in the trash leaves it for good,
-/// the others are retired; all of that is put on the docket, and nothing changes before it is carried out.
+/// into a folder to be looked at and stands at its own place too. What is in the trash leaves it for good
+/// (but for what a docket has set aside: undo rests on that), the others are retired; all of that is put on
+/// the docket, and nothing changes before it is carried out.
 Result<std::vector<LeftAbout>> planTidying(const Catalogue& catalogue);
 
 } // namespace sober

@@ -8,18 +8,24 @@
 namespace sober {
 namespace {
 
-/// Actions of the docket and the find that each takes.
-Result<std::vector<std::pair<ActionId, FindId>>> takings(const Catalogue& catalogue) {
+/// An action of the docket that is about a find.
+struct Taking {
+    ActionId action = 0;
+    FindId find = 0;
+    ActionKind kind = ActionKind::salvage;
+};
+
+Result<std::vector<Taking>> takings(const Catalogue& catalogue) {
     const auto actions = DocketStore(catalogue).all();
     if (!actions) {
         return actions.error();
     }
-    std::vector<std::pair<ActionId, FindId>> found;
+    std::vector<Taking> found;
     for (const auto& action : *actions) {
         const bool isFinds = action.kind == ActionKind::salvage || action.kind == ActionKind::discard;
         const auto bytes = isFinds ? unpackFindBytes(action.change) : std::nullopt;
         if (bytes) {
-            found.emplace_back(action.id, bytes->find);
+            found.push_back({action.id, bytes->find, action.kind});
         }
     }
     return found;
@@ -27,16 +33,16 @@ Result<std::vector<std::pair<ActionId, FindId>>> takings(const Catalogue& catalo
 
 } // namespace
 
-Result<std::set<FindId>> waitingFinds(const Catalogue& catalogue) {
+Result<std::map<FindId, ActionKind>> waitingFinds(const Catalogue& catalogue) {
     const auto waiting = takings(catalogue);
     if (!waiting) {
         return waiting.error();
     }
-    std::set<FindId> ids;
-    for (const auto& [action, find] : *waiting) {
-        ids.insert(find);
+    std::map<FindId, ActionKind> finds;
+    for (const auto& taking : *waiting) {
+        finds.emplace(taking.find, taking.kind);
     }
-    return ids;
+    return finds;
 }
 
 Outcome leaveFinds(const Catalogue& catalogue, std::span<const FindId> finds) {
@@ -45,9 +51,9 @@ Outcome leaveFinds(const Catalogue& catalogue, std::span<const FindId> finds) {
         return waiting.error();
     }
     std::vector<ActionId> off;
-    for (const auto& [action, find] : *waiting) {
-        if (std::ranges::find(finds, find) != finds.end()) {
-            off.push_back(action);
+    for (const auto& taking : *waiting) {
+        if (std::ranges::find(finds, taking.find) != finds.end()) {
+            off.push_back(taking.action);
         }
     }
     const auto removed = DocketStore(catalogue).removeActions(off);
@@ -57,7 +63,8 @@ Outcome leaveFinds(const Catalogue& catalogue, std::span<const FindId> finds) {
 Outcome forgetImage(const Catalogue& catalogue, const BytePath& image) {
     const SalvageStore store(catalogue);
     const auto source = store.sourceOf(image);
-    const auto waiting = source ? waitingFinds(catalogue) : Result<std::set<FindId>>(source.error());
+    const auto waiting =
+        source ? waitingFinds(catalogue) : Result<std::map<FindId, ActionKind>>(source.error());
     if (!waiting) {
         return waiting.error();
     }

@@ -8,6 +8,8 @@
 #include "core/remedy/actions/reach.h"
 #include "core/remedy/changes/file_changes.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <array>
 
@@ -48,6 +50,14 @@ Result<Refusal> whyNotDiscard(ReviewContext& context, PlannedAction& planned, co
     if (presence != Presence::there) {
         return Refusal(presence == Presence::gone ? "It is not in the trash any more."
                                                   : "The trash cannot be looked at now.");
+    }
+    const auto entry = SalvageStore(context.catalogue).entryThatSetAside(planned.path);
+    if (!entry) {
+        return entry.error();
+    }
+    if (*entry != 0) {
+        return Refusal(
+            fmt::format("Entry {} of the ledger has set it aside: what can be undone rests on it.", *entry));
     }
     auto holder = holderOf(context.catalogue, bytes->checksum, context.volumes, context.toRetire);
     if (!holder) {
