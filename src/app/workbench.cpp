@@ -370,15 +370,17 @@ void Workbench::writeImage(ImageWriting request) {
         });
 }
 
-void Workbench::lookAtInboxes() {
+void Workbench::lookAtInboxes(std::function<Outcome(const Catalogue&)> first) {
     if (longWork_ != LongWork::none || !open_) {
         return;
     }
     using Arrivals = std::shared_ptr<const std::vector<Arrival>>;
     runLong(
         LongWork::inboxes,
-        [sink = progressSink()](Catalogue& catalogue, RunControl& control) -> Result<Arrivals> {
-            const auto surveyed = surveyInboxes(catalogue, control, sink);
+        [first = std::move(first), sink = progressSink()](Catalogue& catalogue,
+                                                          RunControl& control) -> Result<Arrivals> {
+            const auto changed = first ? first(catalogue) : done();
+            const auto surveyed = changed ? surveyInboxes(catalogue, control, sink) : changed;
             auto arrivals = surveyed ? lookAtArrivals(catalogue, control)
                                      : Result<std::vector<Arrival>>(surveyed.error());
             return arrivals ? Result(Arrivals(std::make_shared<std::vector<Arrival>>(std::move(*arrivals))))
@@ -401,7 +403,11 @@ void Workbench::takeArrivals(IntakeRequest request) {
             hooks.onProgress = sink;
             return sober::takeArrivals(catalogue, request, control, hooks);
         },
-        [this](const CarriedOut& result) { emit tookIn(result); });
+        [this](const CarriedOut& result) {
+            emit contentChanged();
+            emit docketChanged();
+            emit tookIn(result);
+        });
 }
 
 void Workbench::lookAtTrash() {

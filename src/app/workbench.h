@@ -96,8 +96,9 @@ class Workbench : public QObject {
     void makeImage(ImagingRequest request);
     /// Writes one over a drive; ends with `imageWritten` or `failed`.
     void writeImage(ImageWriting request);
-    /// Surveys the inboxes and judges what lies there; ends with `arrivalsSeen` or `failed`.
-    void lookAtInboxes();
+    /// Surveys the inboxes and judges what lies there; ends with `arrivalsSeen` or `failed`. `first` may
+    /// change which inboxes there are.
+    void lookAtInboxes(std::function<Outcome(const Catalogue&)> first = {});
     /// Does with arrivals what is advised; ends with `tookIn` or `failed`.
     void takeArrivals(IntakeRequest request);
     /// Looks at what lies in the trash; ends with `scanned` or `failed`.

@@ -8,13 +8,6 @@
 namespace sober::cli {
 namespace {
 
-/// A word of the contract.
-std::string_view samenessWord(Sameness sameness) {
-    constexpr std::string_view words[]{"bytes",        "audio-data", "samples", "lossy-copy",
-                                       "other-master", "part",       "tags"};
-    return words[static_cast<std::size_t>(sameness)];
-}
-
 Json arrivalShape(const Arrival& arrival) {
     auto json = withPath(arrival.path);
     json["verdict"] = arrival.verdict ? Json(wordFor(*arrival.verdict)) : Json();
@@ -22,7 +15,7 @@ Json arrivalShape(const Arrival& arrival) {
     json["held"] = Json::array();
     for (const auto& held : arrival.held) {
         auto each = withPath(held.path);
-        each["sameness"] = samenessWord(held.sameness);
+        each["sameness"] = word(held.sameness);
         each["better"] = word(held.better);
         each["at_hand"] = held.atHand;
         each["why"] = held.why;
@@ -116,6 +109,10 @@ int runIntakeTake(const CommonOptions& common, const IntakeTakeOptions& options,
         sayOn(stderr, "Say either the arrivals or --advised.\n");
         return exitUsage;
     }
+    if (const auto parsed = Layout::named(options.layout.empty() ? usualLayout : options.layout); !parsed) {
+        sayOn(stderr, "{}\n", parsed.error().sentence);
+        return exitUsage;
+    }
     auto catalogue = openWorking(common);
     if (!catalogue) {
         return fail(catalogue.error());
@@ -127,6 +124,7 @@ int runIntakeTake(const CommonOptions& common, const IntakeTakeOptions& options,
     IntakeRequest request;
     request.advised = options.advised;
     request.withProposals = options.withProposals;
+    request.layout = options.layout;
     for (const auto& path : options.arrivals) {
         request.arrivals.push_back(fromHere(path));
     }

@@ -14,6 +14,7 @@ struct IntakeTakeOptions {
     std::vector<BytePath> arrivals;
     bool advised = false;
     bool withProposals = false;
+    std::string layout;
 };
 
 int runIntake(const CommonOptions& common, RunControl& control);

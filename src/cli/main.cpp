@@ -294,6 +294,7 @@ int runCommand(int argc, char** argv) {
     auto* intakeTake = intakeCommand->add_subcommand("take", "do what is advised with arrivals");
     intakeTake->add_option("PATH", intaking.arrivals, "arrivals");
     intakeTake->add_flag("--advised", intaking.advised, "all that are not to be left");
+    intakeTake->add_option("--layout", intaking.layout, "folders and names, in place of the inbox's own");
     intakeTake->add_flag("--with-proposals", intaking.withProposals, "mend their tags first, as proposed");
     auto* salvageCommand =
         app.add_subcommand("salvage", "audio out of the trash, of images of cards and of drives");

@@ -184,3 +184,72 @@ TEST_CASE("A file that is still being written is left until it rests") {
     CHECK(arriving.tell({"intake", "take", "--advised"}).code == 0);
     CHECK(arriving.isThere("in/better.flac"));
 }
+
+TEST_CASE("Of several arrivals of one recording the best is filed, the others are judged against it then") {
+    const Arriving arriving;
+    // The new recording came a second time, as an MP3, and once more with other tags.
+    const auto fresh = arriving.folder / "in/03 - Ensemble - Slack  Water.flac";
+    ffmpeg({"-i", fresh, "-b:a", "160k", arriving.folder / "in/again.mp3"});
+    ffmpeg({"-i", fresh, "-c:a", "copy", "-metadata", "title=Twice", arriving.folder / "in/twice.flac"});
+    for (const auto* name : {"in/again.mp3", "in/twice.flac"}) {
+        fs::last_write_time(arriving.folder / name, fs::file_time_type::clock::now() - std::chrono::hours(1));
+    }
+    const auto arrivals = arriving.arrivals();
+    std::size_t takenIn = 0;
+    for (const auto* name : {"03 - Ensemble - Slack  Water.flac", "again.mp3", "twice.flac"}) {
+        const auto& arrival = arrivals.at(name);
+        const bool isTaken = arrival["advice"] == "take-in";
+        takenIn += isTaken ? 1 : 0;
+        CHECK((isTaken || arrival["advice"] == "leave"));
+        CHECK((isTaken ||
+               arrival["reasons"][0].get<std::string>().find("has arrived too") != std::string::npos));
+        CHECK(arrival["held"].empty());
+    }
+    CHECK(takenIn == 1);
+    CHECK(arrivals.at("again.mp3")["advice"] == "leave");
+    CHECK(arriving.tell({"intake", "take", "--advised"}).code == 0);
+    // What was left is held already now, or the same sound.
+    const auto after = arriving.arrivals();
+    CHECK(after.at("again.mp3")["advice"] == "retire");
+    CHECK(after.at("again.mp3")["held"][0]["better"] == "held");
+}
+
+TEST_CASE("Arrivals are filed by another layout where somebody says so, and a wrong one says what is wrong") {
+    const Arriving arriving;
+    CHECK(arriving.tell({"intake", "take", arriving.folder / "in/better.flac", "--layout", "no such field"})
+              .code == 2);
+    CHECK(arriving.isThere("in/better.flac"));
+    CHECK(arriving.tell({"intake", "take", arriving.folder / "in/better.flac", "--layout", "album / title"})
+              .code == 0);
+    CHECK(arriving.isThere("V/Taken in/Tides/Two.flac"));
+}
+
+TEST_CASE("An arrival that is gone, a link or no audio is none, and what cannot be filed costs a sentence") {
+    const Arriving arriving;
+    fs::remove(arriving.folder / "in/hurt.flac");
+    fs::create_symlink(arriving.folder / "V/Music/One.flac", arriving.folder / "in/link.flac");
+    writeFile(arriving.folder / "in/part.crdownload", std::string(5'000, 'x'));
+    writeFile(arriving.folder / "in/archive.zip", "PK\x03\x04");
+    const auto arrivals = arriving.arrivals();
+    CHECK(arrivals.size() == 5);
+    CHECK_FALSE(arrivals.contains("link.flac"));
+    // Something stands where it would go: it gets another name, and that stays.
+    fs::create_directories(arriving.folder / "V/Taken in/Ensemble/Tides");
+    writeFile(arriving.folder / "V/Taken in/Ensemble/Tides/Two.flac", "somebody's");
+    CHECK(arriving.tell({"intake", "take", arriving.folder / "in/better.flac"}).code == 0);
+    CHECK(readFile(arriving.folder / "V/Taken in/Ensemble/Tides/Two.flac") == "somebody's");
+    CHECK_FALSE(arriving.isThere("in/better.flac"));
+}
+
+TEST_CASE("What takes an arrival in can be taken back, step by step") {
+    const Arriving arriving;
+    const auto mp3 = readFile(arriving.folder / "V/Music/Two.mp3");
+    const auto better = readFile(arriving.folder / "in/better.flac");
+    REQUIRE(arriving.tell({"intake", "take", arriving.folder / "in/better.flac"}).code == 0);
+    CHECK_FALSE(arriving.isThere("V/Music/Two.mp3"));
+    for (int i = 0; i < 3 && !arriving.isThere("in/better.flac"); ++i) {
+        CHECK(arriving.tell({"undo", "last"}).code == 0);
+    }
+    CHECK((readFile(arriving.folder / "in/better.flac") == better));
+    CHECK((readFile(arriving.folder / "V/Music/Two.mp3") == mp3));
+}

@@ -11,7 +11,9 @@
 #include "core/work/take_finds.h"
 
 #include <QCheckBox>
+#include <QDirIterator>
 #include <QFile>
+#include <QFileInfo>
 #include <QFileSystemWatcher>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -87,7 +89,12 @@ IntakeDesk::IntakeDesk(Workbench& workbench)
     });
     connect(chart_, &ArrivalChart::rowClicked, this, [this](int row) { list_->selectRow(row); });
     connect(&this->workbench(), &Workbench::arrivalsSeen, this,
-            [this](const std::shared_ptr<const std::vector<Arrival>>& arrivals) { show(*arrivals); });
+            [this](const std::shared_ptr<const std::vector<Arrival>>& arrivals) {
+                show(*arrivals);
+                if (std::ranges::any_of(*arrivals, &Arrival::isArriving)) {
+                    rests_->start(); // it is looked at again once it rests
+                }
+            });
     connect(&this->workbench(), &Workbench::tookIn, this, [this](const CarriedOut& result) {
         auto text = tr("%1 carried out.").arg(shown(counted(result.done, "action was", "actions were")));
         if (!result.refused.empty()) {
@@ -95,8 +102,6 @@ IntakeDesk::IntakeDesk(Workbench& workbench)
                 tr(" Refused: %1. %2")
                     .arg(shown(humanCount(result.refused.size())), shown(result.refused.front().sentence));
         }
-        emit this->workbench().contentChanged();
-        emit this->workbench().docketChanged();
         emit this->workbench().failed(text);
         look();
     });
@@ -128,7 +133,7 @@ void IntakeDesk::buildRows() {
         "Do with the selected what stands beside them: file, replace, let go of what is held; what is to be "
         "looked at is filed"));
     auto* leave = keyButton(tr("Leave"), QKeySequence(Qt::Key_A), this);
-    leave->setToolTip(tr("Do not show the selected again until they change"));
+    leave->setToolTip(tr("Do not show the selected any more, until the program is started again"));
     mend_ = new QCheckBox(tr("Mend tags"), this);
     mend_->setToolTip(tr("As proposed, before they are filed"));
     mend_->setChecked(true);
@@ -224,6 +229,10 @@ void IntakeDesk::buildEvidence() {
 }
 
 void IntakeDesk::reload() {
+    if (!hasLooked_ && !inboxes_.empty() && !workbench().isBusy()) {
+        look(); // at what landed while the program was not there
+        return;
+    }
     workbench().look<std::shared_ptr<std::vector<Arrival>>>(
         this,
         [path = workbench().cataloguePath()](
@@ -263,12 +272,29 @@ void IntakeDesk::watch(const std::vector<Inbox>& inboxes) {
     if (!watcher_->directories().isEmpty()) {
         watcher_->removePaths(watcher_->directories());
     }
+    // What lands comes in folders of its own as often as not.
+    constexpr int mostWatched = 1'000;
+    QStringList folders;
     for (const auto& inbox : inboxes_) {
-        watcher_->addPath(QFile::decodeName(QByteArray::fromStdString(inbox.folder)));
+        const auto folder = QFile::decodeName(QByteArray::fromStdString(inbox.folder));
+        if (QFileInfo::exists(folder)) {
+            folders << folder;
+        }
+        QDirIterator below(folder, QDir::Dirs | QDir::NoDotAndDotDot, QDirIterator::Subdirectories);
+        while (below.hasNext() && folders.size() < mostWatched) {
+            folders << below.next();
+        }
+    }
+    if (!folders.isEmpty()) {
+        watcher_->addPaths(folders);
+    }
+    if (!hasLooked_ && !inboxes_.empty() && isVisible()) {
+        reload();
     }
 }
 
 void IntakeDesk::look() {
+    hasLooked_ = true;
     workbench().lookAtInboxes();
 }
 
@@ -285,9 +311,7 @@ void IntakeDesk::askForInbox() {
                  QString::fromLatin1(usualLayout)},
                 this);
             connect(window, &AskWindow::answered, this, [this, folder, into](const QString& layout) {
-                connect(&workbench(), &Workbench::docketChanged, this, &IntakeDesk::look,
-                        Qt::SingleShotConnection);
-                workbench().decide(
+                workbench().lookAtInboxes(
                     [folder, into, layout = layout.toStdString()](const Catalogue& catalogue) -> Outcome {
                         const auto parsed = Layout::named(layout);
                         return parsed ? InboxStore(catalogue).keep({0, folder, into, layout})
@@ -308,8 +332,8 @@ void IntakeDesk::removeInbox() {
         emit workbench().failed(tr("Choose an arrival of the inbox first."));
         return;
     }
-    connect(&workbench(), &Workbench::docketChanged, this, &IntakeDesk::reload, Qt::SingleShotConnection);
-    workbench().decide([folder](const Catalogue& catalogue) { return InboxStore(catalogue).remove(folder); });
+    workbench().lookAtInboxes(
+        [folder](const Catalogue& catalogue) { return InboxStore(catalogue).remove(folder); });
 }
 
 void IntakeDesk::take() {

@@ -52,6 +52,7 @@ class IntakeDesk : public Desk {
     QFileSystemWatcher* watcher_;
     QTimer* rests_; ///< until what has landed rests
     std::vector<Inbox> inboxes_;
+    bool hasLooked_ = false;  ///< since the program was started
     std::set<BytePath> left_; ///< arrivals that somebody wants to leave, for now
 };
 

@@ -42,11 +42,12 @@ std::optional<double> cutoffOf(const Evidence& evidence) {
 
 class ArrivalLook {
   public:
-    ArrivalLook(const Catalogue& catalogue, RunControl& control) : catalogue_(catalogue), control_(control) {}
+    ArrivalLook(const Catalogue& catalogue, RunControl& control, const std::string& layout)
+        : catalogue_(catalogue), control_(control), layout_(layout) {}
 
     Result<std::vector<Arrival>> run() {
-        for (const auto phase :
-             {&ArrivalLook::gather, &ArrivalLook::judge, &ArrivalLook::file, &ArrivalLook::propose}) {
+        for (const auto phase : {&ArrivalLook::gather, &ArrivalLook::judge, &ArrivalLook::chooseAmong,
+                                 &ArrivalLook::file, &ArrivalLook::propose}) {
             if (const auto taken = (this->*phase)(); !taken) {
                 return taken.error();
             }
@@ -133,6 +134,7 @@ class ArrivalLook {
         if (!members) {
             return members.error();
         }
+        sets_[(*set)->id].push_back(&arrival);
         for (const auto& member : *members) {
             const auto volume = std::ranges::find(volumes_, member.volume, &Volume::id);
             if (member.id == arrival.holding.id || volume == volumes_.end()) {
@@ -191,6 +193,7 @@ class ArrivalLook {
     static void advise(Arrival& arrival, const std::optional<Evidence>& evidence) {
         auto& reasons = arrival.reasons;
         if (timeNow() - arrival.holding.mtime < restsAfter) {
+            arrival.isArriving = true;
             reasons.emplace_back("It is still arriving.");
             return;
         }
@@ -235,6 +238,38 @@ class ArrivalLook {
         }
     }
 
+    /// Of several arrivals that carry one recording the best is filed; the others are judged against it then.
+    Outcome chooseAmong() {
+        const auto isFiled = [](const Arrival* each) {
+            return each->advice == IntakeAdvice::takeIn || each->advice == IntakeAdvice::replace;
+        };
+        for (auto& [set, members] : sets_) {
+            std::erase_if(members, [&](const Arrival* each) { return !isFiled(each); });
+            if (members.size() < 2) {
+                continue;
+            }
+            std::vector<Holding> holdings;
+            std::ranges::transform(members, std::back_inserter(holdings), &Arrival::holding);
+            const auto known = SetKnowledge::of(catalogue_, holdings);
+            if (!known) {
+                return known.error();
+            }
+            const auto advice = adviseOn(holdings, volumes_, {}, *known);
+            const auto kept = std::ranges::find(advice, Advice::keep, &MemberAdvice::advice);
+            const auto* best =
+                members[kept == advice.end() ? 0 : static_cast<std::size_t>(kept - advice.begin())];
+            for (auto* other : members) {
+                if (other != best) {
+                    other->advice = IntakeAdvice::leave;
+                    other->reasons = {displayPath(best->path) +
+                                      " has arrived too and is the same recording; what is left is judged "
+                                      "once that is filed."};
+                }
+            }
+        }
+        return done();
+    }
+
     /// Where each would come to stand, by its inbox's layout.
     Outcome file() {
         for (const auto& inbox : inboxes_) {
@@ -247,7 +282,8 @@ class ArrivalLook {
                 }
             }
             const auto target = targetPlaceAt(catalogue_, inbox.into, "auto", std::nullopt);
-            const auto layout = target ? Layout::named(inbox.layout) : Result<Layout>(target.error());
+            const auto layout = target ? Layout::named(layout_.empty() ? inbox.layout : layout_)
+                                       : Result<Layout>(target.error());
             if (!layout) {
                 return layout.error();
             }
@@ -330,9 +366,11 @@ class ArrivalLook {
 
     const Catalogue& catalogue_;
     RunControl& control_;
+    const std::string& layout_;
     std::vector<Inbox> inboxes_;
     std::vector<Volume> volumes_;
     std::vector<Arrival> arrivals_;
+    std::map<SetId, std::vector<Arrival*>> sets_; ///< arrivals of one recording
     std::set<BytePath> looked_;
 };
 
@@ -348,8 +386,9 @@ std::string_view word(IntakeAdvice advice) {
     return words[static_cast<std::size_t>(advice)];
 }
 
-Result<std::vector<Arrival>> lookAtArrivals(const Catalogue& catalogue, RunControl& control) {
-    return ArrivalLook(catalogue, control).run();
+Result<std::vector<Arrival>> lookAtArrivals(const Catalogue& catalogue, RunControl& control,
+                                            const std::string& layout) {
+    return ArrivalLook(catalogue, control, layout).run();
 }
 
 } // namespace sober

@@ -46,13 +46,16 @@ struct Arrival {
     std::optional<double> cutoff; ///< Hz, where its bandwidth ends
     std::vector<HeldOfIt> held;   ///< the strongest sameness first
     IntakeAdvice advice = IntakeAdvice::leave;
+    bool isArriving = false;          ///< it was changed a moment ago, and is left until it rests
     std::vector<std::string> reasons; ///< sentences, the weightiest first
     BytePath target;                  ///< absolute: where it would be filed
     std::vector<TagProposal> proposals;
 };
 
 /// What lies in the inboxes as surveyed, the newest first, judged by evidence alone. A file that was changed
-/// less than some seconds ago is still arriving and left.
-Result<std::vector<Arrival>> lookAtArrivals(const Catalogue& catalogue, RunControl& control);
+/// less than some seconds ago is still arriving and left; so are all but the best of several that carry one
+/// recording. `layout` stands in for that of every inbox; "" leaves them.
+Result<std::vector<Arrival>> lookAtArrivals(const Catalogue& catalogue, RunControl& control,
+                                            const std::string& layout = {});
 
 } // namespace sober

@@ -141,7 +141,8 @@ class Proposing {
         for (const auto* field : {"TRACKNUMBER", "DISCNUMBER"}) {
             const auto now = asProposed(file, field);
             static const std::regex plain(R"(^\d+(\s*/\s*\d+)?$)");
-            static const std::regex wordy(R"(^\D*?(\d{1,4})\D*$)");
+            static const std::regex wordy(
+                R"(^(?:\D{2,}|[^A-Za-z\d])?(\d{1,4})\D*$)"); // "A7" is a side of a record
             std::smatch match;
             if (!now.empty() && !std::regex_match(now, plain) && std::regex_match(now, match, wordy) &&
                 lettersAndDigits(now).size() <= 12) {

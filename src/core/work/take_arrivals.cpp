@@ -45,7 +45,7 @@ class Intake {
     };
 
     Outcome choose() {
-        auto arrivals = lookAtArrivals(catalogue_, control_);
+        auto arrivals = lookAtArrivals(catalogue_, control_, request_.layout);
         if (!arrivals) {
             return arrivals.error();
         }
@@ -89,8 +89,8 @@ class Intake {
             }
         }
         // Where it is filed is told by its tags as they are now.
-        auto again =
-            request_.withProposals ? lookAtArrivals(catalogue_, control_) : Result(std::vector<Arrival>{});
+        auto again = request_.withProposals ? lookAtArrivals(catalogue_, control_, request_.layout)
+                                            : Result(std::vector<Arrival>{});
         const auto volumes = again ? Volumes(catalogue_).all() : Result<std::vector<Volume>>(again.error());
         if (!volumes) {
             return volumes.error();

@@ -14,6 +14,7 @@ struct IntakeRequest {
     std::vector<BytePath> arrivals; ///< absolute; those that are advised to be filed or retired if none
     bool advised = false;
     bool withProposals = false; ///< their tags are mended first, as proposed
+    std::string layout = {};    ///< in place of the inboxes' own; "" leaves them
 };
 
 /// Does with each arrival what is advised, or files it where somebody names it although it is to be left.
