@@ -1,5 +1,6 @@
 #include "app/desks/ask_window.h"
 
+#include "app/desks/desk.h"
 #include "app/theme/theme.h"
 
 #include <QComboBox>
@@ -15,12 +16,7 @@ AskWindow::AskWindow(const Words& words, QWidget* parent) : QDialog(parent), lin
     setWindowTitle(words.title);
     setMinimumWidth(460);
     setAttribute(Qt::WA_DeleteOnClose);
-    auto* layout = new QVBoxLayout(this);
-    layout->setContentsMargins(20, 16, 20, 16);
-    layout->setSpacing(12);
-    auto* title = new QLabel(words.title, this);
-    title->setFont(Theme::title(20));
-    layout->addWidget(title);
+    auto* layout = titledLayout(words.title, this);
     auto* explanation = new QLabel(words.explanation, this);
     explanation->setWordWrap(true);
     layout->addWidget(explanation);

@@ -34,12 +34,7 @@ BytesWindow::BytesWindow(Workbench& workbench, BytePath image, std::uint64_t at,
     setWindowTitle(tr("Bytes of %1").arg(shownPath(BytePath(nameOf(image_)))));
     setAttribute(Qt::WA_DeleteOnClose);
     resize(1010, 640);
-    auto* layout = new QVBoxLayout(this);
-    layout->setContentsMargins(20, 16, 20, 16);
-    layout->setSpacing(12);
-    auto* title = new QLabel(windowTitle(), this);
-    title->setFont(Theme::title(20));
-    layout->addWidget(title);
+    auto* layout = titledLayout(windowTitle(), this);
     auto* row = new QHBoxLayout;
     buildRow(*row);
     layout->addLayout(row);

@@ -66,6 +66,16 @@ QPushButton* keyButton(const QString& text, const QKeySequence& key, QWidget* pa
     return button;
 }
 
+QVBoxLayout* titledLayout(const QString& title, QWidget* window) {
+    auto* layout = new QVBoxLayout(window);
+    layout->setContentsMargins(20, 16, 20, 16);
+    layout->setSpacing(12);
+    auto* label = new QLabel(title, window);
+    label->setFont(Theme::title(20));
+    layout->addWidget(label);
+    return layout;
+}
+
 QLabel* paragraph(const QString& name, QWidget* parent) {
     auto* label = new QLabel(parent);
     label->setAccessibleName(name);

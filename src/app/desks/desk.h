@@ -46,6 +46,9 @@ class Desk : public QWidget {
 /// A button that shows the key that does the same.
 QPushButton* keyButton(const QString& text, const QKeySequence& key, QWidget* parent);
 
+/// The layout of a window, from above to below, with its title in it.
+QVBoxLayout* titledLayout(const QString& title, QWidget* window);
+
 /// Plain text of several lines, read out by this name.
 QLabel* paragraph(const QString& name, QWidget* parent);
 QLabel* quietLabel(const QString& text, QWidget* parent);

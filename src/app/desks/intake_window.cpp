@@ -45,12 +45,7 @@ IntakeWindow::IntakeWindow(const std::vector<const Arrival*>& arrivals, bool wit
     setWindowTitle(tr("Take in"));
     setAttribute(Qt::WA_DeleteOnClose);
     resize(820, 520);
-    auto* layout = new QVBoxLayout(this);
-    layout->setContentsMargins(20, 16, 20, 16);
-    layout->setSpacing(12);
-    auto* title = new QLabel(windowTitle(), this);
-    title->setFont(Theme::title(20));
-    layout->addWidget(title);
+    auto* layout = titledLayout(windowTitle(), this);
     layout->addWidget(quietLabel(
         tr("Nothing has changed yet. What is filed is read back and proven before anything goes; all "
            "of it can be taken back from the ledger."),

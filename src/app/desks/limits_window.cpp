@@ -19,12 +19,7 @@ LimitsWindow::LimitsWindow(Workbench& workbench, const Limits& limits, QWidget* 
     : QDialog(parent), workbench_(workbench), before_(limits) {
     setWindowTitle(tr("What counts as a low bitrate"));
     setAttribute(Qt::WA_DeleteOnClose);
-    auto* layout = new QVBoxLayout(this);
-    layout->setContentsMargins(20, 16, 20, 16);
-    layout->setSpacing(12);
-    auto* title = new QLabel(tr("What counts as a low bitrate"), this);
-    title->setFont(Theme::title(20));
-    layout->addWidget(title);
+    auto* layout = titledLayout(tr("What counts as a low bitrate"), this);
     layout->addWidget(quietLabel(tr("Lossy files that state less than this are under the limit."), this));
     auto* form = new QFormLayout;
     for (const auto& [codec, bitrate] : limits) {

@@ -24,12 +24,7 @@ MoveWindow::MoveWindow(Workbench& workbench, const What& what, QWidget* parent)
     setWindowTitle(tr("Move"));
     setAttribute(Qt::WA_DeleteOnClose);
     setMinimumSize(560, 480);
-    auto* layout = new QVBoxLayout(this);
-    layout->setContentsMargins(20, 16, 20, 16);
-    layout->setSpacing(12);
-    auto* title = new QLabel(tr("Move"), this);
-    title->setFont(Theme::title(20));
-    layout->addWidget(title);
+    auto* layout = titledLayout(tr("Move"), this);
     auto* explanation = new QLabel(
         tr("To be moved: %1. Players' lists follow. A move stays on its drive: what would leave it is "
            "refused on the docket.")

@@ -39,12 +39,7 @@ PolicyWindow::PolicyWindow(Workbench& workbench, std::vector<SetId> shownSets, s
       put_(new QPushButton(tr("Put on the docket"), this)) {
     setWindowTitle(tr("Decide many sets"));
     setMinimumWidth(640);
-    auto* layout = new QVBoxLayout(this);
-    layout->setContentsMargins(20, 16, 20, 16);
-    layout->setSpacing(12);
-    auto* title = new QLabel(tr("Decide many sets"), this);
-    title->setFont(Theme::title(20));
-    layout->addWidget(title);
+    auto* layout = titledLayout(tr("Decide many sets"), this);
     buildPolicy(*layout);
 
     outcome_->setWordWrap(true);

@@ -58,12 +58,7 @@ TagsWindow::TagsWindow(Workbench& workbench, std::shared_ptr<const SetDetail> de
       put_(new QPushButton(tr("Put on the docket"), this)) {
     setWindowTitle(tr("Take tags over"));
     resize(860, 560);
-    auto* layout = new QVBoxLayout(this);
-    layout->setContentsMargins(20, 16, 20, 16);
-    layout->setSpacing(12);
-    auto* title = new QLabel(tr("Take tags over"), this);
-    title->setFont(Theme::title(20));
-    layout->addWidget(title);
+    auto* layout = titledLayout(tr("Take tags over"), this);
     explanation_->setWordWrap(true);
     explanation_->setAccessibleName(tr("What the others know"));
     layout->addWidget(explanation_);

@@ -25,12 +25,7 @@ WriteImageWindow::WriteImageWindow(Workbench& workbench, BytePath image, WriteTa
     setWindowTitle(tr("Write an image over a drive"));
     setAttribute(Qt::WA_DeleteOnClose);
     setMinimumWidth(560);
-    auto* layout = new QVBoxLayout(this);
-    layout->setContentsMargins(20, 16, 20, 16);
-    layout->setSpacing(12);
-    auto* title = new QLabel(windowTitle(), this);
-    title->setFont(Theme::title(20));
-    layout->addWidget(title);
+    auto* layout = titledLayout(windowTitle(), this);
     auto* what = paragraph(tr("What is lost"), this);
     what->setText(
         tr("%1 is written onto %2. All that is on it now is lost, and nothing brings it back. It has %3 "

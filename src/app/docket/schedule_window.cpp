@@ -1,5 +1,6 @@
 #include "app/docket/schedule_window.h"
 
+#include "app/desks/desk.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
 
@@ -24,12 +25,7 @@ ScheduleWindow::ScheduleWindow(Workbench& workbench, BytePath program, QWidget* 
     setWindowTitle(tr("Check on a schedule"));
     setAttribute(Qt::WA_DeleteOnClose);
     resize(860, 640);
-    auto* layout = new QVBoxLayout(this);
-    layout->setContentsMargins(20, 16, 20, 16);
-    layout->setSpacing(12);
-    auto* title = new QLabel(windowTitle(), this);
-    title->setFont(Theme::title(20));
-    layout->addWidget(title);
+    auto* layout = titledLayout(windowTitle(), this);
     auto* words = new QLabel(
         tr("systemd reads again what is due while you are logged in, without these windows, and the desktop "
            "tells you when something is found that was not known. These two files are written for it, "

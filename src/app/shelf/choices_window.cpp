@@ -1,5 +1,6 @@
 #include "app/shelf/choices_window.h"
 
+#include "app/desks/desk.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
 
@@ -44,12 +45,7 @@ ChoicesWindow::ChoicesWindow(const Volume& volume, QWidget* parent)
       depth_(new QSpinBox(this)) {
     setWindowTitle(tr("What a survey takes in"));
     setMinimumWidth(460);
-    auto* layout = new QVBoxLayout(this);
-    layout->setContentsMargins(20, 16, 20, 16);
-    layout->setSpacing(12);
-    auto* title = new QLabel(tr("What a survey of %1 takes in").arg(shown(volume.label)), this);
-    title->setFont(Theme::title(20));
-    layout->addWidget(title);
+    auto* layout = titledLayout(tr("What a survey of %1 takes in").arg(shown(volume.label)), this);
 
     effort_->addItem(tr("index: checksums, claims and tags"), static_cast<int>(Effort::index));
     effort_->addItem(tr("full: everything is decoded and examined"), static_cast<int>(Effort::full));
