@@ -36,6 +36,20 @@ void printJson(const Json& json) {
     std::fwrite(text.data(), 1, text.size(), stdout);
 }
 
+void printJsonWithList(const Json& json, std::string_view name, std::size_t count,
+                       const std::function<Json(std::size_t)>& each) {
+    const auto write = [](const std::string& text) { std::fwrite(text.data(), 1, text.size(), stdout); };
+    write("{\n  " + Json(name).dump() + ": [");
+    for (std::size_t i = 0; i < count; ++i) {
+        write((i > 0 ? ",\n    " : "\n    ") + each(i).dump());
+    }
+    write("\n  ]");
+    for (const auto& [key, value] : json.items()) {
+        write(",\n  " + Json(key).dump() + ": " + value.dump());
+    }
+    write("\n}\n");
+}
+
 Result<Catalogue> openWorking(const CommonOptions& common) {
     return telling(openForWork(common.catalogue));
 }

@@ -10,6 +10,7 @@
 
 #include <chrono>
 #include <cstdio>
+#include <functional>
 
 namespace sober::cli {
 
@@ -27,6 +28,9 @@ void say(fmt::format_string<Args...> text, Args&&... args) {
 /// Says what went wrong on standard error; yields the exit code.
 int fail(const Error& error);
 void printJson(const Json& json);
+/// The same with a list in it that is too long to be held: `each` gives one element after another.
+void printJsonWithList(const Json& json, std::string_view name, std::size_t count,
+                       const std::function<Json(std::size_t)>& each);
 /// What was carried out or, by its `verb`, taken back; yields the exit code.
 int showCarriedOut(const CommonOptions& common, const CarriedOut& carried, std::string_view verb);
 /// One sentence a line on standard error.

@@ -85,10 +85,7 @@ int showFinds(const CommonOptions& common, const Catalogue& catalogue, std::span
         return fail(known.error());
     }
     if (common.json) {
-        Json json{{"schema", "sober.salvage/1"}, {"finds", Json::array()}, {"errors", Json::array()}};
-        for (std::size_t i = 0; i < finds.size(); ++i) {
-            json["finds"].push_back(findShape(finds[i], (*known)[i]));
-        }
+        Json json{{"schema", "sober.salvage/1"}, {"errors", Json::array()}};
         for (const auto& error : errors) {
             auto each = withPath(error.path);
             each["error"] = percentEncodeOffending(error.sentence);
@@ -97,7 +94,8 @@ int showFinds(const CommonOptions& common, const Catalogue& catalogue, std::span
         for (const auto& [name, value] : more.items()) {
             json[name] = value;
         }
-        printJson(json);
+        printJsonWithList(json, "finds", finds.size(),
+                          [&](std::size_t i) { return findShape(finds[i], (*known)[i]); });
     } else {
         std::uint64_t missing = 0;
         for (std::size_t i = 0; i < finds.size(); ++i) {
