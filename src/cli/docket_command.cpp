@@ -14,6 +14,7 @@
 #include "core/transfer/layout.h"
 #include "core/transfer/reorder.h"
 #include "core/work/carry_out.h"
+#include "core/work/replace_holding.h"
 
 #include <fmt/format.h>
 
@@ -189,6 +190,12 @@ Outcome addPath(const Catalogue& catalogue, std::span<const Volume> volumes, Act
 
 Outcome addOne(const Catalogue& catalogue, std::span<const Volume> volumes, ActionKind kind,
                const BytePath& path, const BytePath& target, const std::string& reason) {
+    if (kind == ActionKind::replace) {
+        RunControl control;
+        const auto planned =
+            planFitting(catalogue, {placeOf(path).value_or(path), target}, control, [](const Progress&) {});
+        return planned ? done() : Outcome(planned.error());
+    }
     return target.empty()   ? addPath(catalogue, volumes, kind, path, reason)
            : isPlaced(kind) ? planMove(catalogue, path, target, reason, kind)
                             : planRepoint(catalogue, path, target, reason);

@@ -8,6 +8,7 @@
 #include "cli/ledger_command.h"
 #include "cli/list_command.h"
 #include "cli/players_command.h"
+#include "cli/replace_command.h"
 #include "cli/salvage_command.h"
 #include "cli/schedule_command.h"
 #include "cli/seek_command.h"
@@ -296,6 +297,19 @@ int runCommand(int argc, char** argv) {
     intakeTake->add_flag("--advised", intaking.advised, "all that are not to be left");
     intakeTake->add_option("--layout", intaking.layout, "folders and names, in place of the inbox's own");
     intakeTake->add_flag("--with-proposals", intaking.withProposals, "mend their tags first, as proposed");
+    auto* replaceCommand = app.add_subcommand("replace", "what could be better, and what may take its place");
+    ReplaceOptions replacing;
+    std::string shelf;
+    bool noShelf = false;
+    replaceCommand->add_option("PATH", replacing.holding, "the holding that is to be replaced");
+    replaceCommand->add_option("--by", replacing.by, "a file, or the address of an offer");
+    replaceCommand
+        ->add_option("--tags", replacing.tags, "keep those of the old file (default), or take the new's")
+        ->check(CLI::IsMember({"keep", "take"}));
+    replaceCommand->add_flag("--advised", replacing.advised, "all for which something better is at hand");
+    replaceCommand->add_option("--shelf", shelf,
+                               "the address of an offer shelf that may be asked from now on");
+    replaceCommand->add_flag("--no-shelf", noShelf, "ask none any more");
     auto* salvageCommand =
         app.add_subcommand("salvage", "audio out of the trash, of images of cards and of drives");
     salvageCommand->require_subcommand(1);
@@ -635,6 +649,19 @@ int runCommand(int argc, char** argv) {
     }
     if (intakeCommand->parsed()) {
         return runIntake(common, control);
+    }
+    if (replaceCommand->parsed()) {
+        if (noShelf || !shelf.empty()) {
+            return runReplaceShelf(common, noShelf ? "" : shelf);
+        }
+        if (replacing.holding.empty() != replacing.by.empty() ||
+            (replacing.advised && !replacing.by.empty())) {
+            return wrongUsage(
+                "Say a holding and, with --by, what replaces it; or --advised; or nothing to see "
+                "what could be better.");
+        }
+        return replacing.advised || !replacing.by.empty() ? runReplace(common, replacing, control)
+                                                          : runReplaceList(common, control);
     }
     if (salvageImaging->parsed()) {
         return runSalvageImage(common, imaging, control);

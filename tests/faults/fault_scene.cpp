@@ -5,6 +5,8 @@
 #include "core/base/presence.h"
 #include "core/catalogue/ledger_store.h"
 #include "core/evidence/file_content.h"
+#include "core/evidence/worker/evidence_worker.h"
+#include "core/intake/replacement.h"
 #include "core/salvage/scan_image.h"
 #include "core/salvage/trash_finds.h"
 #include "core/survey/verify.h"
@@ -172,6 +174,9 @@ void FaultScene::prepare() {
     case ActionKind::discard:
         planDiscard();
         break;
+    case ActionKind::replace:
+        planReplace();
+        break;
     }
     read();
 }
@@ -236,6 +241,31 @@ void FaultScene::planDiscard() {
     const auto left = planTidying(catalogue());
     REQUIRE(left.ok());
     REQUIRE(left->size() == 1);
+}
+
+/// One at its own place, with other tags, and one beside it under another ending.
+void FaultScene::planReplace() {
+    fs::create_directories(*this / "O");
+    ffmpeg({"-i", *this / "V/only.wav", *this / "O/only.flac"});
+    ffmpeg({"-i", *this / "V/f/spare.wav", "-metadata", "title=Fog", *this / "O/spare.wav"});
+    std::vector<DocketAction> actions;
+    for (const auto& [name, target, change] :
+         {std::tuple("f/spare.wav", "V/f/spare.wav", TagChange{{{"ARTIST", {"Kit Rowe"}}}, {}}),
+          std::tuple("only.wav", "V/only.flac", TagChange{})}) {
+        const auto source = *this / ("O/" + std::string(nameOf(target)));
+        RunControl control;
+        const auto record = EvidenceWorker().examine(source, control, [](std::uint64_t) {});
+        REQUIRE(record.ok());
+        DocketAction action;
+        action.kind = kind_;
+        action.holding = holding("V", name)->id;
+        action.target = *this / target;
+        action.change = packReplacement(
+            {source, record->checksums.file, record->evidence->payload, fs::file_size(source), change, {}});
+        action.added = timeNow();
+        actions.push_back(std::move(action));
+    }
+    REQUIRE(DocketStore(catalogue()).add(actions).ok());
 }
 
 std::vector<std::string> FaultScene::words() const {

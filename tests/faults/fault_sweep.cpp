@@ -196,6 +196,9 @@ TEST_CASE("a fault while finds are taken", "[faults][salvage]") {
 TEST_CASE("a fault while the trash is tidied", "[faults][discard]") {
     sweep(ActionKind::discard, false);
 }
+TEST_CASE("a fault while a holding is replaced", "[faults][replace]") {
+    sweep(ActionKind::replace, GENERATE(true, false));
+}
 TEST_CASE("a fault while references are repointed", "[faults][repoint]") {
     sweep(ActionKind::repoint, true);
 }

@@ -104,6 +104,19 @@ Result<SetKnowledge> SetKnowledge::of(const Catalogue& catalogue, std::span<cons
     return knowledge;
 }
 
+SetKnowledge SetKnowledge::ofPair(std::size_t first, std::size_t second) const {
+    SetKnowledge pair;
+    if (isEmpty()) {
+        return pair;
+    }
+    pair.facts_ = {facts_[first], facts_[second]};
+    if (const auto link = links_.find(std::minmax(first, second)); link != links_.end()) {
+        pair.links_[{0, 1}] = link->second;
+        pair.links_[{0, 1}].comparison = comparison(first, second);
+    }
+    return pair;
+}
+
 void SetKnowledge::link(std::size_t first, std::size_t second, Sameness sameness,
                         std::optional<DecodeComparison> comparison) {
     const bool proven = sameness <= Sameness::samples || comparison.has_value();

@@ -25,6 +25,9 @@ class SetKnowledge {
     SetKnowledge() = default;
     static Result<SetKnowledge> of(const Catalogue& catalogue, std::span<const Holding> members);
 
+    /// What is known of two members alone, as members 0 and 1, with what follows of the others.
+    SetKnowledge ofPair(std::size_t first, std::size_t second) const;
+
     bool isEmpty() const { return facts_.empty(); }
     const MemberFacts& facts(std::size_t member) const { return facts_[member]; }
     /// How two members are the same, by what was compared or along the strongest chain of comparisons;

@@ -110,6 +110,17 @@ TagChange agreedChange(const TagTakeover& takeover) {
     return change;
 }
 
+TagChange keptTags(const TagFields& old, const TagFields& fresh, bool takeFresh) {
+    const auto takeover = takeoverOf(fresh, std::span(&old, 1));
+    auto change = agreedChange(takeover);
+    for (const auto& offer : takeover.fields) {
+        if (!takeFresh) {
+            change.fields[offer.field] = offer.offered.front().values;
+        }
+    }
+    return change;
+}
+
 std::optional<std::size_t> stayingMember(const SetDetail& detail) {
     for (std::size_t at = 0; at < detail.members.size(); ++at) {
         const auto id = detail.members[at].id;

@@ -45,6 +45,10 @@ TagTakeover takeoverOf(const TagFields& keeper, std::span<const TagFields> other
 /// Everything that the keeper lacks and on which the others agree.
 TagChange agreedChange(const TagTakeover& takeover);
 
+/// What is written into a better file so that a recording keeps its tags: all that the old one says or, where
+/// the new one's are taken, only what that lacks. A picture comes along where the new one has none.
+TagChange keptTags(const TagFields& old, const TagFields& fresh, bool takeFresh);
+
 /// The member that stays: the one decided on, else the one advised. Nothing where there is none, or where it
 /// is told to be retired.
 std::optional<std::size_t> stayingMember(const SetDetail& detail);

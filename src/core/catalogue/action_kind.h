@@ -25,6 +25,7 @@ enum class ActionKind {
     replaceList,  ///< one takes the place of what an earlier transfer has written
     salvage,      ///< what was found in an image or a trash is put at a place; `change` says where it lies
     discard,      ///< what lies in the trash and is held elsewhere leaves it for good
+    replace,      ///< a better file of its recording takes a holding's place; `change` says which
 };
 
 inline constexpr std::array everyKind{
@@ -32,7 +33,7 @@ inline constexpr std::array everyKind{
     ActionKind::restore, ActionKind::repair,    ActionKind::rewrite,     ActionKind::retag,
     ActionKind::repoint, ActionKind::move,      ActionKind::bringBack,   ActionKind::copy,
     ActionKind::encode,  ActionKind::writeList, ActionKind::replaceList, ActionKind::salvage,
-    ActionKind::discard};
+    ActionKind::discard, ActionKind::replace};
 
 /// The word that stands for it in the catalogue, the command and the windows.
 std::string_view word(ActionKind kind);
@@ -70,7 +71,7 @@ inline bool isPlaced(ActionKind kind) {
 }
 /// Whether it has to be said where to.
 inline bool needsTarget(ActionKind kind) {
-    return isPlaced(kind) || kind == ActionKind::repoint;
+    return isPlaced(kind) || kind == ActionKind::repoint || kind == ActionKind::replace;
 }
 
 } // namespace sober

@@ -224,6 +224,20 @@ Outcome EvidenceStore::eachComparable(const std::function<void(const ComparableH
     });
 }
 
+Result<bool> EvidenceStore::isUnderLimit(HoldingId holding) const {
+    return guarded(catalogue_, [&] {
+        HoldingFilter low;
+        low.underLimit = true;
+        low.acceptedToo = true;
+        const FilterClause clause(catalogue_.database(), low);
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT 1 FROM holdings h WHERE " + clause.sql() + " AND h.id = ?");
+        clause.bindTo(ask, 1);
+        ask.bind(1, holding); // the clause itself binds nothing
+        return ask.executeStep();
+    });
+}
+
 Result<Fingerprint> EvidenceStore::fingerprintOf(HoldingId holding) const {
     return guarded(catalogue_, [&]() -> Fingerprint {
         SQLite::Statement ask(catalogue_.database(),

@@ -105,6 +105,8 @@ class EvidenceStore {
 
     /// Bits a second below which a holding of this codec counts as low.
     Result<std::vector<std::pair<std::string, std::int64_t>>> bitrateLimits() const;
+    /// Whether a holding is lossy and below the bitrate set for its codec.
+    Result<bool> isUnderLimit(HoldingId holding) const;
     Outcome setBitrateLimit(const std::string& codec, std::int64_t bitrate) const;
 
   private:

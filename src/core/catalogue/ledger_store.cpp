@@ -3,6 +3,18 @@
 #include "core/catalogue/guarded.h"
 
 namespace sober {
+
+const BytePath& standsAt(const LedgerAction& action) {
+    return action.kind == ActionKind::move      ? action.made
+           : action.kind == ActionKind::replace ? action.stays
+                                                : action.place;
+}
+
+bool changesPlace(const LedgerAction& action) {
+    return action.kind == ActionKind::move ||
+           (action.kind == ActionKind::replace && action.stays != action.place);
+}
+
 namespace {
 
 constexpr const char* entrySelect =

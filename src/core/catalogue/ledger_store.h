@@ -34,12 +34,19 @@ struct LedgerAction {
     Checksum128 checksum;
     ActionStep step = ActionStep::started;
     std::string sentence;
-    BytePath stays; ///< absolute, of what is retired: the copy that stays; "" otherwise
+    /// Absolute. Of what is retired: the copy that stays; of what is replaced: where the new file comes to
+    /// stand; "" otherwise.
+    BytePath stays;
     /// It has ended, and its drive did not confirm that it outlasts a loss of power, or did not let something
     /// of ours be removed that is left.
     bool unflushed = false;
     std::string waits = {}; ///< why an interruption could not be settled yet; a sentence
 };
+
+/// Where an action's file stands once it is carried out.
+const BytePath& standsAt(const LedgerAction& action);
+/// Whether that is another place than before, so that references follow.
+bool changesPlace(const LedgerAction& action);
 
 /// How an action ended, and what the catalogue says of its holding or place since.
 struct Settlement {

@@ -68,7 +68,8 @@ RecordingPair pairFrom(SQLite::Statement& row) {
             row.getColumn(3).getDouble(), unpacked(row.getColumn(4).getString())};
 }
 
-constexpr const char* pairColumns = "SELECT first, second, bit_errors, offset, comparison FROM recording_pairs";
+constexpr const char* pairColumns =
+    "SELECT first, second, bit_errors, offset, comparison FROM recording_pairs";
 
 } // namespace
 

@@ -592,9 +592,13 @@ CREATE TABLE inboxes(
   layout TEXT NOT NULL);
 )sql";
 
-constexpr std::array<const char*, 14> steps{firstStep,    evidenceStep, copiesStep,  decidingStep, fixityStep,
+constexpr const char* offerStep = R"sql(
+CREATE TABLE offer_shelves(address TEXT PRIMARY KEY) WITHOUT ROWID;
+)sql";
+
+constexpr std::array<const char*, 15> steps{firstStep,    evidenceStep, copiesStep,  decidingStep, fixityStep,
                                             outsideStep,  playersStep,  consentStep, enginesStep,  searchStep,
-                                            transferStep, salvageStep,  lendingStep, inboxStep};
+                                            transferStep, salvageStep,  lendingStep, inboxStep,    offerStep};
 
 } // namespace
 

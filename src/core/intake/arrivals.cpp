@@ -135,6 +135,16 @@ class ArrivalLook {
             return members.error();
         }
         sets_[(*set)->id].push_back(&arrival);
+        // By way of others too: two may never have been laid over each other.
+        const auto known = SetKnowledge::of(catalogue_, *members);
+        if (!known) {
+            return known.error();
+        }
+        const auto self = std::ranges::find(*members, arrival.holding.id, &Holding::id);
+        if (self == members->end()) {
+            return done();
+        }
+        const auto at = static_cast<std::size_t>(self - members->begin());
         for (const auto& member : *members) {
             const auto volume = std::ranges::find(volumes_, member.volume, &Volume::id);
             if (member.id == arrival.holding.id || volume == volumes_.end()) {
@@ -147,9 +157,8 @@ class ArrivalLook {
             if (isInAnInbox(held.path)) {
                 continue;
             }
-            if (const auto compared = compare(arrival, member, held); !compared) {
-                return compared;
-            }
+            compare(arrival, member, known->ofPair(at, static_cast<std::size_t>(&member - members->data())),
+                    held);
             const auto evidence = EvidenceStore(catalogue_).of(member.id);
             held.cutoff = evidence && *evidence ? cutoffOf(**evidence) : std::nullopt;
             if (held.sameness != Sameness::tagsOnly) {
@@ -161,22 +170,18 @@ class ArrivalLook {
     }
 
     /// The two alone, by the keeper's own reasons.
-    Outcome compare(const Arrival& arrival, const Holding& member, HeldOfIt& held) const {
+    void compare(const Arrival& arrival, const Holding& member, const SetKnowledge& known,
+                 HeldOfIt& held) const {
         const std::array pair{arrival.holding, member};
-        const auto known = SetKnowledge::of(catalogue_, pair);
-        if (!known) {
-            return known.error();
-        }
-        held.sameness =
-            arrival.holding.checksum == member.checksum
-                ? Sameness::bytes
-                : (known->isEmpty() ? std::nullopt : known->between(0, 1)).value_or(Sameness::tagsOnly);
+        held.sameness = arrival.holding.checksum == member.checksum
+                            ? Sameness::bytes
+                            : known.between(0, 1).value_or(Sameness::tagsOnly);
         if (held.sameness <= Sameness::samples) {
             held.better = Better::equal;
             held.why = samenessWords(held.sameness);
-            return done();
+            return;
         }
-        const auto advice = adviseOn(pair, volumes_, {}, *known);
+        const auto advice = adviseOn(pair, volumes_, {}, known);
         held.better = advice[1].advice == Advice::retire   ? Better::arrival
                       : advice[0].advice == Advice::retire ? Better::held
                                                            : Better::unsure;
@@ -187,7 +192,6 @@ class ArrivalLook {
                        ? std::string(undecidedWords(of.why))
                    : of.reasons.empty() ? samenessWords(held.sameness)
                                         : of.reasons.front();
-        return done();
     }
 
     static void advise(Arrival& arrival, const std::optional<Evidence>& evidence) {

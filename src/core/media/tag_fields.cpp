@@ -40,8 +40,9 @@ std::string packTagChange(const TagChange& change) {
     };
     Json json{{"fields", Json::object()}};
     for (const auto& [name, values] : change.fields) {
+        auto& list = json["fields"][name] = Json::array();
         for (const auto& value : values) {
-            json["fields"][name].push_back(binary(value));
+            list.push_back(binary(value));
         }
     }
     if (change.picture) {
@@ -62,6 +63,7 @@ std::optional<TagChange> unpackTagChange(std::string_view packed) {
         const auto json = Json::from_msgpack(packed.begin(), packed.end());
         TagChange change;
         for (const auto& [name, values] : json.at("fields").items()) {
+            change.fields[name];
             for (const auto& value : values) {
                 change.fields[name].push_back(text(value));
             }

@@ -5,6 +5,7 @@
 #include "core/remedy/actions/encode.h"
 #include "core/remedy/actions/mend.h"
 #include "core/remedy/actions/move.h"
+#include "core/remedy/actions/replace.h"
 #include "core/remedy/actions/repoint.h"
 #include "core/remedy/actions/retag.h"
 #include "core/remedy/actions/retire.h"
@@ -27,7 +28,7 @@ const ActionType& typeOf(ActionKind kind) {
         {ActionKind::bringBack, bringBackType()},     {ActionKind::copy, copyType()},
         {ActionKind::encode, encodeType()},           {ActionKind::writeList, writeListType()},
         {ActionKind::replaceList, replaceListType()}, {ActionKind::salvage, salvageType()},
-        {ActionKind::discard, discardType()},
+        {ActionKind::discard, discardType()},         {ActionKind::replace, replaceType()},
     };
     return table.at(kind);
 }

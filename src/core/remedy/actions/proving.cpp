@@ -1,5 +1,6 @@
 #include "core/remedy/actions/proving.h"
 
+#include "core/audit/lay_over.h"
 #include "core/audit/sameness.h"
 #include "core/base/text.h"
 #include "core/catalogue/evidence_store.h"
@@ -15,7 +16,6 @@
 namespace sober {
 namespace {
 
-constexpr int wholeReach = 400; // words: how far one of a pair may begin after the other, 50 seconds
 
 } // namespace
 
@@ -93,15 +93,12 @@ Outcome Prover::comparePair(const PlannedAction& planned, const Carrier& carrier
     if (!goes || !stays || !*goes || !*stays) {
         return apart(" could not be compared with it: it was not examined.");
     }
-    const auto match = matchFingerprints((*goes)->fingerprint, (*stays)->fingerprint, wholeReach);
-    const auto compared =
-        EvidenceWorker().compare(planned.path, carrier.path, match.offset * fingerprintWordSeconds, control_);
-    if (!compared) {
-        return compared.error();
+    EvidenceWorker worker;
+    const auto pair = layOver(worker, planned.path, **goes, carrier.path, **stays, control_);
+    if (!pair) {
+        return pair.error();
     }
-    const RecordingPair pair{(*goes)->payload, (*stays)->payload, match.bitErrors, compared->offset,
-                             *compared};
-    const auto sameness = samenessOf(pair, (*goes)->seconds, (*stays)->seconds);
+    const auto sameness = samenessOf(*pair, (*goes)->seconds, (*stays)->seconds);
     return sameness && *sameness <= Sameness::lossyCopy ? done()
                                                         : apart(" turned out to be another recording.");
 }

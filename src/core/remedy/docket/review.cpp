@@ -89,7 +89,7 @@ class Reviewer {
 
     /// Where the references to what is moved or retired will lead.
     Result<PlannedAction> withReferences(PlannedAction planned) {
-        const bool isMove = planned.action.kind == ActionKind::move;
+        const bool isMove = typeOf(planned.action.kind).references == References::afterItWent;
         if (isMove) {
             planned.target = planned.action.target;
         }

@@ -133,7 +133,10 @@ Outcome Batch::lead(References when) {
         if (doing->type().references == when && !doing->planned->target.empty()) {
             // To what was proven to stay, and not to what was only expected to.
             const auto& action = doing->action;
-            places.emplace(action.place, when == References::beforeItGoes ? action.stays : action.made);
+            if (when == References::beforeItGoes || changesPlace(action)) {
+                places.emplace(action.place,
+                               when == References::beforeItGoes ? action.stays : standsAt(action));
+            }
         }
     }
     if (places.empty()) {
@@ -159,9 +162,9 @@ Outcome Batch::record() {
     for (auto* doing : going()) {
         auto& action = doing->action;
         action.unflushed = isUnflushed(action, unflushed_);
-        auto settlement = action.kind == ActionKind::move
-                              ? settlementMoved(action, ActionStep::carriedOut, action.made, context_.volumes)
-                              : Result(settlementFor(action, ActionStep::carriedOut));
+        auto settlement = changesPlace(action) ? settlementMoved(action, ActionStep::carriedOut,
+                                                                 standsAt(action), context_.volumes)
+                                               : Result(settlementFor(action, ActionStep::carriedOut));
         if (settlement) {
             settlements.push_back(std::move(*settlement));
         } else {
@@ -171,17 +174,17 @@ Outcome Batch::record() {
     const auto finished = going();
     const auto recorded = context_.catalogue.together([&]() -> Outcome {
         for (const auto* doing : finished) {
-            if (doing->type().record != nullptr) {
-                if (const auto said = doing->type().record(context_.catalogue, *doing->planned); !said) {
-                    return said;
-                }
-            }
             if (doing->made && doing->type().takeIn == nullptr) {
                 auto record = *doing->made;
-                const auto stamp = stampAt(doing->action.place);
+                const auto stamp = stampAt(standsAt(doing->action));
                 record.stamp = stamp ? *stamp : record.stamp; // the rename has changed its ctime
                 if (const auto taken = takeIn(context_.catalogue, doing->action, record); !taken) {
                     return taken;
+                }
+            }
+            if (doing->type().record != nullptr) {
+                if (const auto said = doing->type().record(context_.catalogue, *doing->planned); !said) {
+                    return said;
                 }
             }
         }

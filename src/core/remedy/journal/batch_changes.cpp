@@ -35,7 +35,7 @@ void Batch::choosePlaces(Doing& doing) {
     if (doing.type().isMade()) {
         const auto which = action.holding != 0 ? fmt::format("{}", action.holding)
                                                : fmt::format("n{}", &doing - doings_.data());
-        action.made = placeForMade(action.place, result_.entry, which);
+        action.made = placeForMade(standsAt(action), result_.entry, which);
     }
     if (!has(doing.type(), Step::setAside)) {
         return;

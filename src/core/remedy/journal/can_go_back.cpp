@@ -46,7 +46,7 @@ Outcome isPlaceFree(const LedgerAction& action) {
 
 /// What stands at the place has to be what was put there, or to be gone.
 Outcome isStillMade(const LedgerAction& action) {
-    switch (presenceOf(action.place)) {
+    switch (presenceOf(standsAt(action))) {
     case Presence::gone:
         return done();
     case Presence::unknown:
@@ -54,7 +54,7 @@ Outcome isStillMade(const LedgerAction& action) {
     case Presence::there:
         break;
     }
-    const auto held = holds(action.place, action.madeChecksum);
+    const auto held = holds(standsAt(action), action.madeChecksum);
     return held                                   ? held
            : held.error().cause == Cause::changed ? cannot(action, Cause::changed, "it was changed since")
                                                   : held;
@@ -81,7 +81,9 @@ Outcome canGoBack(const LedgerAction& action, const std::unordered_set<BytePath>
     }
     const auto there = isAt(action, action.aside, "the trash no longer holds it",
                             "what the trash holds under its name is another file");
-    return !there ? there : first.step == Step::place ? isStillMade(action) : isPlaceFree(action);
+    const auto made = there && first.step == Step::place ? isStillMade(action) : there;
+    const bool fillsGap = first.step != Step::place || changesPlace(action);
+    return made && fillsGap ? isPlaceFree(action) : made;
 }
 
 } // namespace sober

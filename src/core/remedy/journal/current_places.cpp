@@ -56,21 +56,24 @@ Result<PlacedAction> asPlacedNow(const Catalogue& catalogue, LedgerAction action
     const auto volume = std::ranges::find(*volumes, holding.volume, &Volume::id);
     const BytePath ending = "/" + holding.path;
     auto& here = placed.action;
-    if (volume == volumes->end() || !here.place.ends_with(ending)) {
+    const auto& known = here.place.ends_with(ending) ? here.place : standsAt(here);
+    if (volume == volumes->end() || !known.ends_with(ending)) {
         return placed;
     }
     placed.atHand = volume->reaches(holding.path);
     placed.volume = volume->label;
-    const BytePath rootBefore = here.place.substr(0, here.place.size() - ending.size());
+    const BytePath rootBefore = known.substr(0, known.size() - ending.size());
     if (!placed.atHand || rootBefore == volume->root) {
         return placed;
     }
-    here.place = joinPath(volume->root, holding.path);
-    if (!here.made.empty() && here.kind == ActionKind::move) {
-        const auto within = relativeTo(here.made, rootBefore);
-        here.made = within ? joinPath(volume->root, *within) : here.made;
-    } else if (!here.made.empty()) {
-        here.made = joinPath(parentOf(here.place), nameOf(here.made));
+    const auto follow = [&](BytePath& path) {
+        const auto within = path.empty() ? std::nullopt : relativeTo(path, rootBefore);
+        path = within ? joinPath(volume->root, *within) : path;
+    };
+    follow(here.place);
+    follow(here.made);
+    if (here.kind == ActionKind::replace) {
+        follow(here.stays);
     }
     if (const auto top = topOfTrash(here.aside)) {
         if (const auto topNow = movedTop(*top, rootBefore, volume->root)) {

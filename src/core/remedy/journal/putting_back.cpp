@@ -62,7 +62,7 @@ Outcome PuttingBack::begin(std::vector<Doing>& doings) {
 
 void PuttingBack::putBack(Doing& doing) {
     const auto& action = doing.action;
-    const bool isGone = presenceOf(action.place) == Presence::gone;
+    const bool isGone = presenceOf(standsAt(action)) == Presence::gone;
     for (const auto& leg : doing.type().back) {
         // Where nothing stands at the place any more there is nothing to take from it.
         const bool takesFromPlace = leg.step == Step::place || (leg.way == Way::forth && isGone);
@@ -128,7 +128,14 @@ Outcome PuttingBack::record(std::vector<Doing>& doings) {
             }
             doing.made = std::move(*record);
         }
-        auto settlement = action.kind == ActionKind::move
+        // Kept until the lists have followed, in case that one of them cannot.
+        const bool leavesMade =
+            std::ranges::none_of(back, [](const Leg& leg) { return leg.step == Step::make; }) &&
+            !back.empty() && back.front().step == Step::place;
+        if (leavesMade && !take({Step::make, Way::back}, action, unflushed_)) {
+            action.unflushed = true;
+        }
+        auto settlement = changesPlace(action)
                               ? settlementMoved(action, ActionStep::undone, action.place, volumes_)
                               : Result(settlementFor(action, ActionStep::undone));
         if (!settlement) {

@@ -124,7 +124,7 @@ class Recovery {
         for (const auto* doings : {&finished_, &takenBack_}) {
             for (const auto& doing : *doings) {
                 const auto& action = doing.action;
-                if (action.kind != ActionKind::move) {
+                if (!changesPlace(action)) {
                     continue;
                 }
                 if (!isForth(action)) {
@@ -134,7 +134,8 @@ class Recovery {
                 }
                 const bool isMoved = isForth(action) == (doings == &finished_);
                 auto& entry = places[isForth(action) ? action.entry : entry_];
-                entry.emplace(isMoved ? action.place : action.made, isMoved ? action.made : action.place);
+                entry.emplace(isMoved ? action.place : standsAt(action),
+                              isMoved ? standsAt(action) : action.place);
             }
         }
         for (auto& [entry, news] : places) {
@@ -154,8 +155,7 @@ class Recovery {
     void waitFor(std::vector<Doing>& doings, const BytePath& place, const std::string& why) {
         std::erase_if(doings, [&](const Doing& doing) {
             const auto& action = doing.action;
-            const bool waits =
-                action.kind == ActionKind::move && (action.place == place || action.made == place);
+            const bool waits = changesPlace(action) && (action.place == place || standsAt(action) == place);
             if (waits) {
                 waiting_.push_back(action);
                 waiting_.back().waits = displayPath(action.place) + " waits to be settled: " + why;
@@ -227,20 +227,19 @@ class Recovery {
         const auto step = forth ? ActionStep::carriedOut : ActionStep::undone;
         action.unflushed = isUnflushed(action, unflushed_);
         action.waits = {};
-        if (action.kind == ActionKind::move) {
-            return settlementMoved(action, step, forth ? action.made : action.place, volumes_);
-        }
         const auto& type = doing.type();
+        const auto& place = forth ? standsAt(action) : action.place;
         const bool isRead = type.isMade() && (forth ? type.takeIn == nullptr : !type.adds());
         if (isRead) {
             RunControl toTheEnd;
-            auto record = readAsItIs(worker_, action.place, toTheEnd);
+            auto record = readAsItIs(worker_, place, toTheEnd);
             if (!record) {
                 return record.error();
             }
             doing.made = std::move(*record);
         }
-        return settlementFor(action, step);
+        return changesPlace(action) ? settlementMoved(action, step, place, volumes_)
+                                    : Result(settlementFor(action, step));
     }
 
     Outcome sayWaiting() {

@@ -58,8 +58,9 @@ Settled finishSetAside(Doing& doing, Unflushed& unflushed) {
 /// With the old file aside: what was made for its place goes there, or the old one comes back.
 Settled finishReplacing(Doing& doing, Unflushed& unflushed) {
     const auto& action = doing.action;
-    if (presenceOf(action.place) == Presence::there) {
-        return holds(action.place, action.madeChecksum)
+    const auto& stands = standsAt(action);
+    if (presenceOf(stands) == Presence::there) {
+        return holds(stands, action.madeChecksum)
                    ? ended(doing, renewNote(action, unflushed), Settled::finished)
                    : wait(doing, "another file stands at its place now; what it was is in the trash.");
     }
@@ -108,7 +109,7 @@ Settled settleBack(Doing& doing, Standing standing, Unflushed& unflushed) {
     }
     bool isBack = standing == Standing::undone;
     // What was made has left the place, and the old file is not there yet.
-    if (!isBack && action.kind != ActionKind::move && presenceOf(action.place) == Presence::gone) {
+    if (!isBack && action.kind != ActionKind::move && presenceOf(standsAt(action)) == Presence::gone) {
         const auto back = take({Step::setAside, Way::back}, action, unflushed);
         if (!back) {
             return wait(doing, back.error().sentence);

@@ -39,7 +39,7 @@ Standing whichOf(const BytePath& first, const BytePath& second,
 }
 
 Standing standingOfPlaced(const LedgerAction& action) {
-    return whichOf(action.made, action.place,
+    return whichOf(action.made, standsAt(action),
                    [&](const BytePath& path) { return holds(path, action.madeChecksum); });
 }
 
@@ -121,8 +121,8 @@ Outcome take(const Leg& leg, const LedgerAction& action, Unflushed& unflushed) {
         return forth ? moveEntry(action.place, action.aside, unflushed)
                      : moveTo(action.aside, action.place, unflushed);
     case Step::place:
-        return forth ? moveTo(action.made, action.place, unflushed)
-                     : moveEntry(action.place, action.made, unflushed);
+        return forth ? moveTo(action.made, standsAt(action), unflushed)
+                     : moveEntry(standsAt(action), action.made, unflushed);
     case Step::move:
         return forth ? moveTo(action.place, action.made, unflushed)
                      : moveTo(action.made, action.place, unflushed);
@@ -144,13 +144,13 @@ Outcome takeBack(std::vector<Leg>& taken, const LedgerAction& action, Unflushed&
 }
 
 bool isUnflushed(const LedgerAction& action, const Unflushed& unflushed) {
-    const auto concerned = {&action.place, &action.aside, &action.note, &action.made};
+    const auto concerned = {&action.place, &action.aside, &action.note, &action.made, &standsAt(action)};
     return std::ranges::any_of(
         concerned, [&](const BytePath* path) { return !path->empty() && unflushed.holds(*path); });
 }
 
 void noteFolders(const LedgerAction& action, Unflushed& unflushed) {
-    for (const auto* path : {&action.place, &action.aside, &action.note, &action.made}) {
+    for (const auto* path : {&action.place, &action.aside, &action.note, &action.made, &standsAt(action)}) {
         if (!path->empty()) {
             unflushed.noteParentOf(*path);
         }

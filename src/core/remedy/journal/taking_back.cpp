@@ -93,8 +93,8 @@ class TakingBack {
             Doing doing;
             doing.action = std::move(placed->action);
             if (const auto possible = whyNot(doing.action, placed->atHand, freed); possible) {
-                if (doing.action.kind == ActionKind::move) {
-                    freed.insert(doing.action.made);
+                if (changesPlace(doing.action)) {
+                    freed.insert(standsAt(doing.action));
                 }
                 doings.push_back(std::move(doing));
             } else {
@@ -107,11 +107,11 @@ class TakingBack {
         if (const auto changed = puttingBack_.change(doings); !changed) {
             return changed;
         }
-        if (!doings.empty() && doings.front().action.kind == ActionKind::move) {
-            std::ranges::move(doings, std::back_inserter(moved_));
-            return done();
-        }
-        return puttingBack_.record(doings);
+        const auto stayed = std::ranges::stable_partition(
+            doings, [](const Doing& doing) { return !changesPlace(doing.action); });
+        std::ranges::move(stayed, std::back_inserter(moved_));
+        doings.erase(stayed.begin(), doings.end());
+        return doings.empty() ? done() : puttingBack_.record(doings);
     }
 
     static Outcome whyNot(const LedgerAction& action, bool atHand,
@@ -125,12 +125,15 @@ class TakingBack {
 
     /// A file does not move back under a list that cannot be changed now.
     Outcome leaveWhatListsHold(std::vector<Doing>& doings) {
-        if (doings.empty() || doings.front().action.kind != ActionKind::move) {
+        std::vector<BytePath> places;
+        for (const auto& doing : doings) {
+            if (changesPlace(doing.action)) {
+                places.push_back(standsAt(doing.action));
+            }
+        }
+        if (places.empty()) {
             return done();
         }
-        std::vector<BytePath> places;
-        std::ranges::transform(doings, std::back_inserter(places),
-                               [](const Doing& each) { return each.action.made; });
         const auto shelf = PlayerShelf::of(catalogue_);
         const auto references =
             shelf ? PlayerStore(catalogue_).leadingTo(places) : Result<std::vector<Reference>>(shelf.error());
@@ -151,7 +154,7 @@ class TakingBack {
             }
         }
         std::erase_if(doings, [&](const Doing& doing) {
-            const auto why = held.find(doing.action.made);
+            const auto why = held.find(standsAt(doing.action));
             if (why != held.end()) {
                 refuse(doing.action, refusedError(doing.action.place, why->second));
             }
@@ -178,7 +181,7 @@ class TakingBack {
     Outcome endMoves() {
         NewPlaces places;
         for (const auto& doing : moved_) {
-            places.emplace(doing.action.made, doing.action.place);
+            places.emplace(standsAt(doing.action), doing.action.place);
         }
         const auto following =
             Following::lead(catalogue_, result_.entry, std::move(places), toTheEnd_, hooks_);
@@ -186,7 +189,7 @@ class TakingBack {
             return following.error();
         }
         for (auto& doing : moved_) {
-            const auto why = following->left().find(doing.action.made);
+            const auto why = following->left().find(standsAt(doing.action));
             if (why != following->left().end()) {
                 doing.failure = refusedError(doing.action.place, why->second);
             }
@@ -194,7 +197,7 @@ class TakingBack {
         NewPlaces forthAgain;
         for (const auto& doing : moved_) {
             if (doing.failure) {
-                forthAgain.emplace(doing.action.place, doing.action.made);
+                forthAgain.emplace(doing.action.place, standsAt(doing.action));
             }
         }
         if (const auto given = puttingBack_.giveUp(moved_); !given) {

@@ -1,0 +1,418 @@
+#include "core/work/replace_holding.h"
+
+#include "core/audit/lay_over.h"
+#include "core/audit/tag_takeover.h"
+#include "core/base/presence.h"
+#include "core/base/text.h"
+#include "core/catalogue/docket_store.h"
+#include "core/catalogue/evidence_store.h"
+#include "core/catalogue/holdings.h"
+#include "core/catalogue/offer_store.h"
+#include "core/catalogue/volumes.h"
+#include "core/evidence/worker/evidence_worker.h"
+#include "core/intake/offer_source.h"
+#include "core/intake/replacement.h"
+#include "core/remedy/fetch_offer.h"
+#include "core/work/carry_out.h"
+
+#include <algorithm>
+#include <array>
+
+namespace sober {
+namespace {
+
+bool isAddress(const BytePath& by) {
+    return by.starts_with("http://") || by.starts_with("https://");
+}
+
+/// The candidate as a holding, whether or not it is one.
+struct Examined {
+    Holding holding;
+    Evidence evidence;
+    bool isHolding = false;
+};
+
+class ReplacementPlanning {
+  public:
+    ReplacementPlanning(const Catalogue& catalogue, const ReplaceRequest& request, RunControl& control,
+                        const ProgressSink& onProgress)
+        : catalogue_(catalogue), request_(request), control_(control), onProgress_(onProgress) {}
+
+    Result<PlannedReplacement> run() {
+        for (const auto phase : {&ReplacementPlanning::lookForWanted, &ReplacementPlanning::getCandidate,
+                                 &ReplacementPlanning::examineCandidate, &ReplacementPlanning::judgeBoth,
+                                 &ReplacementPlanning::chooseTags, &ReplacementPlanning::put}) {
+            const auto taken = (this->*phase)();
+            if (!taken) {
+                return taken.error();
+            }
+            if (plan_.candidate.unfit) {
+                if (const auto forgotten = forgetUnneededOffers(catalogue_); !forgotten) {
+                    return forgotten.error();
+                }
+                break;
+            }
+        }
+        return std::move(plan_);
+    }
+
+  private:
+    Outcome lookForWanted() {
+        auto volumes = Volumes(catalogue_).all();
+        if (!volumes) {
+            return volumes.error();
+        }
+        volumes_ = std::move(*volumes);
+        const auto holding = holdingAt(request_.holding);
+        if (!holding) {
+            return holding.error();
+        }
+        if (!*holding || (*holding)->state != HoldingState::present) {
+            return Error{Cause::notFound, request_.holding,
+                         displayPath(request_.holding) + " is no holding that is there."};
+        }
+        auto wanted = wantedDetail(catalogue_, (*holding)->id);
+        if (!wanted) {
+            return wanted.error();
+        }
+        if (!wanted->atHand) {
+            return Error{Cause::refused, request_.holding,
+                         displayPath(request_.holding) + " is away; attach its volume first."};
+        }
+        if (!wanted->evidence) {
+            return Error{Cause::refused, request_.holding,
+                         displayPath(request_.holding) +
+                             " was not examined: survey it at full effort first."};
+        }
+        wanted_ = std::move(*wanted);
+        return done();
+    }
+
+    Result<std::optional<Holding>> holdingAt(const BytePath& path) const {
+        const Volume* best = nullptr;
+        for (const auto& volume : volumes_) {
+            if (isWithin(path, volume.root) && (best == nullptr || volume.root.size() > best->root.size())) {
+                best = &volume;
+            }
+        }
+        return best != nullptr ? Holdings(catalogue_).at(best->id, *relativeTo(path, best->root))
+                               : Result(std::optional<Holding>());
+    }
+
+    Outcome getCandidate() {
+        plan_.candidate.path = request_.by;
+        if (!isAddress(request_.by)) {
+            plan_.candidate.source = CandidateSource::file;
+            source_ = request_.by;
+            return done();
+        }
+        plan_.candidate.source = CandidateSource::offer;
+        const auto shelf = OfferStore(catalogue_).shelf();
+        if (!shelf) {
+            return shelf.error();
+        }
+        if (!*shelf) {
+            return Error{Cause::refused, request_.by,
+                         "No offer shelf was set up, and no other service is asked."};
+        }
+        const OfferShelf at(**shelf);
+        OfferSource offers(at);
+        const auto answered = offers.candidatesFor(std::span(&wanted_, 1), control_);
+        if (!answered) {
+            return answered.error();
+        }
+        const auto same = std::ranges::find(answered->front(), request_.by, &Candidate::path);
+        const auto offer = offers.offers().find(request_.by);
+        if (same == answered->front().end() || offer == offers.offers().end()) {
+            plan_.candidate.unfit = Unfit::notOnOffer;
+            plan_.candidate.reasons = {"the shelf does not offer it any more"};
+            return done();
+        }
+        plan_.candidate = *same;
+        if (plan_.candidate.unfit) {
+            return done();
+        }
+        Progress progress;
+        progress.totalBytes = offer->second.bytes;
+        progress.at = displayPath(request_.by);
+        auto fetched = fetchOffer(at, offer->second, fetchedFolder(catalogue_.path()), control_,
+                                  [&](std::uint64_t bytes) {
+                                      progress.bytes += bytes;
+                                      onProgress_(progress);
+                                  });
+        if (!fetched) {
+            return fetched.error();
+        }
+        source_ = std::move(*fetched);
+        return done();
+    }
+
+    Outcome examineCandidate() {
+        const auto known = isAddress(request_.by) ? Result(std::optional<Holding>()) : holdingAt(source_);
+        if (!known) {
+            return known.error();
+        }
+        if (*known && (*known)->state == HoldingState::present) {
+            auto evidence = EvidenceStore(catalogue_).of((*known)->id);
+            if (!evidence) {
+                return evidence.error();
+            }
+            if (*evidence) {
+                plan_.candidate.source = CandidateSource::volume;
+                plan_.candidate.holding = (*known)->id;
+                other_ = {std::move(**known), std::move(**evidence), true};
+                return done();
+            }
+        }
+        auto record = worker_.examine(source_, control_, [](std::uint64_t) {});
+        if (!record) {
+            return record.error();
+        }
+        if (!record->evidence) {
+            plan_.candidate.unfit = Unfit::unsound;
+            plan_.candidate.reasons = {"it does not decode"};
+            return done();
+        }
+        other_.holding.volume = wanted_.holding.volume; // where it is does not count
+        other_.holding.path = nameOf(source_);
+        other_.holding.size = record->stamp.size;
+        other_.holding.mtime = record->stamp.mtime;
+        other_.holding.inode = record->stamp.inode;
+        other_.holding.checksum = record->checksums.file;
+        other_.holding.claims = record->claims;
+        other_.holding.tags = record->tags;
+        other_.evidence = std::move(*record->evidence);
+        return done();
+    }
+
+    Outcome judgeBoth() {
+        const auto pair = knowledgeOfBoth();
+        if (!pair) {
+            return pair.error();
+        }
+        judge(plan_.candidate, wanted_, other_.holding, *pair, volumes_);
+        return done();
+    }
+
+    /// As they were laid over each other before, or are now.
+    Result<SetKnowledge> knowledgeOfBoth() {
+        if (other_.holding.checksum == wanted_.holding.checksum) {
+            return SetKnowledge();
+        }
+        if (other_.isHolding) {
+            auto known = SetKnowledge::of(catalogue_, std::array{wanted_.holding, other_.holding});
+            if (!known || known->isProvenPairwise(0, 1)) {
+                return known;
+            }
+        }
+        const auto& own = *wanted_.evidence;
+        SetKnowledge pair;
+        pair.add({true, false, own});
+        pair.add({true, false, other_.evidence});
+        if (own.payload == other_.evidence.payload) {
+            pair.link(0, 1, Sameness::payload);
+        } else if (own.samplesMd5 && own.samplesMd5 == other_.evidence.samplesMd5) {
+            pair.link(0, 1, Sameness::samples);
+        } else if (const auto laid =
+                       layOver(worker_, wanted_.path, own, source_, other_.evidence, control_)) {
+            if (const auto sameness = samenessOf(*laid, own.seconds, other_.evidence.seconds)) {
+                pair.link(0, 1, *sameness, laid->comparison);
+            }
+        } else if (laid.error().cause == Cause::interrupted) {
+            return laid.error();
+        }
+        return pair;
+    }
+
+    Outcome chooseTags() {
+        const BytePath ending = endingOf(isAddress(request_.by) ? source_ : plan_.candidate.path);
+        const auto stem = std::string(nameOf(wanted_.path));
+        plan_.target =
+            !request_.target.empty()
+                ? request_.target
+                : joinPath(parentOf(wanted_.path), stem.substr(0, stem.size() - endingWithDot(stem).size()) +
+                                                       (ending.empty() ? "" : "." + ending));
+        if (request_.tags) {
+            plan_.tags = *request_.tags;
+            return done();
+        }
+        const auto old = worker_.readTags(wanted_.path);
+        const auto fresh = worker_.readTags(source_);
+        if (old && fresh) {
+            plan_.tags = keptTags(*old, *fresh, request_.takeTags);
+        }
+        return done(); // what has no tags that we know has none to keep
+    }
+
+    static std::string endingWithDot(const std::string& name) {
+        const auto ending = endingOf(name);
+        return ending.empty() ? std::string() : "." + ending;
+    }
+
+    Outcome put() {
+        const auto acceptance = EvidenceStore(catalogue_).acceptanceOf(wanted_.holding.id);
+        if (!acceptance) {
+            return acceptance.error();
+        }
+        DocketAction action;
+        action.kind = ActionKind::replace;
+        action.holding = wanted_.holding.id;
+        action.target = plan_.target;
+        action.reason = "by " + displayPath(plan_.candidate.path) + ": " + plan_.candidate.reasons.front();
+        action.added = timeNow();
+        action.change =
+            packReplacement({source_, other_.holding.checksum, other_.evidence.payload, other_.holding.size,
+                             plan_.tags, *acceptance ? (*acceptance)->reason : std::string()});
+        return DocketStore(catalogue_).add(std::array{action});
+    }
+
+    const Catalogue& catalogue_;
+    const ReplaceRequest& request_;
+    RunControl& control_;
+    const ProgressSink& onProgress_;
+    EvidenceWorker worker_;
+    std::vector<Volume> volumes_;
+    WantedHolding wanted_;
+    BytePath source_;
+    Examined other_;
+    PlannedReplacement plan_;
+};
+
+} // namespace
+
+Result<WantedLook> lookForBetter(const Catalogue& catalogue, std::span<const HoldingId> wanted, bool askShelf,
+                                 RunControl& control) {
+    auto details = wantedDetails(catalogue, wanted);
+    auto held = details ? HoldingsSource(catalogue).candidatesFor(*details, control)
+                        : Result<std::vector<std::vector<Candidate>>>(details.error());
+    const auto shelf = OfferStore(catalogue).shelf();
+    if (!held || !shelf) {
+        return held ? shelf.error() : held.error();
+    }
+    WantedLook look;
+    auto offered = Result(std::vector<std::vector<Candidate>>(details->size()));
+    if (askShelf && *shelf) {
+        offered = OfferSource(OfferShelf(**shelf)).candidatesFor(*details, control);
+        if (!offered && offered.error().cause == Cause::interrupted) {
+            return offered.error();
+        }
+        look.problem = offered ? std::string() : offered.error().sentence;
+    }
+    for (std::size_t i = 0; i < details->size(); ++i) {
+        WantedRow row{std::move((*details)[i]), {}, {}};
+        auto all = std::move((*held)[i]);
+        if (offered) {
+            std::ranges::move((*offered)[i], std::back_inserter(all));
+        }
+        rank(all);
+        for (auto& candidate : all) {
+            (candidate.unfit ? row.refused : row.candidates).push_back(std::move(candidate));
+        }
+        look.rows.push_back(std::move(row));
+    }
+    return look;
+}
+
+Result<PlannedReplacement> planReplacement(const Catalogue& catalogue, const ReplaceRequest& request,
+                                           RunControl& control, const ProgressSink& onProgress) {
+    return ReplacementPlanning(catalogue, request, control, onProgress).run();
+}
+
+Result<PlannedReplacement> planFitting(const Catalogue& catalogue, const ReplaceRequest& request,
+                                       RunControl& control, const ProgressSink& onProgress) {
+    auto planned = planReplacement(catalogue, request, control, onProgress);
+    return planned && planned->candidate.unfit
+               ? Result<PlannedReplacement>(Error{Cause::refused, request.by,
+                                                  displayPath(request.by) + " does not fit (" +
+                                                      std::string(word(*planned->candidate.unfit)) +
+                                                      "): " + planned->candidate.reasons.front() + "."})
+               : planned;
+}
+
+Result<CarriedOut> replaceHolding(Catalogue& catalogue, const ReplaceRequest& request, RunControl& control,
+                                  const CarryOutHooks& hooks) {
+    const auto planned = planFitting(catalogue, request, control, hooks.onProgress);
+    if (!planned) {
+        return planned.error();
+    }
+    auto carried = carryOut(catalogue, control, hooks, [&](const DocketAction& action) {
+        return action.kind == ActionKind::replace && action.target == planned->target;
+    });
+    const auto forgotten = carried ? forgetUnneededOffers(catalogue) : done();
+    return forgotten ? std::move(carried) : Result<CarriedOut>(forgotten.error());
+}
+
+Result<PlannedRows> planAdvised(const Catalogue& catalogue, std::span<const WantedRow> rows, bool takeTags,
+                                RunControl& control, const ProgressSink& onProgress) {
+    PlannedRows planned;
+    Progress progress;
+    progress.totalFiles = rows.size();
+    for (const auto& row : rows) {
+        ++progress.files;
+        const auto best = std::ranges::find_if(row.candidates, &Candidate::atHand);
+        if (best == row.candidates.end() || !row.wanted.atHand) {
+            continue;
+        }
+        if (!control.proceed()) {
+            break;
+        }
+        progress.at = displayPath(row.wanted.path);
+        onProgress(progress);
+        const auto one = planReplacement(catalogue, {row.wanted.path, best->path, takeTags}, control,
+                                         [](const Progress&) {});
+        if (!one && one.error().cause == Cause::interrupted) {
+            break;
+        }
+        if (!one) {
+            planned.refused.push_back({row.wanted.path, one.error().sentence});
+        } else if (one->candidate.unfit) {
+            planned.refused.push_back({row.wanted.path, displayPath(best->path) + " does not fit: " +
+                                                            one->candidate.reasons.front() + "."});
+        } else {
+            planned.targets.push_back(one->target);
+        }
+    }
+    return planned;
+}
+
+Result<CarriedOut> replaceAdvised(Catalogue& catalogue, std::span<const WantedRow> rows, bool takeTags,
+                                  RunControl& control, const CarryOutHooks& hooks) {
+    const auto planned = planAdvised(catalogue, rows, takeTags, control, hooks.onProgress);
+    if (!planned) {
+        return planned.error();
+    }
+    auto carried =
+        planned->targets.empty()
+            ? Result(CarriedOut{})
+            : carryOut(catalogue, control, hooks, [&](const DocketAction& action) {
+                  return action.kind == ActionKind::replace &&
+                         std::ranges::find(planned->targets, action.target) != planned->targets.end();
+              });
+    const auto forgotten = carried ? forgetUnneededOffers(catalogue) : done();
+    if (!forgotten) {
+        return forgotten.error();
+    }
+    if (carried) {
+        std::ranges::copy(planned->refused, std::back_inserter(carried->refused));
+        carried->interrupted = carried->interrupted || control.isCancelled();
+    }
+    return carried;
+}
+
+Outcome forgetUnneededOffers(const Catalogue& catalogue) {
+    const auto waiting = DocketStore(catalogue).all();
+    if (!waiting) {
+        return waiting.error();
+    }
+    std::vector<BytePath> needed;
+    for (const auto& action : *waiting) {
+        const auto replacement =
+            action.kind == ActionKind::replace ? unpackReplacement(action.change) : std::nullopt;
+        if (replacement) {
+            needed.push_back(replacement->source);
+        }
+    }
+    return forgetFetched(fetchedFolder(catalogue.path()), needed);
+}
+
+} // namespace sober
