@@ -14,6 +14,7 @@
 #include "support/small_audio.h"
 
 #include <csignal>
+#include <set>
 #include <unistd.h>
 
 using namespace sober;

@@ -30,7 +30,7 @@ constexpr std::array<Words, everyKind.size()> table{{
     {ActionKind::replaceList, "replace-list", "written anew", "modification"},
     {ActionKind::salvage, "salvage", "salvaged", "recovery"},
     {ActionKind::discard, "discard", "let go of", "deletion"},
-    {ActionKind::replace, "replace", "replaced", "replacement"},
+    {ActionKind::replace, "replace", "replaced", "modification"},
 }};
 
 const Words& wordsOf(ActionKind kind) {
