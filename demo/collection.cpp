@@ -3,6 +3,7 @@
 #include "core/base/text.h"
 #include "demo/claims.h"
 #include "demo/drift.h"
+#include "demo/offers.h"
 #include "demo/players.h"
 #include "demo/repertoire.h"
 #include "demo/wiped.h"
@@ -325,6 +326,7 @@ bool writeTruth(const BytePath& folder) {
           {"02 bucht.flac", "take-in"},
           {"quay dance.flac", "leave"},
           {"evening bells.flac", "leave"}}},
+        {"offers", offersTruth()},
         {"moved", moved},
         {"changed", {shown(homeOf(all[editedRecording]))}},
         {"added_later",

@@ -3,6 +3,7 @@
 #include "demo/collection.h"
 #include "demo/drift.h"
 #include "demo/encode.h"
+#include "demo/offers.h"
 #include "demo/players.h"
 
 #include <cstdio>
@@ -98,7 +99,7 @@ int main(int argc, char** argv) {
                       demo::letDriftHappen(folder) &&
                       demo::writeCheckHistory(joinPath(folder, "catalogue.sqlite")) &&
                       verify(sober, folder) && writeOff(sober, folder) && demo::makeArrivals(folder) &&
-                      nameInbox(sober, folder) && demo::writeTruth(folder);
+                      demo::makeOffers(folder) && nameInbox(sober, folder) && demo::writeTruth(folder);
     if (!made) {
         std::fprintf(stderr, "The demo collection could not be made.\n");
         return 1;

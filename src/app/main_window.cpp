@@ -9,6 +9,7 @@
 #include "app/desks/intake_desk.h"
 #include "app/desks/ledger_desk.h"
 #include "app/desks/ledger_words.h"
+#include "app/desks/replacement_desk.h"
 #include "app/desks/salvage_desk.h"
 #include "app/desks/transfer_desk.h"
 #include "app/desks/whereabouts_desk.h"
@@ -63,6 +64,7 @@ MainWindow::MainWindow(Workbench& workbench)
       transfer_(new TransferDesk(workbench)),
       salvage_(new SalvageDesk(workbench)),
       intake_(new IntakeDesk(workbench)),
+      replacement_(new ReplacementDesk(workbench)),
       closedPage_(new QWidget(this)),
       closedText_(new QLabel(closedPage_)),
       progress_(new ProgressStrip(workbench, this)),
@@ -83,6 +85,7 @@ void MainWindow::buildFrame() {
         spine_->addDesk(desk->name());
         middle_->addWidget(desk);
     }
+    middle_->addWidget(replacement_);
     auto* closedLayout = new QVBoxLayout(closedPage_);
     closedPage_->setObjectName(QStringLiteral("desk"));
     closedText_->setWordWrap(true);
@@ -200,6 +203,16 @@ void MainWindow::connectWork() {
         copies_->setFilterText(text);
         showDesk(copies_);
     });
+    connect(intake_, &IntakeDesk::replacementWanted, this, &MainWindow::showReplacement);
+    connect(replacement_, &ReplacementDesk::arrivalsWanted, this, [this] { showDesk(intake_); });
+    connect(claims_, &ClaimsDesk::replacementWanted, this, [this](const QString& text) {
+        replacement_->showAlone(text);
+        showReplacement();
+    });
+    connect(condition_, &ConditionDesk::replacementWanted, this, [this] {
+        replacement_->showAlone({});
+        showReplacement();
+    });
     connect(find_, &FindDesk::transferWanted, this, [this](const QString& name, const HoldingFilter& filter) {
         transfer_->bringAlong(name, filter);
         showDesk(transfer_);
@@ -250,12 +263,14 @@ void MainWindow::connectWork() {
         for (auto* desk : desks_) {
             desk->contentChanged();
         }
+        replacement_->contentChanged();
     });
     connect(&workbench_, &Workbench::docketChanged, this, [this] {
         docket_->reload();
         for (auto* desk : desks_) {
             desk->docketChanged();
         }
+        replacement_->docketChanged();
     });
     auto* looking = new QTimer(this);
     connect(looking, &QTimer::timeout, &workbench_, &Workbench::lookForVolumes);
@@ -291,6 +306,12 @@ void MainWindow::openDesk(int desk) {
 
 void MainWindow::showDesk(const Desk* desk) {
     openDesk(static_cast<int>(std::ranges::find(desks_, desk) - desks_.begin()));
+}
+
+void MainWindow::showReplacement() {
+    showDesk(intake_);
+    middle_->setCurrentWidget(replacement_);
+    replacement_->setFocus();
 }
 
 void MainWindow::setOpen(const Desk* desk, std::uint64_t count) {

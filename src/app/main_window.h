@@ -19,6 +19,7 @@ class DocketWindow;
 class FindDesk;
 class SalvageDesk;
 class IntakeDesk;
+class ReplacementDesk;
 class TransferDesk;
 class LedgerDesk;
 class ProgressStrip;
@@ -36,6 +37,7 @@ class MainWindow : public QMainWindow {
 
     void openDesk(int desk);
     void showDesk(const Desk* desk);
+    void showReplacement();
     void openDocket();
     void openSchedule();
     /// Asks for a folder and surveys it.
@@ -73,6 +75,7 @@ class MainWindow : public QMainWindow {
     TransferDesk* transfer_;
     SalvageDesk* salvage_;
     IntakeDesk* intake_;
+    ReplacementDesk* replacement_; ///< a page of Intake
     QWidget* closedPage_;
     QLabel* closedText_;
     ProgressStrip* progress_;

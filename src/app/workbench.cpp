@@ -410,6 +410,53 @@ void Workbench::takeArrivals(IntakeRequest request) {
         });
 }
 
+void Workbench::lookForBetter(const std::string& text) {
+    if (longWork_ != LongWork::none || !open_) {
+        return;
+    }
+    using Look = std::shared_ptr<const WantedLook>;
+    runLong(
+        LongWork::better,
+        [text, sink = progressSink()](Catalogue& catalogue, RunControl& control) -> Result<Look> {
+            const auto wanted = wantedHoldings(catalogue, text);
+            auto look = wanted ? sober::lookForBetter(catalogue, *wanted, true, control, sink)
+                               : Result<WantedLook>(wanted.error());
+            return look ? Result(Look(std::make_shared<WantedLook>(std::move(*look))))
+                        : Result<Look>(look.error());
+        },
+        [this](const Look& look) { emit betterFound(look); });
+}
+
+void Workbench::planReplacement(ReplaceRequest request) {
+    if (longWork_ != LongWork::none || !open_) {
+        return;
+    }
+    runLong(
+        LongWork::better,
+        [request = std::move(request), sink = progressSink()](Catalogue& catalogue, RunControl& control) {
+            return sober::planReplacement(catalogue, request, control, sink);
+        },
+        [this](const PlannedReplacement& planned) {
+            emit docketChanged();
+            emit replacementPlanned(planned);
+        });
+}
+
+void Workbench::planAdvised(std::shared_ptr<const std::vector<WantedRow>> rows) {
+    if (longWork_ != LongWork::none || !open_) {
+        return;
+    }
+    runLong(
+        LongWork::better,
+        [rows = std::move(rows), sink = progressSink()](Catalogue& catalogue, RunControl& control) {
+            return sober::planAdvised(catalogue, *rows, false, control, sink);
+        },
+        [this](const PlannedRows& planned) {
+            emit docketChanged();
+            emit advisedPlanned(planned);
+        });
+}
+
 void Workbench::lookAtTrash() {
     if (longWork_ != LongWork::none || !open_) {
         return;

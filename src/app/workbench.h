@@ -14,6 +14,7 @@
 #include "core/transfer/plan.h"
 #include "core/work/carry_out.h"
 #include "core/work/prove_transfer.h"
+#include "core/work/replace_holding.h"
 #include "core/work/run_transfer.h"
 #include "core/work/take_arrivals.h"
 #include "core/work/take_finds.h"
@@ -43,6 +44,7 @@ enum class LongWork {
     imageWriting,
     inboxes,
     intake,
+    better,
 };
 
 /// The program's hands: keeps the catalogue open and does all work off the interface thread. Long
@@ -101,6 +103,13 @@ class Workbench : public QObject {
     void lookAtInboxes(std::function<Outcome(const Catalogue&)> first = {});
     /// Does with arrivals what is advised; ends with `tookIn` or `failed`.
     void takeArrivals(IntakeRequest request);
+    /// Looks for something better than what could be, among holdings and at the offer shelf; ends with
+    /// `betterFound` or `failed`.
+    void lookForBetter(const std::string& text);
+    /// Judges, fetches where needed, and puts on the docket what fits: `replacementPlanned` or `failed`.
+    void planReplacement(ReplaceRequest request);
+    /// Many by their best: `advisedPlanned` or `failed`.
+    void planAdvised(std::shared_ptr<const std::vector<WantedRow>> rows);
     /// Looks at what lies in the trash; ends with `scanned` or `failed`.
     void lookAtTrash();
     /// Puts finds on the docket; ends with `takePlanned` or `failed`.
@@ -174,6 +183,9 @@ class Workbench : public QObject {
     void imaged(const sober::BytePath& image, const sober::ImageMap& map);
     void tookIn(const sober::CarriedOut& result);
     void arrivalsSeen(std::shared_ptr<const std::vector<sober::Arrival>> arrivals);
+    void betterFound(std::shared_ptr<const sober::WantedLook> look);
+    void replacementPlanned(const sober::PlannedReplacement& planned);
+    void advisedPlanned(const sober::PlannedRows& planned);
     void imageWritten(const sober::WrittenImage& written);
     void scanned(const sober::SalvageSource& source);
     void takePlanned(const std::vector<sober::PlannedTake>& planned);

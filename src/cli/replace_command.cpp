@@ -63,13 +63,14 @@ void sayWhatIsSent(const Catalogue& catalogue, std::size_t count) {
     }
 }
 
-Result<WantedLook> lookNow(const Catalogue& catalogue, RunControl& control) {
+Result<WantedLook> lookNow(const Catalogue& catalogue, bool quiet, RunControl& control) {
     const auto wanted = wantedHoldings(catalogue);
     if (!wanted) {
         return wanted.error();
     }
     sayWhatIsSent(catalogue, wanted->size());
-    auto look = lookForBetter(catalogue, *wanted, true, control);
+    ProgressLine line(quiet);
+    auto look = lookForBetter(catalogue, *wanted, true, control, std::ref(line));
     if (look && !look->problem.empty()) {
         sayOn(stderr, "{}\n", look->problem);
     }
@@ -95,7 +96,8 @@ int show(const CommonOptions& common, const CarriedOut& carried) {
 
 int runReplaceList(const CommonOptions& common, RunControl& control) {
     const auto catalogue = openWorking(common);
-    const auto look = catalogue ? lookNow(*catalogue, control) : Result<WantedLook>(catalogue.error());
+    const auto look =
+        catalogue ? lookNow(*catalogue, common.quiet, control) : Result<WantedLook>(catalogue.error());
     if (!look) {
         return fail(look.error());
     }
@@ -133,7 +135,7 @@ int runReplace(const CommonOptions& common, const ReplaceOptions& options, RunCo
             hooks);
         return carried ? show(common, *carried) : fail(carried.error());
     }
-    const auto look = lookNow(*catalogue, control);
+    const auto look = lookNow(*catalogue, common.quiet, control);
     if (!look) {
         return fail(look.error());
     }

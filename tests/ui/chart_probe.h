@@ -13,4 +13,15 @@ QImage pixelsOf(QWidget& chart, int width);
 /// What a chart tells under the pointer; empty if nothing.
 QString tipAt(QWidget& chart, QPoint point);
 
+/// The one of its kind that is shown; nullptr where none is.
+template <typename T>
+T* visibleOf(const QWidget& window) {
+    for (auto* each : window.findChildren<T*>()) {
+        if (each->isVisible()) {
+            return each;
+        }
+    }
+    return nullptr;
+}
+
 } // namespace sober::app

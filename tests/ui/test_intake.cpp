@@ -77,7 +77,7 @@ TEST_CASE("what lies in an inbox is judged as the truth file says, shown beside 
         REQUIRE(row >= 0);
         CHECK(desktop.cell("Arrivals", row, "Advice") == words.at(advice));
     }
-    auto* chart = desktop.window().findChild<app::ArrivalChart*>();
+    auto* chart = app::visibleOf<app::ArrivalChart>(desktop.window());
     const int march = desktop.rowOf("opening_march.flac");
     desktop.list("Arrivals")->selectRow(march);
     desktop.settle();

@@ -23,9 +23,9 @@ constexpr double pointSize = 5;    // radius
 
 } // namespace
 
-ArrivalChart::ArrivalChart(QWidget* parent)
-    : Chart(tr("How far the bandwidth of arrivals reaches, beside what is held of them"),
-            static_cast<int>(arrivalKey + arrivalRow * arrivalRows + arrivalAxis), parent) {}
+ArrivalChart::ArrivalChart(QString caption, QWidget* parent)
+    : Chart(caption, static_cast<int>(arrivalKey + arrivalRow * arrivalRows + arrivalAxis), parent),
+      caption_(std::move(caption)) {}
 
 void ArrivalChart::setRows(std::vector<Row> rows) {
     rows_ = std::move(rows);
@@ -62,9 +62,7 @@ void ArrivalChart::draw(QPainter& painter) {
     const auto& inks = Theme::inks();
     const auto room = plot();
     painter.setPen(inks.quiet);
-    painter.drawText(
-        QRectF(0, 0, width(), arrivalKey), Qt::AlignLeft | Qt::AlignVCenter,
-        tr("How far the bandwidth reaches: each arrival (filled) beside the best that is held of it (ring)"));
+    painter.drawText(QRectF(0, 0, width(), arrivalKey), Qt::AlignLeft | Qt::AlignVCenter, caption_);
     painter.fillRect(room, inks.sheet);
     for (const int kilohertz : {0, 4, 8, 12, 16, 20, 24}) {
         drawBaseTick(painter, room, xOf(kilohertz * 1000.0), tr("%1 kHz").arg(kilohertz));
@@ -109,7 +107,8 @@ void ArrivalChart::drawRow(QPainter& painter, int row, double top) const {
     } else {
         painter.setPen(inks.quiet);
         painter.drawText(QRectF(plot().left() + 8, top, plot().width() - 16, arrivalRow),
-                         Qt::AlignLeft | Qt::AlignVCenter, tr("its bandwidth was not measured"));
+                         Qt::AlignLeft | Qt::AlignVCenter,
+                         each.without.isEmpty() ? tr("its bandwidth was not measured") : each.without);
     }
 }
 

@@ -8,8 +8,8 @@
 
 namespace sober::app {
 
-/// Arrivals, each beside what is held of it: how far the bandwidth of both reaches. Some of them, around the
-/// chosen one.
+/// What is new, each beside what is held of it: how far the bandwidth of both reaches. Some of them, around
+/// the chosen one.
 class ArrivalChart : public Chart {
     Q_OBJECT
 
@@ -21,9 +21,11 @@ class ArrivalChart : public Chart {
         std::optional<double> arrival; ///< Hz
         std::optional<double> held;    ///< Hz, of the best that is held
         bool isHeld = false;
+        QString without = {}; ///< what to say in place of the arrival's; "": that it was not measured
     };
 
-    explicit ArrivalChart(QWidget* parent = nullptr);
+    /// `caption` says what stands beside what.
+    explicit ArrivalChart(QString caption, QWidget* parent = nullptr);
     void setRows(std::vector<Row> rows);
     void setChosen(int row);
 
@@ -43,6 +45,7 @@ class ArrivalChart : public Chart {
     /// The row at a point; -1 where there is none.
     int rowAt(const QPointF& point) const;
 
+    QString caption_;
     std::vector<Row> rows_;
     int chosen_ = 0;
 };

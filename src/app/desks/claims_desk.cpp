@@ -270,6 +270,15 @@ void ClaimsDesk::buildButtons() {
         tr("Keep the selected as they are, with a reason: they are not called in question again"));
     auto* withdraw = keyButton(tr("Take back"), QKeySequence(Qt::Key_U), this);
     withdraw->setToolTip(tr("Take the selected off the docket again"));
+    auto* better = keyButton(tr("Look for a better one"), QKeySequence(Qt::Key_B), this);
+    better->setToolTip(tr("What could take the place of the selected, among all holdings and on offer"));
+    connect(better, &QPushButton::clicked, this, [this] {
+        const auto* here = rows_->row(list_->currentRow());
+        emit replacementWanted(here != nullptr
+                                   ? QLatin1Char('"') + shownPath(BytePath(nameOf(here->holding.path))) +
+                                         QLatin1Char('"')
+                                   : QString());
+    });
     auto* limits = new QPushButton(tr("Limits…"), this);
     limits->setToolTip(tr("The bitrate under which a lossy file counts as low, for each codec"));
     auto* keep = new QPushButton(tr("Keep as list…"), this);
@@ -283,6 +292,7 @@ void ClaimsDesk::buildButtons() {
     row->setSpacing(8);
     row->addWidget(accept);
     row->addWidget(withdraw);
+    row->addWidget(better);
     row->addStretch(1);
     row->addWidget(quietLabel(
         tr("In the picture: drag to select, wheel to come nearer, Shift and drag to move, Esc for all"),

@@ -26,6 +26,9 @@ class ClaimsDesk : public Desk {
     /// Shows what a standing list means.
     void showList(const QString& name);
 
+  signals:
+    void replacementWanted(const QString& text);
+
   protected:
     void reload() override;
     void reloadDecisions() override;

@@ -306,6 +306,11 @@ void ConditionDesk::showSteps(const Condition& condition) {
             text = tr("Look at %1 that may not be what they say").arg(shown(counted(step.count, "holding")));
             connect(button, &QPushButton::clicked, this, [this] { emit claimsWanted({}); });
             break;
+        case NextStep::Kind::replaceLow:
+            text = tr("Replace %1 under the limit of which a better copy is known")
+                       .arg(shown(counted(step.count, "holding")));
+            connect(button, &QPushButton::clicked, this, &ConditionDesk::replacementWanted);
+            break;
         case NextStep::Kind::examine:
             text = tr("Examine %1 by decoding them: a survey at full effort")
                        .arg(shown(counted(step.count, "holding")));

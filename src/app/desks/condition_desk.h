@@ -25,6 +25,7 @@ class ConditionDesk : public Desk {
     void whereaboutsWanted();
     void fixityWanted();
     void claimsWanted(const QString& list);
+    void replacementWanted();
     void examinationWanted(); ///< of everything at hand, at full effort
     void surveyWanted();
 

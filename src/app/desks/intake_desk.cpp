@@ -70,7 +70,9 @@ QString heldWords(const HeldOfIt& held) {
 
 IntakeDesk::IntakeDesk(Workbench& workbench)
     : Desk(workbench, tr("Intake"), tr("What came, and is it better than what I have?")),
-      chart_(new ArrivalChart(this)),
+      chart_(new ArrivalChart(tr("How far the bandwidth reaches: each arrival (filled) beside the best that "
+                                 "is held of it (ring)"),
+                              this)),
       watcher_(new QFileSystemWatcher(this)),
       rests_(new QTimer(this)) {
     buildHeading();
@@ -119,7 +121,10 @@ void IntakeDesk::buildHeading() {
     name->setToolTip(tr("A folder where new audio lands, and where its arrivals are filed"));
     auto* remove = keyButton(tr("No inbox any more"), QKeySequence(Qt::Key_Delete), this);
     remove->setToolTip(tr("The inbox of the selected arrival, or the only one; nothing of it changes"));
-    for (auto* button : {look, name, remove}) {
+    auto* better = keyButton(tr("Could be better"), QKeySequence(Qt::Key_B), this);
+    better->setToolTip(tr("What is held that could be better, and where a better one is to be had"));
+    connect(better, &QPushButton::clicked, this, &IntakeDesk::replacementWanted);
+    for (auto* button : {look, name, remove, better}) {
         heading()->addWidget(button);
     }
     connect(look, &QPushButton::clicked, this, &IntakeDesk::look);

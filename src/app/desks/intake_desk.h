@@ -23,6 +23,9 @@ class IntakeDesk : public Desk {
   public:
     explicit IntakeDesk(Workbench& workbench);
 
+  signals:
+    void replacementWanted();
+
   protected:
     void reload() override;
 

@@ -5,12 +5,12 @@
 
 #include <QDialog>
 
-class QComboBox;
-class QGridLayout;
 class QLabel;
 class QPushButton;
 
 namespace sober::app {
+
+class TakeoverForm;
 
 /// What the other copies know that the one that stays does not: field by field, to be taken over.
 class TagsWindow : public QDialog {
@@ -22,11 +22,7 @@ class TagsWindow : public QDialog {
 
   private:
     void show(const SetTags& tags);
-    void addField(QGridLayout& grid, const FieldOffer& offer);
-    void addPictures(QGridLayout& grid);
     QString nameOfOther(std::size_t other) const;
-    QString namesOf(const std::vector<std::size_t>& others) const;
-    TagChange chosen() const;
     std::string chosenFrom() const;
     void follow();
 
@@ -35,10 +31,8 @@ class TagsWindow : public QDialog {
     std::vector<Volume> volumes_;
     std::size_t keeper_;
     SetTags tags_;
-    std::vector<QComboBox*> fields_; ///< in the order of the takeover's fields
-    QComboBox* picture_ = nullptr;
     QLabel* explanation_;
-    QWidget* rows_;
+    TakeoverForm* form_;
     QLabel* outcome_;
     QPushButton* put_;
 };

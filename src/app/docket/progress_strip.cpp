@@ -32,6 +32,8 @@ QString nameOfWork(LongWork work) {
         return ProgressStrip::tr("Salvaging");
     case LongWork::inboxes:
         return ProgressStrip::tr("Looking at the inboxes");
+    case LongWork::better:
+        return ProgressStrip::tr("Looking for better ones");
     case LongWork::intake:
         return ProgressStrip::tr("Taking in");
     case LongWork::imageWriting:

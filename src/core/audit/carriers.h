@@ -51,7 +51,8 @@ struct Carrier {
     Loss loss = Loss::none;
 };
 
-/// Whether what carries a recording with other bytes is wanted where a copy has its bytes: it costs more to find.
+/// Whether what carries a recording with other bytes is wanted where a copy has its bytes: it costs more to
+/// find.
 enum class OtherBytes {
     whereNeeded,
     too,

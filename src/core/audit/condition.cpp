@@ -1,5 +1,6 @@
 #include "core/audit/condition.h"
 
+#include "core/catalogue/evidence_store.h"
 #include "core/catalogue/fixity_store.h"
 #include "core/catalogue/player_store.h"
 #include "core/catalogue/volumes.h"
@@ -40,6 +41,9 @@ std::vector<NextStep> nextStepsOf(const Condition& condition) {
     }
     if (condition.total.claims > 0) {
         steps.push_back({NextStep::Kind::lookAtClaims, condition.total.claims, 0});
+    }
+    if (condition.betterKnown > 0) {
+        steps.push_back({NextStep::Kind::replaceLow, condition.betterKnown, 0});
     }
     if (condition.total.examined < condition.total.holdings) {
         steps.push_back({NextStep::Kind::examine, condition.total.holdings - condition.total.examined, 0});
@@ -90,6 +94,14 @@ Result<Condition> conditionOf(const Catalogue& catalogue) {
         return errors.error();
     }
     condition.errors = errors->size();
+    HoldingFilter low;
+    low.underLimit = true;
+    low.betterElsewhere = true;
+    const auto better = EvidenceStore(catalogue).count(low);
+    if (!better) {
+        return better.error();
+    }
+    condition.betterKnown = *better;
     condition.nextSteps = nextStepsOf(condition);
     return condition;
 }

@@ -14,6 +14,7 @@ struct NextStep {
         relink,       ///< count: references of players that lead nowhere
         lookAtErrors, ///< count
         lookAtClaims, ///< count: evidence contradicts what the file claims
+        replaceLow,   ///< count: holdings under the limit of which a better copy is known
         examine,      ///< count: holdings that were never examined
     };
     Kind kind;
@@ -30,6 +31,7 @@ struct Condition {
     std::uint64_t reclaimable = 0;      ///< bytes
     std::uint64_t drift = 0;            ///< holdings that are not what was recorded, and not accepted
     std::uint64_t brokenReferences = 0; ///< of players, that lead nowhere and are missed
+    std::uint64_t betterKnown = 0;      ///< holdings under the limit of which a better copy is known
     std::uint64_t errors = 0;           ///< files that the last surveys could not read or understand
     std::vector<NextStep> nextSteps;    ///< what saves most first
 };

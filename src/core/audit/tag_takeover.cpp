@@ -62,6 +62,15 @@ Result<TagFields> fieldsOf(const Holding& holding, std::span<const Volume> volum
     return worker.readTags(joinPath(volume->root, holding.path));
 }
 
+TagTakeover withSmallPictures(TagTakeover takeover, EvidenceWorker& worker) {
+    constexpr int shownPixels = 256;
+    for (auto& offered : takeover.pictures) {
+        auto small = worker.picture(offered.picture.bytes, shownPixels);
+        offered.small = small ? std::move(*small) : SmallPicture{};
+    }
+    return takeover;
+}
+
 } // namespace
 
 TagTakeover takeoverOf(const TagFields& keeper, std::span<const TagFields> others) {
@@ -150,13 +159,17 @@ Result<SetTags> readSetTags(const SetDetail& detail, std::size_t keeper, std::sp
             read.push_back(std::move(*theirs));
         }
     }
-    tags.takeover = takeoverOf(*own, read);
-    constexpr int shownPixels = 256;
-    for (auto& offered : tags.takeover.pictures) {
-        auto small = worker.picture(offered.picture.bytes, shownPixels);
-        offered.small = small ? std::move(*small) : SmallPicture{};
-    }
+    tags.takeover = withSmallPictures(takeoverOf(*own, read), worker);
     return tags;
+}
+
+Result<TagTakeover> takeoverOfFiles(const BytePath& keeper, const BytePath& other) {
+    EvidenceWorker worker;
+    const auto own = worker.readTags(keeper);
+    const auto theirs = worker.readTags(other);
+    return !own     ? Result<TagTakeover>(own.error())
+           : theirs ? Result(withSmallPictures(takeoverOf(*own, std::span(&*theirs, 1)), worker))
+                    : Result<TagTakeover>(theirs.error());
 }
 
 Outcome planRetag(const Catalogue& catalogue, HoldingId keeper, const TagChange& change,

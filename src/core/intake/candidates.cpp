@@ -200,6 +200,7 @@ Outcome HoldingsSource::addAlikes(const WantedHolding& wanted, std::span<const H
     if (!holdings) {
         return holdings.error();
     }
+    const auto title = lettersAndDigits(wanted.holding.tags.title);
     const auto artist = lettersAndDigits(wanted.holding.tags.artist);
     std::size_t taken = 0;
     for (const auto& holding : *holdings) {
@@ -222,26 +223,35 @@ Outcome HoldingsSource::addAlikes(const WantedHolding& wanted, std::span<const H
     return done();
 }
 
-Result<std::vector<std::vector<Candidate>>>
-HoldingsSource::candidatesFor(std::span<const WantedHolding> wanted, RunControl& control) {
-    auto volumes = Volumes(catalogue_).all();
-    if (!volumes) {
-        return volumes.error();
-    }
-    volumes_ = std::move(*volumes);
-    std::map<std::string, std::vector<HoldingId>> byTitle;
-    for (const auto& each : wanted) {
-        byTitle[lettersAndDigits(each.holding.tags.title)];
-    }
-    byTitle.erase("");
-    const auto walked = EvidenceStore(catalogue_).eachComparable([&](const ComparableHolding& holding) {
-        const auto same = holding.tagged ? byTitle.find(lettersAndDigits(holding.title)) : byTitle.end();
-        if (same != byTitle.end()) {
-            same->second.push_back(holding.holding);
+Outcome HoldingsSource::gatherTitles() {
+    return EvidenceStore(catalogue_).eachComparable([&](const ComparableHolding& holding) {
+        const auto title = holding.tagged ? lettersAndDigits(holding.title) : std::string();
+        if (!title.empty()) {
+            byTitle_.emplace(std::hash<std::string>()(title), holding.holding);
         }
     });
-    if (!walked) {
-        return walked.error();
+}
+
+std::vector<HoldingId> HoldingsSource::alikesOf(const WantedHolding& wanted) const {
+    std::vector<HoldingId> alikes;
+    const auto title = lettersAndDigits(wanted.holding.tags.title);
+    const auto [first, past] = byTitle_.equal_range(std::hash<std::string>()(title));
+    for (auto each = first; !title.empty() && each != past; ++each) {
+        alikes.push_back(each->second);
+    }
+    std::ranges::sort(alikes);
+    return alikes;
+}
+
+Result<std::vector<std::vector<Candidate>>>
+HoldingsSource::candidatesFor(std::span<const WantedHolding> wanted, RunControl& control) {
+    if (volumes_.empty()) {
+        auto volumes = Volumes(catalogue_).all();
+        const auto gathered = volumes ? gatherTitles() : Outcome(volumes.error());
+        if (!gathered) {
+            return gathered.error();
+        }
+        volumes_ = std::move(*volumes);
     }
     std::vector<std::vector<Candidate>> all;
     for (const auto& each : wanted) {
@@ -250,10 +260,7 @@ HoldingsSource::candidatesFor(std::span<const WantedHolding> wanted, RunControl&
         }
         auto& candidates = all.emplace_back();
         auto outcome = addMembers(each, candidates);
-        const auto alikes = byTitle.find(lettersAndDigits(each.holding.tags.title));
-        if (outcome && alikes != byTitle.end()) {
-            outcome = addAlikes(each, alikes->second, candidates);
-        }
+        outcome = outcome ? addAlikes(each, alikesOf(each), candidates) : outcome;
         if (!outcome) {
             return outcome.error();
         }

@@ -4,7 +4,7 @@
 #include "core/base/run_control.h"
 #include "core/intake/wanted.h"
 
-#include <map>
+#include <unordered_map>
 
 namespace sober {
 
@@ -72,8 +72,12 @@ class HoldingsSource final : public ReplacementSource {
                       std::vector<Candidate>& candidates) const;
     Candidate candidateOf(const Holding& holding) const;
 
+    Outcome gatherTitles();
+    std::vector<HoldingId> alikesOf(const WantedHolding& wanted) const;
+
     const Catalogue& catalogue_;
     std::vector<Volume> volumes_;
+    std::unordered_multimap<std::size_t, HoldingId> byTitle_; ///< all that have one; by its hash
 };
 
 } // namespace sober

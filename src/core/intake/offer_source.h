@@ -3,6 +3,8 @@
 #include "core/intake/candidates.h"
 #include "core/intake/offer_shelf.h"
 
+#include <map>
+
 namespace sober {
 
 /// What the offer shelf could give. Title, artist and length of what is wanted are sent to it, and nothing

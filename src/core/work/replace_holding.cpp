@@ -278,37 +278,63 @@ class ReplacementPlanning {
     PlannedReplacement plan_;
 };
 
+WantedRow rowOf(WantedHolding wanted, std::vector<Candidate> all) {
+    WantedRow row;
+    if (wanted.evidence && wanted.evidence->bandwidth) {
+        row.cutoff = wanted.evidence->bandwidth->cutoff;
+    }
+    wanted.evidence.reset();
+    row.wanted = std::move(wanted);
+    rank(all);
+    for (auto& candidate : all) {
+        (candidate.unfit ? row.refused : row.candidates).push_back(std::move(candidate));
+    }
+    return row;
+}
+
 } // namespace
 
 Result<WantedLook> lookForBetter(const Catalogue& catalogue, std::span<const HoldingId> wanted, bool askShelf,
-                                 RunControl& control) {
-    auto details = wantedDetails(catalogue, wanted);
-    auto held = details ? HoldingsSource(catalogue).candidatesFor(*details, control)
-                        : Result<std::vector<std::vector<Candidate>>>(details.error());
-    const auto shelf = OfferStore(catalogue).shelf();
-    if (!held || !shelf) {
-        return held ? shelf.error() : held.error();
+                                 RunControl& control, const ProgressSink& onProgress) {
+    constexpr std::size_t together = 100; // their evidence lies in memory
+    const auto address = OfferStore(catalogue).shelf();
+    if (!address) {
+        return address.error();
     }
+    std::optional<OfferSource> shelf;
+    if (askShelf && *address) {
+        shelf.emplace(OfferShelf(**address));
+    }
+    HoldingsSource holdings(catalogue);
     WantedLook look;
-    auto offered = Result(std::vector<std::vector<Candidate>>(details->size()));
-    if (askShelf && *shelf) {
-        offered = OfferSource(OfferShelf(**shelf)).candidatesFor(*details, control);
-        if (!offered && offered.error().cause == Cause::interrupted) {
-            return offered.error();
+    Progress progress;
+    progress.totalFiles = wanted.size();
+    for (std::size_t at = 0; at < wanted.size(); at += together) {
+        const auto ids = wanted.subspan(at, std::min(together, wanted.size() - at));
+        auto details = wantedDetails(catalogue, ids);
+        auto held = details ? holdings.candidatesFor(*details, control)
+                            : Result<std::vector<std::vector<Candidate>>>(details.error());
+        if (!held) {
+            return held.error();
         }
-        look.problem = offered ? std::string() : offered.error().sentence;
-    }
-    for (std::size_t i = 0; i < details->size(); ++i) {
-        WantedRow row{std::move((*details)[i]), {}, {}};
-        auto all = std::move((*held)[i]);
-        if (offered) {
-            std::ranges::move((*offered)[i], std::back_inserter(all));
+        if (shelf) {
+            auto offered = shelf->candidatesFor(*details, control);
+            if (!offered && offered.error().cause == Cause::interrupted) {
+                return offered.error();
+            }
+            if (!offered) {
+                look.problem = offered.error().sentence;
+                shelf.reset(); // it is not asked again and again
+            }
+            for (std::size_t i = 0; offered && i < details->size(); ++i) {
+                std::ranges::move((*offered)[i], std::back_inserter((*held)[i]));
+            }
         }
-        rank(all);
-        for (auto& candidate : all) {
-            (candidate.unfit ? row.refused : row.candidates).push_back(std::move(candidate));
+        for (std::size_t i = 0; i < details->size(); ++i) {
+            look.rows.push_back(rowOf(std::move((*details)[i]), std::move((*held)[i])));
         }
-        look.rows.push_back(std::move(row));
+        progress.files += ids.size();
+        onProgress(progress);
     }
     return look;
 }

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/intake/candidates.h"
+#include "core/media/tag_fields.h"
 #include "core/remedy/journal/carried_out.h"
 #include "core/remedy/journal/hooks.h"
 
@@ -8,7 +9,8 @@ namespace sober {
 
 /// What could be better, and what there is for and against each candidate.
 struct WantedRow {
-    WantedHolding wanted;
+    WantedHolding wanted;              ///< without its evidence
+    std::optional<double> cutoff;      ///< Hz, where its bandwidth ends, if that was measured
     std::vector<Candidate> candidates; ///< that fit, the best first
     std::vector<Candidate> refused;
 };
@@ -20,7 +22,7 @@ struct WantedLook {
     std::string problem;
 };
 Result<WantedLook> lookForBetter(const Catalogue& catalogue, std::span<const HoldingId> wanted, bool askShelf,
-                                 RunControl& control);
+                                 RunControl& control, const ProgressSink& onProgress);
 
 struct ReplaceRequest {
     BytePath holding;                   ///< absolute: what is to be replaced
