@@ -46,6 +46,10 @@ int main(int argc, char** argv) {
     seeds.push_back("wvpk\x40" + std::string(3, '\0') + "\x10\x04" + std::string(54, '\0') + "wvpk");
     seeds.push_back("MPCKSH\x0F" + std::string(5, '\x08') + std::string(7, '\x11') + "SE\x03");
     seeds.push_back("sober image map 1\nsource /dev/x\nbytes 9\n0 4 read\n4 9 bad\n");
+    seeds.push_back(R"({"schema":"sober.offers/1","offers":[{"for":2,"address":"files/a.flac","title":"A",)"
+                    R"("artist":"B","seconds":61.5,"codec":"flac","lossless":true,"bitrate":900000,)"
+                    R"("bytes":12,"sha256":")" +
+                    std::string(64, 'a') + R"(","fingerprint":[1,4294967295]}]})");
     seeds.push_back("[Trash Info]\nPath=a%20b\nDeletionDate=2020-01-01T00:00:00\n");
     seeds.push_back(std::string("\x02\0\0\0\0\0\0\0", 8) + std::string(16, '\1') +
                     std::string("\x02\0\0\0C\0:\0", 8));

@@ -1,6 +1,7 @@
 #include "core/exchange/bag_text.h"
 #include "core/exchange/checksum_list.h"
 #include "core/exchange/playlist.h"
+#include "core/intake/offers.h"
 #include "core/media/carve/byte_parts.h"
 #include "core/media/carve/join_pieces.h"
 #include "core/media/carve/scanner.h"
@@ -92,6 +93,13 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         }
     }
     const std::string_view text(reinterpret_cast<const char*>(data), size);
+    if (const auto offers = sober::offersFrom(text, 3)) {
+        for (const auto& offer : *offers) {
+            if (offer.number >= 3 || offer.bytes == 0 || offer.address.empty() || !(offer.claims.duration > 0)) {
+                std::abort();
+            }
+        }
+    }
     for (const char* name : {"list.sha256", "list.b2", "list.sfv"}) {
         const auto list = sober::parseChecksumList(text, name);
         for (std::size_t i = 0; list && i < list->files.size(); ++i) {
