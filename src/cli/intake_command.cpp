@@ -2,6 +2,7 @@
 
 #include "cli/answers.h"
 #include "core/transfer/layout.h"
+#include "core/work/latest_list.h"
 #include "core/work/take_arrivals.h"
 #include "core/work/take_finds.h"
 
@@ -68,10 +69,17 @@ int runIntakeAdd(const CommonOptions& common, const InboxOptions& options) {
         sayOn(stderr, "{}\n", parsed.error().sentence);
         return exitUsage;
     }
+    if (!options.latest.empty() && !isListPath(options.latest)) {
+        sayOn(stderr, "A list of the latest arrivals ends in .m3u8, .xspf or .pls.\n");
+        return exitUsage;
+    }
     const auto catalogue = openWorking(common);
-    const auto kept =
-        catalogue ? InboxStore(*catalogue).keep({0, fromHere(options.folder), fromHere(options.into), layout})
-                  : Outcome(catalogue.error());
+    const auto latest =
+        options.latest.empty() ? BytePath() : placeOf(options.latest).value_or(options.latest);
+    const auto kept = catalogue
+                          ? InboxStore(*catalogue)
+                                .keep({0, fromHere(options.folder), fromHere(options.into), layout, latest})
+                          : Outcome(catalogue.error());
     return kept ? exitDone : fail(kept.error());
 }
 

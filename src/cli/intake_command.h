@@ -8,6 +8,7 @@ struct InboxOptions {
     BytePath folder;
     BytePath into;
     std::string layout;
+    BytePath latest; ///< the list of the latest arrivals; "" for none
 };
 
 struct IntakeTakeOptions {

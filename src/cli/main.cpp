@@ -288,6 +288,8 @@ int runCommand(int argc, char** argv) {
     intakeAdd->add_option("DIR", inbox.folder, "the folder where new audio lands")->required();
     intakeAdd->add_option("--into", inbox.into, "the folder into which it is filed")->required();
     intakeAdd->add_option("--layout", inbox.layout, "folders and names there, by fields and quoted text");
+    intakeAdd->add_option("--latest", inbox.latest,
+                          "a list of the latest arrivals that is kept for a player");
     auto* intakeRemove =
         intakeCommand->add_subcommand("remove", "name it no inbox any more; nothing of it changes");
     intakeRemove->add_option("DIR", inbox.folder, "the folder")->required();

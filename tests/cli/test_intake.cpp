@@ -143,6 +143,34 @@ TEST_CASE("What is advised is done: filed with mended tags, replaced, let go of,
     CHECK(arriving.arrivals().size() == 2);
 }
 
+TEST_CASE("A list of the latest arrivals is kept for a player, and what others wrote is left") {
+    const Arriving arriving;
+    const auto list = arriving.folder / "V/latest.xspf";
+    CHECK(arriving
+              .tell({"intake", "add", arriving.folder / "in", "--into", arriving.folder / "V/Taken in",
+                     "--latest", arriving.folder / "V/latest.txt"})
+              .code == 2);
+    CHECK(arriving
+              .tell({"intake", "add", arriving.folder / "in", "--into", arriving.folder / "V/Taken in",
+                     "--latest", list})
+              .code == 0);
+    CHECK(arriving.tell({"intake", "take", arriving.folder / "in/better.flac"}).code == 0);
+    CHECK(run({"xmllint", "--noout", list}).code == 0);
+    CHECK(readFile(list).find("Two.flac") != std::string::npos);
+    CHECK(arriving.tell({"intake", "take", arriving.folder / "in/03 - Ensemble - Slack  Water.flac"}).code ==
+          0);
+    const auto both = readFile(list);
+    CHECK(both.find("Slack") < both.find("Two.flac"));
+    CHECK(both.find("Two.flac") != std::string::npos);
+    // Its player has written to it since.
+    writeFile(list, both + "<!-- mine -->");
+    const auto taken = arriving.tell({"intake", "take", arriving.folder / "in/false.flac"});
+    CHECK(taken.code == 3);
+    CHECK(taken.err.find("was changed since") != std::string::npos);
+    CHECK(readFile(list) == both + "<!-- mine -->");
+    CHECK(json::parse(arriving.tell({"docket"}).out)["actions"].empty());
+}
+
 TEST_CASE("What is named is filed, whatever was advised, and what is no arrival is refused") {
     const Arriving arriving;
     CHECK(arriving.tell({"intake", "take", arriving.folder / "in/false.flac"}).code == 0);

@@ -4,6 +4,7 @@
 #include "app/desks/file_manager.h"
 #include "app/desks/move_window.h"
 #include "app/desks/standing_list_box.h"
+#include "app/desks/tag_table_window.h"
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
 #include "core/audit/plan_places.h"
@@ -106,6 +107,9 @@ void FindDesk::buildButtons() {
     auto* move = keyButton(tr("Move…"), QKeySequence(Qt::Key_M), this);
     move->setToolTip(tr(
         "Move the selected, or the folder where that has the cursor; or drag them onto a volume or folder"));
+    auto* tags = keyButton(tr("Tags…"), QKeySequence(Qt::Key_G), this);
+    tags->setToolTip(tr("Edit the tags of the selected in a table"));
+    connect(tags, &QPushButton::clicked, this, &FindDesk::editTags);
     auto* withdraw = keyButton(tr("Take back"), QKeySequence(Qt::Key_U), this);
     withdraw->setToolTip(tr("Take the selected off the docket again"));
     auto* keep = new QPushButton(tr("Keep as list…"), this);
@@ -125,6 +129,7 @@ void FindDesk::buildButtons() {
     row->addWidget(folder);
     row->addWidget(retire);
     row->addWidget(move);
+    row->addWidget(tags);
     row->addWidget(withdraw);
     row->addWidget(bring);
     row->addStretch(1);
@@ -283,6 +288,24 @@ void FindDesk::askDetail() {
         [this, asked = ++detailAsked_](const std::optional<FoundDetail>& detail) {
             if (asked == detailAsked_) {
                 panel_->setDetail(detail);
+            }
+        });
+}
+
+void FindDesk::editTags() {
+    workbench().ask<std::vector<FoundHolding>>(
+        this, [ids = selected()](const Catalogue& catalogue) { return foundHoldings(catalogue, ids); },
+        [this](const std::vector<FoundHolding>& found) {
+            TagTableWindow::Files files;
+            for (const auto& each : found) {
+                if (each.reachable) {
+                    files.emplace_back(each.holding.id, each.path);
+                }
+            }
+            if (files.empty()) {
+                emit workbench().failed(tr("Choose holdings that are at hand first."));
+            } else {
+                (new TagTableWindow(workbench(), std::move(files), this))->open();
             }
         });
 }

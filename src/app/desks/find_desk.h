@@ -48,6 +48,7 @@ class FindDesk : public Desk {
     void showIds(const std::vector<HoldingId>& ids);
     void drawHits();
     void askDetail();
+    void editTags();
     std::vector<HoldingId> selected() const;
     void retire();
     void move();

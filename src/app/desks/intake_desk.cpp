@@ -4,10 +4,12 @@
 #include "app/charts/arrival_chart.h"
 #include "app/desks/ask_window.h"
 #include "app/desks/intake_window.h"
+#include "app/desks/tag_table_window.h"
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
 #include "core/audit/sameness.h"
 #include "core/transfer/layout.h"
+#include "core/work/latest_list.h"
 #include "core/work/take_finds.h"
 
 #include <QCheckBox>
@@ -139,6 +141,9 @@ void IntakeDesk::buildRows() {
         "looked at is filed"));
     auto* leave = keyButton(tr("Leave"), QKeySequence(Qt::Key_A), this);
     leave->setToolTip(tr("Do not show the selected any more, until the program is started again"));
+    auto* tags = keyButton(tr("Tags…"), QKeySequence(Qt::Key_G), this);
+    tags->setToolTip(tr("Edit the tags of the selected, or of all, in a table"));
+    connect(tags, &QPushButton::clicked, this, &IntakeDesk::editTags);
     mend_ = new QCheckBox(tr("Mend tags"), this);
     mend_->setToolTip(tr("As proposed, before they are filed"));
     mend_->setChecked(true);
@@ -147,6 +152,7 @@ void IntakeDesk::buildRows() {
     above->addStretch(1);
     above->addWidget(mend_);
     above->addSpacing(12);
+    above->addWidget(tags);
     above->addWidget(take);
     above->addWidget(leave);
     body()->addLayout(above);
@@ -316,16 +322,38 @@ void IntakeDesk::askForInbox() {
                  QString::fromLatin1(usualLayout)},
                 this);
             connect(window, &AskWindow::answered, this, [this, folder, into](const QString& layout) {
-                workbench().lookAtInboxes(
-                    [folder, into, layout = layout.toStdString()](const Catalogue& catalogue) -> Outcome {
-                        const auto parsed = Layout::named(layout);
-                        return parsed ? InboxStore(catalogue).keep({0, folder, into, layout})
-                                      : Outcome(parsed.error());
-                    });
+                askForLatest({0, folder, into, layout.toStdString()});
             });
             window->open();
         });
     });
+}
+
+void IntakeDesk::askForLatest(const Inbox& inbox) {
+    auto* window = new AskWindow({tr("A list of the latest arrivals"),
+                                  tr("A file that a player reads, ending in .m3u8, .xspf or .pls: the "
+                                     "hundred that were filed last, renewed "
+                                     "whenever something is taken in. Empty for none."),
+                                  tr("Name the inbox"),
+                                  {QString(), shownPath(joinPath(inbox.into, "Latest arrivals.m3u8"))},
+                                  QString()},
+                                 this);
+    connect(window, &AskWindow::answered, this, [this, inbox](const QString& latest) {
+        workbench().lookAtInboxes([named = inbox, latest = latest.trimmed().toStdString()](
+                                      const Catalogue& catalogue) mutable -> Outcome {
+            const auto parsed = Layout::named(named.layout);
+            if (!parsed) {
+                return parsed.error();
+            }
+            if (!latest.empty() && !isListPath(latest)) {
+                return Error{Cause::invalid, latest,
+                             "A list of the latest arrivals ends in .m3u8, .xspf or .pls."};
+            }
+            named.latest = latest;
+            return InboxStore(catalogue).keep(named);
+        });
+    });
+    window->open();
 }
 
 void IntakeDesk::removeInbox() {
@@ -354,6 +382,25 @@ void IntakeDesk::take() {
     auto* window = new IntakeWindow(chosen, mend_->isChecked(), this);
     connect(window, &IntakeWindow::agreed, this, [this, request] { workbench().takeArrivals(request); });
     window->open();
+}
+
+void IntakeDesk::editTags() {
+    TagTableWindow::Files files;
+    const auto chosen = selected();
+    if (chosen.size() > 1) {
+        for (const auto* arrival : chosen) {
+            files.emplace_back(arrival->holding.id, arrival->path);
+        }
+    } else {
+        for (const auto& arrival : arrivals_->rows()) {
+            if (arrival.advice != IntakeAdvice::retire) {
+                files.emplace_back(arrival.holding.id, arrival.path);
+            }
+        }
+    }
+    if (!files.empty()) {
+        (new TagTableWindow(workbench(), std::move(files), this))->open();
+    }
 }
 
 void IntakeDesk::leave() {

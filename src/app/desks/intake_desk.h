@@ -37,7 +37,9 @@ class IntakeDesk : public Desk {
     void watch(const std::vector<Inbox>& inboxes);
     void look();
     void askForInbox();
+    void askForLatest(const Inbox& inbox);
     void removeInbox();
+    void editTags();
     void take();
     void leave();
     void showChosen();

@@ -8,11 +8,12 @@ namespace sober {
 Result<std::vector<Inbox>> InboxStore::all() const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),
-                              "SELECT id, folder, destination, layout FROM inboxes ORDER BY folder");
+                              "SELECT id, folder, destination, layout, latest FROM inboxes ORDER BY folder");
         std::vector<Inbox> inboxes;
         while (ask.executeStep()) {
             inboxes.push_back({ask.getColumn(0).getInt64(), bytesOf(ask.getColumn(1)),
-                               bytesOf(ask.getColumn(2)), ask.getColumn(3).getString()});
+                               bytesOf(ask.getColumn(2)), ask.getColumn(3).getString(),
+                               bytesOf(ask.getColumn(4))});
         }
         return inboxes;
     });
@@ -40,11 +41,13 @@ Outcome InboxStore::keep(const Inbox& inbox) const {
     return guarded(catalogue_, [&] {
         SQLite::Statement insert(
             catalogue_.database(),
-            "INSERT INTO inboxes(folder, destination, layout) VALUES(?,?,?) ON CONFLICT(folder) "
-            "DO UPDATE SET destination = excluded.destination, layout = excluded.layout");
+            "INSERT INTO inboxes(folder, destination, layout, latest) VALUES(?,?,?,?) ON CONFLICT(folder) DO "
+            "UPDATE SET destination = excluded.destination, layout = excluded.layout, latest = "
+            "excluded.latest");
         bindBytes(insert, 1, inbox.folder);
         bindBytes(insert, 2, inbox.into);
         insert.bind(3, inbox.layout);
+        bindBytes(insert, 4, inbox.latest);
         insert.exec();
     });
 }

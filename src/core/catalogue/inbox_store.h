@@ -12,6 +12,8 @@ struct Inbox {
     BytePath folder; ///< absolute
     BytePath into;   ///< absolute
     std::string layout;
+    BytePath latest =
+        {}; ///< absolute: the list of the latest arrivals that is kept for a player; "" for none
 };
 
 class InboxStore {

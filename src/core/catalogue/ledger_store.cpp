@@ -413,6 +413,22 @@ Result<std::vector<LedgerAction>> LedgerStore::unflushed() const {
     });
 }
 
+Result<bool> LedgerStore::hasWritten(const BytePath& list, const Checksum128& content) const {
+    return guarded(catalogue_, [&] {
+        const std::string wrote(word(ActionKind::writeList));
+        const std::string renewed(word(ActionKind::replaceList));
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT 1 FROM ledger_actions WHERE place = ? AND made_xxh3 = ? "
+                              "AND step = ? AND kind IN (?, ?)");
+        bindBytes(ask, 1, list);
+        bindBytes(ask, 2, content);
+        ask.bind(3, static_cast<int>(ActionStep::carriedOut));
+        ask.bind(4, wrote);
+        ask.bind(5, renewed);
+        return ask.executeStep();
+    });
+}
+
 Result<std::vector<LedgerEntry>> LedgerStore::unclosed() const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),

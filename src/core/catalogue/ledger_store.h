@@ -109,6 +109,8 @@ class LedgerStore {
     Result<std::vector<LedgerAction>> unfinished() const;
     /// Actions that are done and not known to be flushed.
     Result<std::vector<LedgerAction>> unflushed() const;
+    /// Whether a list was written by us at a place, with this content.
+    Result<bool> hasWritten(const BytePath& list, const Checksum128& content) const;
     /// Entries that were never closed.
     Result<std::vector<LedgerEntry>> unclosed() const;
 

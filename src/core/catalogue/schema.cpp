@@ -596,9 +596,13 @@ constexpr const char* offerStep = R"sql(
 CREATE TABLE offer_shelves(address TEXT PRIMARY KEY) WITHOUT ROWID;
 )sql";
 
-constexpr std::array<const char*, 15> steps{firstStep,    evidenceStep, copiesStep,  decidingStep, fixityStep,
-                                            outsideStep,  playersStep,  consentStep, enginesStep,  searchStep,
-                                            transferStep, salvageStep,  lendingStep, inboxStep,    offerStep};
+constexpr const char* latestStep = R"sql(
+ALTER TABLE inboxes ADD COLUMN latest BLOB NOT NULL DEFAULT x'';
+)sql";
+
+constexpr std::array<const char*, 16> steps{
+    firstStep,   evidenceStep, copiesStep,   decidingStep, fixityStep,  outsideStep, playersStep, consentStep,
+    enginesStep, searchStep,   transferStep, salvageStep,  lendingStep, inboxStep,   offerStep,   latestStep};
 
 } // namespace
 

@@ -8,7 +8,7 @@
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
-#include "core/evidence/worker/evidence_worker.h"
+#include "core/intake/read_tags.h"
 #include "core/transfer/filing.h"
 #include "core/transfer/target_place.h"
 
@@ -16,25 +16,11 @@
 
 #include <algorithm>
 #include <array>
-#include <filesystem>
 
 namespace sober {
 namespace {
 
 constexpr Nanoseconds restsAfter = 10'000'000'000; // no source
-
-/// Pictures that people call covers.
-bool isCoverName(const BytePath& path) {
-    const auto name = lowerAscii(nameOf(path));
-    for (const auto* stem : {"cover.", "folder.", "front."}) {
-        for (const auto* ending : {"jpg", "jpeg", "png"}) {
-            if (name == std::string(stem) + ending) {
-                return true;
-            }
-        }
-    }
-    return false;
-}
 
 std::optional<double> cutoffOf(const Evidence& evidence) {
     return evidence.bandwidth ? std::optional(evidence.bandwidth->cutoff) : std::nullopt;
@@ -311,61 +297,22 @@ class ArrivalLook {
     }
 
     Outcome propose() {
-        CollectionNames names;
-        const auto read = Holdings(catalogue_)
-                              .eachFiled([&](const std::string& artist, const std::string& genre,
-                                             VolumeId volume, const BytePath& path) {
-                                  const auto on = std::ranges::find(volumes_, volume, &Volume::id);
-                                  if (on != volumes_.end() && !isInAnInbox(joinPath(on->root, path))) {
-                                      names.add(artist, genre);
-                                  }
-                              });
-        if (!read) {
-            return read;
-        }
-        EvidenceWorker worker;
-        std::vector<TaggedFile> files;
-        std::map<BytePath, Picture> pictures;
+        std::vector<BytePath> paths;
         std::vector<Arrival*> asked;
         for (auto& arrival : arrivals_) {
-            if (!control_.proceed()) {
-                return Error{Cause::interrupted, {}, "Stopped before all arrivals were looked at."};
-            }
-            if (arrival.advice == IntakeAdvice::retire) {
-                continue; // it is not kept
-            }
-            auto tags = worker.readTags(arrival.path);
-            if (tags) {
-                files.push_back({arrival.path, std::move(*tags)});
+            if (arrival.advice != IntakeAdvice::retire) { // else it is not kept
+                paths.push_back(arrival.path);
                 asked.push_back(&arrival);
-                lookForPicture(BytePath(parentOf(arrival.path)), pictures);
             }
         }
-        auto proposals = proposeTags(files, names, pictures);
+        auto read = readAndPropose(catalogue_, paths, control_);
+        if (!read) {
+            return read.error();
+        }
         for (std::size_t i = 0; i < asked.size(); ++i) {
-            asked[i]->proposals = std::move(proposals[i]);
+            asked[i]->proposals = std::move(read->proposals[i]);
         }
         return done();
-    }
-
-    void lookForPicture(const BytePath& folder, std::map<BytePath, Picture>& pictures) {
-        constexpr std::uint64_t largest = 2U << 20; // a picture in every file of an album; no source
-        if (!looked_.insert(folder).second) {
-            return;
-        }
-        std::error_code failed;
-        for (const auto& entry : std::filesystem::directory_iterator(folder, failed)) {
-            const BytePath path = entry.path().string();
-            auto bytes = isCoverName(path) ? wholeFile(path, largest) : Result<std::string>(Error{});
-            if (bytes && bytes->size() > 4) {
-                const bool isPng = bytes->starts_with("\x89PNG");
-                const bool isJpeg = bytes->starts_with("\xFF\xD8");
-                if (isPng || isJpeg) {
-                    pictures[folder] = {isPng ? "image/png" : "image/jpeg", 3, std::move(*bytes)};
-                    return;
-                }
-            }
-        }
     }
 
     const Catalogue& catalogue_;
@@ -375,7 +322,6 @@ class ArrivalLook {
     std::vector<Volume> volumes_;
     std::vector<Arrival> arrivals_;
     std::map<SetId, std::vector<Arrival*>> sets_; ///< arrivals of one recording
-    std::set<BytePath> looked_;
 };
 
 } // namespace

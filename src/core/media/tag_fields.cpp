@@ -14,7 +14,11 @@ using Json = nlohmann::json;
 
 TagFields changed(TagFields fields, const TagChange& change) {
     for (const auto& [name, values] : change.fields) {
-        fields.fields[name] = values;
+        if (values.empty()) {
+            fields.fields.erase(name);
+        } else {
+            fields.fields[name] = values;
+        }
     }
     if (change.picture) {
         fields.pictures.push_back(*change.picture);
@@ -26,7 +30,7 @@ std::string changeWords(const TagChange& change) {
     std::string words;
     const auto add = [&](const std::string& more) { words += (words.empty() ? "" : "; ") + more; };
     for (const auto& [name, values] : change.fields) {
-        add(fmt::format("{}: {}", name, fmt::join(values, ", ")));
+        add(values.empty() ? name + " goes" : fmt::format("{}: {}", name, fmt::join(values, ", ")));
     }
     if (change.picture) {
         add("a picture of " + humanBytes(change.picture->bytes.size()));

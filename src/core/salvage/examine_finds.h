@@ -2,6 +2,7 @@
 
 #include "core/base/run_control.h"
 #include "core/catalogue/salvage_store.h"
+#include "core/media/image_files.h"
 
 #include <functional>
 #include <span>

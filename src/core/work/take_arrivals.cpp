@@ -10,9 +10,11 @@
 #include "core/survey/survey.h"
 #include "core/work/become_volume.h"
 #include "core/work/carry_out.h"
+#include "core/work/latest_list.h"
 #include "core/work/take_in_survey.h"
 
 #include <algorithm>
+#include <array>
 #include <set>
 
 namespace sober {
@@ -25,7 +27,8 @@ class Intake {
         : catalogue_(catalogue), request_(request), control_(control), hooks_(hooks) {}
 
     Result<CarriedOut> run() {
-        for (const auto phase : {&Intake::choose, &Intake::mendTags, &Intake::file, &Intake::retire}) {
+        for (const auto phase :
+             {&Intake::choose, &Intake::mendTags, &Intake::file, &Intake::retire, &Intake::renewLists}) {
             if (const auto taken = (this->*phase)(); !taken) {
                 return taken.error();
             }
@@ -41,6 +44,7 @@ class Intake {
         Arrival arrival;
         bool isFiled = false;   ///< it goes to its place; else it is retired
         bool isMoved = false;   ///< on its own file system
+        bool isEdited = false;  ///< its tags were edited by hand; that waits on the docket
         bool hasFailed = false; ///< something before was refused
     };
 
@@ -65,11 +69,14 @@ class Intake {
     }
 
     Outcome mendTags() {
-        if (!request_.withProposals) {
-            return done();
-        }
         for (auto& each : chosen_) {
-            if (each.isFiled && !each.arrival.proposals.empty()) {
+            const std::array own{each.arrival.holding.id};
+            const auto edited = DocketStore(catalogue_).standing(own, ActionKind::retag);
+            if (!edited) {
+                return edited.error();
+            }
+            each.isEdited = each.isFiled && !edited->empty();
+            if (each.isFiled && !each.isEdited && request_.withProposals && !each.arrival.proposals.empty()) {
                 const auto planned = planRetag(catalogue_, each.arrival.holding.id,
                                                changeOf(each.arrival.proposals), "intake");
                 if (!planned) {
@@ -89,8 +96,9 @@ class Intake {
             }
         }
         // Where it is filed is told by its tags as they are now.
-        auto again = request_.withProposals ? lookAtArrivals(catalogue_, control_, request_.layout)
-                                            : Result(std::vector<Arrival>{});
+        const bool isMended = request_.withProposals || std::ranges::any_of(chosen_, &Chosen::isEdited);
+        auto again =
+            isMended ? lookAtArrivals(catalogue_, control_, request_.layout) : Result(std::vector<Arrival>{});
         const auto volumes = again ? Volumes(catalogue_).all() : Result<std::vector<Volume>>(again.error());
         if (!volumes) {
             return volumes.error();
@@ -166,13 +174,44 @@ class Intake {
         return added ? carry(ActionKind::retire) : added;
     }
 
+    Outcome renewLists() {
+        std::set<std::int64_t> met;
+        for (const auto& each : chosen_) {
+            const auto& inbox = each.arrival.inbox;
+            if (inbox.latest.empty() || !met.insert(inbox.id).second) {
+                continue;
+            }
+            const auto action = latestListAction(catalogue_, inbox);
+            if (!action) {
+                result_.refused.push_back({inbox.latest, action.error().sentence});
+                continue;
+            }
+            if (!*action) {
+                continue;
+            }
+            if (const auto added = DocketStore(catalogue_).add(std::array{**action}); !added) {
+                return added;
+            }
+            listing_ = inbox.latest;
+            const auto carried = carry((*action)->kind);
+            // What could not be written is said, and not tried again and again.
+            const auto left =
+                carried ? DocketStore(catalogue_).removePlaces(std::array{inbox.latest}) : carried;
+            if (!left) {
+                return left;
+            }
+        }
+        return done();
+    }
+
     /// What of a kind was put on the docket here, and nothing else that waits there.
     Outcome carry(ActionKind kind) {
         const auto isOurs = [&](const DocketAction& action) {
-            return action.kind == kind && (retiring_.contains(action.holding) ||
-                                           std::ranges::any_of(chosen_, [&](const Chosen& each) {
-                                               return each.arrival.holding.id == action.holding;
-                                           }));
+            return action.kind == kind &&
+                   ((isOwnList(kind) && action.place == listing_) || retiring_.contains(action.holding) ||
+                    std::ranges::any_of(chosen_, [&](const Chosen& each) {
+                        return each.arrival.holding.id == action.holding;
+                    }));
         };
         auto carried = carryOut(catalogue_, control_, hooks_, isOurs);
         if (!carried) {
@@ -199,6 +238,7 @@ class Intake {
     const CarryOutHooks& hooks_;
     std::vector<Chosen> chosen_;
     std::set<HoldingId> retiring_;
+    BytePath listing_; ///< the list of the latest that is renewed now
     CarriedOut result_;
 };
 

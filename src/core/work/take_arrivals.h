@@ -21,7 +21,7 @@ struct IntakeRequest {
 /// Through the docket: tags are mended first; then it is moved to its place or, on another file system,
 /// copied there and read back; players that point at it follow; then what was copied, what a better arrival
 /// replaces, and what is held already is retired, once what stays is proven. Whatever is refused on the way
-/// keeps what comes after it from happening.
+/// keeps what comes after it from happening. Last the lists of the latest arrivals are renewed.
 Result<CarriedOut> takeArrivals(Catalogue& catalogue, const IntakeRequest& request, RunControl& control,
                                 const CarryOutHooks& hooks);
 

@@ -37,12 +37,14 @@ Result<Proven> proveReplaceable(DoingContext& context, const PlannedAction& plan
         return there.error();
     }
     action.checksum = there->checksums.file;
-    const auto ours = TransferStore(context.catalogue).hasWritten(planned.path, action.checksum);
-    if (!ours || !*ours) {
-        return ours ? refusedError(planned.path,
-                                   displayPath(planned.path) +
-                                       " was changed since a transfer wrote it; it stays as it is.")
-                    : ours.error();
+    const auto byTransfer = TransferStore(context.catalogue).hasWritten(planned.path, action.checksum);
+    const auto byUs = LedgerStore(context.catalogue).hasWritten(planned.path, action.checksum);
+    if (!byTransfer || !byUs) {
+        return byTransfer ? byUs.error() : byTransfer.error();
+    }
+    if (!*byTransfer && !*byUs) {
+        return refusedError(planned.path,
+                            displayPath(planned.path) + " was changed since we wrote it; it stays as it is.");
     }
     const auto room = proveRoom(planned, action);
     return room ? Result<Proven>(Proven{there->stamp, std::nullopt}) : Result<Proven>(room.error());
