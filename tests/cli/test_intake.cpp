@@ -143,6 +143,24 @@ TEST_CASE("What is advised is done: filed with mended tags, replaced, let go of,
     CHECK(arriving.arrivals().size() == 2);
 }
 
+TEST_CASE("An inbox within a volume that is only indexed is examined in full") {
+    const Arriving arriving;
+    fs::create_directories(arriving.folder / "P/arriving");
+    fs::copy_file(arriving.folder / "in/worse.mp3", arriving.folder / "P/arriving/worse.mp3");
+    fs::copy_file(arriving.folder / "in/better.flac", arriving.folder / "P/better.flac");
+    fs::last_write_time(arriving.folder / "P/arriving/worse.mp3",
+                        fs::file_time_type::clock::now() - std::chrono::hours(2));
+    CHECK(arriving.tell({"survey", arriving.folder / "P", "--effort", "index"}).code == 0);
+    CHECK(
+        arriving
+            .tell({"intake", "add", arriving.folder / "P/arriving", "--into", arriving.folder / "V/Taken in"})
+            .code == 0);
+    const auto arrivals = arriving.arrivals();
+    CHECK(arrivals.at("worse.mp3")["advice"] == "retire");
+    const auto answer = json::parse(arriving.tell({"condition"}).out);
+    CHECK(answer["volumes"].size() == 3); // and no volume of its own for it
+}
+
 TEST_CASE("A list of the latest arrivals is kept for a player, and what others wrote is left") {
     const Arriving arriving;
     const auto list = arriving.folder / "V/latest.xspf";

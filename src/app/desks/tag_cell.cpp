@@ -1,5 +1,6 @@
 #include "app/desks/tag_cell.h"
 
+#include "app/desks/tag_table_model.h"
 #include "app/lists/list_view.h"
 #include "app/theme/marks.h"
 #include "app/theme/theme.h"
@@ -28,7 +29,12 @@ void TagCell::paint(QPainter* painter, const QStyleOptionViewItem& option, const
     const auto font = index.data(Qt::FontRole);
     painter->setFont(font.isValid() ? font.value<QFont>() : Theme::text());
     painter->setPen(index.data(Qt::ForegroundRole).value<QColor>());
-    const auto text = painter->fontMetrics().elidedText(index.data().toString(), Qt::ElideRight,
+    auto words = index.data().toString();
+    if (words.isEmpty()) { // what might stand there
+        words = index.data(proposalRole).toString();
+        painter->setPen(inks.quiet);
+    }
+    const auto text = painter->fontMetrics().elidedText(words, Qt::ElideRight,
                                                         static_cast<int>(room.width()));
     painter->drawText(room, Qt::AlignLeft | Qt::AlignVCenter, text);
     if (option.state.testFlag(QStyle::State_HasFocus)) {

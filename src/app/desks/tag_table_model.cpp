@@ -59,6 +59,8 @@ QVariant TagTableModel::data(const QModelIndex& index, int role) const {
         return shown(table_.textAt(cell));
     case Qt::ForegroundRole:
         return table_.isChanged(cell) ? QVariant(inks.accent) : QVariant(inks.ink);
+    case proposalRole:
+        return proposal != nullptr ? QVariant(shown(proposal->shall)) : QVariant();
     case markRole:
         return static_cast<int>(proposal != nullptr ? Mark::retag : Mark::none);
     case Qt::FontRole: {

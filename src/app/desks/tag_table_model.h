@@ -6,6 +6,9 @@
 
 namespace sober::app {
 
+/// The role under which a cell gives what is proposed in its place.
+inline constexpr int proposalRole = Qt::UserRole + 20;
+
 /// A TagTable as a view edits it. The first column is the file's name.
 class TagTableModel : public QAbstractTableModel {
     Q_OBJECT

@@ -18,9 +18,9 @@
 namespace sober {
 namespace {
 
-constexpr double clearlyBetter = 1.19;   // a step of a fifth, as the keeper's
-constexpr double leastShared = 0.25;     // of the windows: less happens by chance; no source
-constexpr std::size_t mostAlikes = 40;   // a title that half the collection has is not worth more
+constexpr double clearlyBetter = 1.19; // a step of a fifth, as the keeper's
+constexpr double leastShared = 0.5;    // of the windows: a piece played on other instruments shares up to 0.4
+constexpr std::size_t mostAlikes = 40; // a title that half the collection has is not worth more
 constexpr double nearlyAllShared = 0.85; // as for parts (audit/sameness)
 
 /// Two contents that are no copies of each other: what they still share.
@@ -40,6 +40,21 @@ void tellApart(Candidate& candidate, const MemberFacts& wanted, const MemberFact
             fmt::format("another edit: {:.0f} % of the shorter one is heard in the other, cut otherwise",
                         100 * shared.share)};
     }
+}
+
+/// Whether a lossy candidate shows nothing that the lossy one which is held has not: its bandwidth reaches no
+/// further, and what differs is what an encoder adds to a decode of it. Measured with LAME and FFmpeg's AAC
+/// at 160 to 320 kbit/s beside 128: made of it at -28 to -74 dB, made of the original at -15 to -43, those
+/// below -25 dull pieces of which no more can be told.
+bool mayBeMadeOfIt(const WantedHolding& wanted, const Holding& of, const SetKnowledge& pair) {
+    constexpr double beyond = 1'000;   // Hz
+    constexpr double littleLeft = -25; // dB
+    const auto& own = pair.facts(0).evidence.bandwidth;
+    const auto& others = pair.facts(1).evidence.bandwidth;
+    const auto comparison = pair.comparison(0, 1);
+    const bool areLossy = !wanted.holding.claims.lossless && !of.claims.lossless;
+    return areLossy && own && others && others->cutoff < own->cutoff + beyond && comparison &&
+           comparison->residual < littleLeft;
 }
 
 /// As if both were at hand: where something lies says nothing of how good it is.
@@ -112,6 +127,12 @@ void judge(Candidate& candidate, const WantedHolding& wanted, const Holding& of,
     }
     if (!isBroken && candidate.quality < clearlyBetter * pair.quality(wanted.holding, 0)) {
         refuse(Unfit::notBetter, "it sounds no better by what was measured");
+        return;
+    }
+    if (!isBroken && mayBeMadeOfIt(wanted, of, pair)) {
+        refuse(Unfit::notBetter,
+               "nothing of it reaches beyond what is held, and so little differs that it may have "
+               "been made of it");
         return;
     }
     auto both = pair;

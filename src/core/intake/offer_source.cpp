@@ -12,7 +12,7 @@ namespace {
 
 constexpr double padding = 1.5; // seconds that encoders and silence may add or take, as between holdings
 constexpr double clearlyBetter = 1.19;
-constexpr double leastShared = 0.25;
+constexpr double leastShared = 0.5;
 constexpr double losslessQuality = 1e7;
 
 void refuse(Candidate& candidate, Unfit unfit, std::string reason) {

@@ -36,6 +36,17 @@ struct Job {
     const RememberedFile* before = nullptr;
 };
 
+/// At which effort what is read.
+struct Efforts {
+    Effort usual = Effort::index;
+    std::vector<BytePath> inFull; ///< relative folders
+
+    bool isFull(const BytePath& path) const {
+        return usual == Effort::full ||
+               std::ranges::any_of(inFull, [&](const BytePath& folder) { return isWithin(path, folder); });
+    }
+};
+
 struct Read {
     Job job;
     Result<FileRecord> record;
@@ -45,9 +56,9 @@ struct Read {
 /// At most `inFlight` files are held in memory at once, so that it does not grow with the collection.
 class ReadingPool {
   public:
-    ReadingPool(const Volume& volume, std::vector<Job> jobs, RunControl& control)
+    ReadingPool(const Volume& volume, const Efforts& efforts, std::vector<Job> jobs, RunControl& control)
         : root_(volume.root),
-          effort_(volume.effort),
+          efforts_(efforts),
           followLinks_(volume.choices.followLinks),
           jobs_(std::move(jobs)),
           control_(control) {
@@ -83,8 +94,10 @@ class ReadingPool {
     std::size_t tokens() const {
         const std::size_t processors = std::clamp(std::thread::hardware_concurrency(), 1U, 32U);
         const auto files = jobs_.size();
-        return effort_ == Effort::full ? std::min(processors, 1 + files / 2)
-                                       : std::min({processors, std::size_t{8}, 1 + files / 16});
+        const bool anyInFull =
+            std::ranges::any_of(jobs_, [&](const Job& job) { return efforts_.isFull(job.file.path); });
+        return anyInFull ? std::min(processors, 1 + files / 2)
+                         : std::min({processors, std::size_t{8}, 1 + files / 16});
     }
 
     void work() {
@@ -115,8 +128,8 @@ class ReadingPool {
             path = realPathOf(path).value_or(path);
         }
         const auto onBytes = [this](std::uint64_t bytes) { bytes_ += bytes; };
-        auto record = effort_ == Effort::full ? workers_.local().examine(path, control_, onBytes)
-                                              : workers_.local().passOver(path, control_, onBytes);
+        auto record = efforts_.isFull(job.file.path) ? workers_.local().examine(path, control_, onBytes)
+                                                     : workers_.local().passOver(path, control_, onBytes);
         // A holding whose beginning is destroyed is still the holding: it has drifted.
         const bool isHolding =
             job.before != nullptr && job.before->id != 0 && job.before->state == HoldingState::present;
@@ -134,7 +147,7 @@ class ReadingPool {
     }
 
     const BytePath& root_;
-    Effort effort_;
+    const Efforts& efforts_;
     bool followLinks_; ///< a file that is reached by one is opened where it is
     std::vector<Job> jobs_;
     RunControl& control_;
@@ -152,12 +165,14 @@ class ReadingPool {
 class ChangedReader {
   public:
     ChangedReader(Catalogue& catalogue, const Volume& volume, Walk walk, RememberedFiles remembered,
-                  RunControl& control, const ProgressSink& onProgress, SurveyReport& report)
+                  std::vector<BytePath> inFull, RunControl& control, const ProgressSink& onProgress,
+                  SurveyReport& report)
         : catalogue_(catalogue),
           volume_(volume),
           walk_(std::move(walk)),
           remembered_(std::move(remembered.files)),
           byPath_(std::move(remembered.byPath)),
+          efforts_{volume.effort, std::move(inFull)},
           control_(control),
           onProgress_(onProgress),
           report_(report),
@@ -199,7 +214,7 @@ class ChangedReader {
     }
 
     bool wantsEvidence(const RememberedFile& before) const {
-        return volume_.effort == Effort::full && !before.examined;
+        return efforts_.isFull(before.path) && !before.examined;
     }
 
     /// Divides what was walked into unchanged, moved by inode and to be read.
@@ -289,7 +304,7 @@ class ChangedReader {
         auto committed = began;
         double paused = 0;
         auto last = began;
-        ReadingPool pool(volume_, std::move(jobs_), control_);
+        ReadingPool pool(volume_, efforts_, std::move(jobs_), control_);
         jobs_.clear();
         const auto tell = [&](const std::string& at) {
             const auto now = Clock::now();
@@ -470,6 +485,7 @@ class ChangedReader {
     Walk walk_;
     std::vector<RememberedFile> remembered_;
     std::unordered_map<std::string_view, std::size_t> byPath_;
+    Efforts efforts_;
     RunControl& control_;
     const ProgressSink& onProgress_;
     SurveyReport& report_;
@@ -508,9 +524,10 @@ Outcome ChangedReader::loadGoneChecksums() {
 } // namespace
 
 Outcome readChanged(Catalogue& catalogue, const Volume& volume, Walk walk, RememberedFiles remembered,
-                    RunControl& control, const ProgressSink& onProgress, SurveyReport& report) {
-    return ChangedReader(catalogue, volume, std::move(walk), std::move(remembered), control, onProgress,
-                         report)
+                    std::vector<BytePath> inFull, RunControl& control, const ProgressSink& onProgress,
+                    SurveyReport& report) {
+    return ChangedReader(catalogue, volume, std::move(walk), std::move(remembered), std::move(inFull),
+                         control, onProgress, report)
         .run();
 }
 

@@ -2,6 +2,7 @@
 
 #include "core/base/text.h"
 #include "core/base/trash_places.h"
+#include "core/catalogue/inbox_store.h"
 #include "core/catalogue/ledger_store.h"
 #include "core/catalogue/volumes.h"
 #include "core/survey/read_changed.h"
@@ -205,11 +206,22 @@ Result<SurveyReport> surveyVolume(Catalogue& catalogue, const SurveyRequest& req
                                            displayPath(joinPath(volume->root, folder)))});
     }
 
+    const auto inboxes = InboxStore(catalogue).all();
+    if (!inboxes) {
+        return inboxes.error();
+    }
+    std::vector<BytePath> inFull; // what arrives is examined at once
+    for (const auto& inbox : *inboxes) {
+        if (auto folder = relativeTo(inbox.folder, volume->root)) {
+            inFull.push_back(std::move(*folder));
+        }
+    }
+
     SurveyReport report;
     report.volume = volume->id;
     report.label = volume->label;
-    const auto read =
-        readChanged(catalogue, *volume, std::move(walk), std::move(*remembered), control, onProgress, report);
+    const auto read = readChanged(catalogue, *volume, std::move(walk), std::move(*remembered),
+                                  std::move(inFull), control, onProgress, report);
     report.seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - began).count();
     if (read && !report.interrupted) {
         volume->surveyedAt = timeNow();
