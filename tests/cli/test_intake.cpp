@@ -143,6 +143,66 @@ TEST_CASE("What is advised is done: filed with mended tags, replaced, let go of,
     CHECK(arriving.arrivals().size() == 2);
 }
 
+TEST_CASE("A picture that is far too large is made smaller in every kind of tag, the audio data untouched") {
+    const Arriving arriving;
+    fs::remove_all(arriving.folder / "in");
+    fs::create_directories(arriving.folder / "in");
+    ffmpeg({"-f", "lavfi", "-i", "nullsrc=s=1600x1300,geq=random(1)*255:128:128", "-frames:v", "1",
+            arriving.folder / "noise.png"});
+    const auto size = [&](const std::string& name) {
+        return run({"ffprobe", "-v", "error", "-select_streams", "v", "-show_entries",
+                    "stream=codec_name,width", "-of", "csv=p=0", arriving.folder / name})
+            .out;
+    };
+    const auto audio = [&](const std::string& name) {
+        return run({"ffmpeg", "-v", "error", "-i", arriving.folder / name, "-map", "0:a", "-c", "copy", "-f",
+                    "md5", "-"})
+            .out;
+    };
+    const std::vector<std::pair<std::string, std::vector<std::string>>> kinds{
+        {"flac", {"-c:a", "flac"}}, {"mp3", {"-b:a", "128k"}}, {"m4a", {"-c:a", "aac"}}};
+    std::map<std::string, std::string> before;
+    unsigned seed = 90;
+    for (const auto& [ending, options] : kinds) {
+        const auto name = "in/large." + ending;
+        writeMusic(arriving.folder / "piece.wav", ++seed, 8);
+        std::vector<std::string> line{"-i",
+                                      arriving.folder / "piece.wav",
+                                      "-i",
+                                      arriving.folder / "noise.png",
+                                      "-map",
+                                      "0",
+                                      "-map",
+                                      "1",
+                                      "-c:v",
+                                      "copy",
+                                      "-disposition:v",
+                                      "attached_pic",
+                                      "-metadata",
+                                      "title=Large " + ending,
+                                      "-metadata",
+                                      "artist=Ensemble"};
+        line.insert(line.end(), options.begin(), options.end());
+        line.push_back(arriving.folder / name);
+        ffmpeg(line);
+        CHECK(size(name) == "png,1600\n");
+        before[ending] = audio(name);
+        fs::last_write_time(arriving.folder / name, fs::file_time_type::clock::now() - std::chrono::hours(2));
+    }
+    for (const auto& [name, arrival] : arriving.arrivals()) {
+        CAPTURE(name);
+        REQUIRE(arrival["proposals"].size() == 1);
+        CHECK(arrival["proposals"][0]["reason"] == "large-picture");
+    }
+    CHECK(arriving.tell({"intake", "take", "--advised", "--with-proposals"}).code == 0);
+    for (const auto& [ending, options] : kinds) {
+        const auto name = "V/Taken in/Ensemble/Large " + ending + "." + ending;
+        CAPTURE(name);
+        CHECK(size(name) == "mjpeg,1200\n");
+        CHECK(audio(name) == before[ending]);
+    }
+}
+
 TEST_CASE("An inbox within a volume that is only indexed is examined in full") {
     const Arriving arriving;
     fs::create_directories(arriving.folder / "P/arriving");

@@ -4,10 +4,12 @@
 #include "app/charts/arrival_chart.h"
 #include "app/desks/ask_window.h"
 #include "app/desks/intake_window.h"
+#include "app/desks/replace_window.h"
 #include "app/desks/tag_table_window.h"
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
 #include "core/audit/sameness.h"
+#include "core/catalogue/docket_store.h"
 #include "core/transfer/layout.h"
 #include "core/work/latest_list.h"
 #include "core/work/take_finds.h"
@@ -139,6 +141,12 @@ void IntakeDesk::buildRows() {
     take->setToolTip(tr(
         "Do with the selected what stands beside them: file, replace, let go of what is held; what is to be "
         "looked at is filed"));
+    auto* retire = keyButton(tr("Retire"), QKeySequence(Qt::Key_R), this);
+    retire->setToolTip(tr("Put the selected on the docket, to go to the trash whatever is advised"));
+    connect(retire, &QPushButton::clicked, this, &IntakeDesk::retire);
+    auto* replace = keyButton(tr("Replace…"), QKeySequence(Qt::Key_W), this);
+    replace->setToolTip(tr("What is held of the chosen one by it: at its place, with its tags and lists"));
+    connect(replace, &QPushButton::clicked, this, &IntakeDesk::replaceHeld);
     auto* leave = keyButton(tr("Leave"), QKeySequence(Qt::Key_A), this);
     leave->setToolTip(tr("Do not show the selected any more, until the program is started again"));
     auto* tags = keyButton(tr("Tags…"), QKeySequence(Qt::Key_G), this);
@@ -154,6 +162,8 @@ void IntakeDesk::buildRows() {
     above->addSpacing(12);
     above->addWidget(tags);
     above->addWidget(take);
+    above->addWidget(replace);
+    above->addWidget(retire);
     above->addWidget(leave);
     body()->addLayout(above);
     std::vector<Column<Arrival>> columns{
@@ -381,6 +391,44 @@ void IntakeDesk::take() {
     }
     auto* window = new IntakeWindow(chosen, mend_->isChecked(), this);
     connect(window, &IntakeWindow::agreed, this, [this, request] { workbench().takeArrivals(request); });
+    window->open();
+}
+
+void IntakeDesk::retire() {
+    std::vector<DocketAction> actions;
+    for (const auto* arrival : selected()) {
+        DocketAction action;
+        action.kind = ActionKind::retire;
+        action.holding = arrival->holding.id;
+        action.reason = arrival->reasons.empty() ? "not taken in" : arrival->reasons.front();
+        action.added = timeNow();
+        actions.push_back(std::move(action));
+    }
+    if (!actions.empty()) {
+        workbench().decide(
+            [actions](const Catalogue& catalogue) { return DocketStore(catalogue).add(actions); });
+    }
+}
+
+void IntakeDesk::replaceHeld() {
+    const auto chosen = selected();
+    const auto* arrival = chosen.empty() ? nullptr : chosen.front();
+    const auto held = arrival == nullptr ? std::vector<HeldOfIt>::const_iterator()
+                                         : std::ranges::find_if(arrival->held, &HeldOfIt::atHand);
+    if (arrival == nullptr || held == arrival->held.end()) {
+        emit workbench().failed(tr("Nothing at hand is held of it."));
+        return;
+    }
+    WantedRow row;
+    row.wanted.path = held->path;
+    row.wanted.atHand = true;
+    Candidate candidate;
+    candidate.source = CandidateSource::file;
+    candidate.holding = arrival->holding.id;
+    candidate.path = arrival->path;
+    auto* window = new ReplaceWindow(workbench(), row, candidate, this);
+    connect(window, &ReplaceWindow::agreed, this,
+            [this](const ReplaceRequest& request) { workbench().planReplacement(request); });
     window->open();
 }
 

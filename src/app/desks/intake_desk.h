@@ -40,6 +40,8 @@ class IntakeDesk : public Desk {
     void askForLatest(const Inbox& inbox);
     void removeInbox();
     void editTags();
+    void retire();
+    void replaceHeld();
     void take();
     void leave();
     void showChosen();

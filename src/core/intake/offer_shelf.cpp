@@ -6,6 +6,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <dlfcn.h>
 #include <memory>
 
 namespace sober {
@@ -13,28 +14,80 @@ namespace {
 
 constexpr std::size_t askedTogether = 100;
 
+/// What is used of libcurl. That brings thirty others along: it is loaded by who asks a shelf, and not by
+/// every program that might.
+class CurlLibrary {
+  public:
+    static const CurlLibrary& get() {
+        static const CurlLibrary library;
+        return library;
+    }
+    explicit operator bool() const { return isWhole_; }
+
+    decltype(&curl_easy_init) easyInit = nullptr;
+    decltype(&curl_easy_cleanup) easyCleanup = nullptr;
+    decltype(&curl_easy_setopt) setOption = nullptr;
+    decltype(&curl_easy_perform) perform = nullptr;
+    decltype(&curl_easy_getinfo) getInfo = nullptr;
+    decltype(&curl_easy_strerror) errorText = nullptr;
+    decltype(&curl_url) newUrl = nullptr;
+    decltype(&curl_url_cleanup) urlCleanup = nullptr;
+    decltype(&curl_url_set) urlSet = nullptr;
+    decltype(&curl_url_get) urlGet = nullptr;
+    decltype(&curl_free) release = nullptr;
+
+  private:
+    CurlLibrary() {
+        library_ = dlopen("libcurl.so.4", RTLD_LAZY);
+        find("curl_easy_init", easyInit);
+        find("curl_easy_cleanup", easyCleanup);
+        find("curl_easy_setopt", setOption);
+        find("curl_easy_perform", perform);
+        find("curl_easy_getinfo", getInfo);
+        find("curl_easy_strerror", errorText);
+        find("curl_url", newUrl);
+        find("curl_url_cleanup", urlCleanup);
+        find("curl_url_set", urlSet);
+        find("curl_url_get", urlGet);
+        find("curl_free", release);
+    }
+    template <typename Function>
+    void find(const char* name, Function& function) {
+        void* found = library_ != nullptr ? dlsym(library_, name) : nullptr;
+        function = reinterpret_cast<Function>(found); // NOLINT: that is what dlsym is for
+        isWhole_ = isWhole_ && found != nullptr;
+    }
+
+    void* library_ = nullptr;
+    bool isWhole_ = true;
+};
+
+const CurlLibrary& curl() {
+    return CurlLibrary::get();
+}
+
 struct EasyCleanup {
-    void operator()(CURL* handle) const { curl_easy_cleanup(handle); }
+    void operator()(CURL* handle) const { curl().easyCleanup(handle); }
 };
 using Easy = std::unique_ptr<CURL, EasyCleanup>;
 
 struct UrlCleanup {
-    void operator()(CURLU* handle) const { curl_url_cleanup(handle); }
+    void operator()(CURLU* handle) const { curl().urlCleanup(handle); }
 };
 using Url = std::unique_ptr<CURLU, UrlCleanup>;
 
 Url urlOf(const std::string& text) {
-    Url url(curl_url());
-    return url && curl_url_set(url.get(), CURLUPART_URL, text.c_str(), 0) == CURLUE_OK ? std::move(url)
-                                                                                       : Url();
+    Url url(curl() ? curl().newUrl() : nullptr);
+    return url && curl().urlSet(url.get(), CURLUPART_URL, text.c_str(), 0) == CURLUE_OK ? std::move(url)
+                                                                                        : Url();
 }
 
 std::string partOf(const Url& url, CURLUPart part) {
     char* text = nullptr;
-    if (!url || curl_url_get(url.get(), part, &text, CURLU_DEFAULT_PORT) != CURLUE_OK) {
+    if (!url || curl().urlGet(url.get(), part, &text, CURLU_DEFAULT_PORT) != CURLUE_OK) {
         return {};
     }
-    const std::unique_ptr<char, decltype(&curl_free)> owned(text, curl_free);
+    const std::unique_ptr<char, decltype(&curl_free)> owned(text, curl().release);
     return text;
 }
 
@@ -54,6 +107,9 @@ class Exchange {
     Outcome run(const std::string& address, const std::string* body,
                 const std::function<Outcome(std::string_view)>& take) {
         take_ = &take;
+        if (!curl()) {
+            return unreadable("cannot be asked: libcurl is not installed.");
+        }
         auto url = urlOf(address);
         const auto home = urlOf(shelf_);
         for (int hops = 0; url; ++hops) {
@@ -63,12 +119,12 @@ class Exchange {
             if (hops > limits_.mostRedirects) {
                 return unreadable("leads in a circle.");
             }
-            Easy easy(curl_easy_init());
+            Easy easy(curl().easyInit());
             if (!easy) {
                 return unreadable("cannot be asked: there is no memory for it.");
             }
             prepare(easy.get(), url, body);
-            const auto code = curl_easy_perform(easy.get());
+            const auto code = curl().perform(easy.get());
             if (failure_) {
                 return *failure_;
             }
@@ -76,10 +132,10 @@ class Exchange {
                 return failed(code);
             }
             long status = 0;
-            curl_easy_getinfo(easy.get(), CURLINFO_RESPONSE_CODE, &status);
+            curl().getInfo(easy.get(), CURLINFO_RESPONSE_CODE, &status);
             if (status / 100 == 3) {
                 const char* next = nullptr;
-                curl_easy_getinfo(easy.get(), CURLINFO_REDIRECT_URL, &next);
+                curl().getInfo(easy.get(), CURLINFO_REDIRECT_URL, &next);
                 url = next != nullptr ? urlOf(next) : Url();
                 continue;
             }
@@ -92,23 +148,23 @@ class Exchange {
 
   private:
     void prepare(CURL* easy, const Url& url, const std::string* body) {
-        curl_easy_setopt(easy, CURLOPT_CURLU, url.get());
-        curl_easy_setopt(easy, CURLOPT_PROTOCOLS_STR, "http,https");
-        curl_easy_setopt(easy, CURLOPT_FOLLOWLOCATION, 0L);
-        curl_easy_setopt(easy, CURLOPT_NOSIGNAL, 1L);
-        curl_easy_setopt(easy, CURLOPT_NOPROXY, "localhost,127.0.0.1,::1");
-        curl_easy_setopt(easy, CURLOPT_USERAGENT, "sober-archivist");
-        curl_easy_setopt(easy, CURLOPT_CONNECTTIMEOUT, limits_.connectSeconds);
-        curl_easy_setopt(easy, CURLOPT_LOW_SPEED_LIMIT, 1L);
-        curl_easy_setopt(easy, CURLOPT_LOW_SPEED_TIME, limits_.silentSeconds);
-        curl_easy_setopt(easy, CURLOPT_WRITEFUNCTION, &Exchange::write);
-        curl_easy_setopt(easy, CURLOPT_WRITEDATA, this);
-        curl_easy_setopt(easy, CURLOPT_NOPROGRESS, 0L);
-        curl_easy_setopt(easy, CURLOPT_XFERINFOFUNCTION, &Exchange::progress);
-        curl_easy_setopt(easy, CURLOPT_XFERINFODATA, this);
+        curl().setOption(easy, CURLOPT_CURLU, url.get());
+        curl().setOption(easy, CURLOPT_PROTOCOLS_STR, "http,https");
+        curl().setOption(easy, CURLOPT_FOLLOWLOCATION, 0L);
+        curl().setOption(easy, CURLOPT_NOSIGNAL, 1L);
+        curl().setOption(easy, CURLOPT_NOPROXY, "localhost,127.0.0.1,::1");
+        curl().setOption(easy, CURLOPT_USERAGENT, "sober-archivist");
+        curl().setOption(easy, CURLOPT_CONNECTTIMEOUT, limits_.connectSeconds);
+        curl().setOption(easy, CURLOPT_LOW_SPEED_LIMIT, 1L);
+        curl().setOption(easy, CURLOPT_LOW_SPEED_TIME, limits_.silentSeconds);
+        curl().setOption(easy, CURLOPT_WRITEFUNCTION, &Exchange::write);
+        curl().setOption(easy, CURLOPT_WRITEDATA, this);
+        curl().setOption(easy, CURLOPT_NOPROGRESS, 0L);
+        curl().setOption(easy, CURLOPT_XFERINFOFUNCTION, &Exchange::progress);
+        curl().setOption(easy, CURLOPT_XFERINFODATA, this);
         if (body != nullptr) {
-            curl_easy_setopt(easy, CURLOPT_POSTFIELDSIZE_LARGE, static_cast<curl_off_t>(body->size()));
-            curl_easy_setopt(easy, CURLOPT_POSTFIELDS, body->c_str());
+            curl().setOption(easy, CURLOPT_POSTFIELDSIZE_LARGE, static_cast<curl_off_t>(body->size()));
+            curl().setOption(easy, CURLOPT_POSTFIELDS, body->c_str());
         }
         easy_ = easy;
     }
@@ -116,7 +172,7 @@ class Exchange {
     static std::size_t write(const char* bytes, std::size_t size, std::size_t count, void* self) {
         auto& exchange = *static_cast<Exchange*>(self);
         long status = 0;
-        curl_easy_getinfo(exchange.easy_, CURLINFO_RESPONSE_CODE, &status);
+        curl().getInfo(exchange.easy_, CURLINFO_RESPONSE_CODE, &status);
         if (status != 200) {
             return size * count; // what goes with a refusal or a redirect is of no use
         }
@@ -153,7 +209,7 @@ class Exchange {
         case CURLE_GOT_NOTHING:
             return unreadable("broke off in the middle.");
         default:
-            return unreadable(fmt::format("could not be asked: {}.", curl_easy_strerror(code)));
+            return unreadable(fmt::format("could not be asked: {}.", curl().errorText(code)));
         }
     }
 
@@ -168,6 +224,9 @@ class Exchange {
 } // namespace
 
 Outcome isShelfAddress(const std::string& address) {
+    if (!curl()) {
+        return Error{Cause::unreadable, {}, "No offer shelf can be asked: libcurl is not installed."};
+    }
     const auto url = urlOf(address);
     const auto scheme = partOf(url, CURLUPART_SCHEME);
     if (!url || (scheme != "http" && scheme != "https") || partOf(url, CURLUPART_HOST).empty()) {
@@ -183,15 +242,15 @@ std::optional<std::string> OfferShelf::addressOf(const Offer& offer) const {
     const auto base = address_.ends_with('/') ? address_ : address_ + "/";
     auto url = urlOf(base);
     const auto home = urlOf(base);
-    if (!url || curl_url_set(url.get(), CURLUPART_URL, offer.address.c_str(), 0) != CURLUE_OK ||
+    if (!url || curl().urlSet(url.get(), CURLUPART_URL, offer.address.c_str(), 0) != CURLUE_OK ||
         !isSameHost(url, home)) {
         return std::nullopt;
     }
     char* text = nullptr;
-    if (curl_url_get(url.get(), CURLUPART_URL, &text, 0) != CURLUE_OK) {
+    if (curl().urlGet(url.get(), CURLUPART_URL, &text, 0) != CURLUE_OK) {
         return std::nullopt;
     }
-    const std::unique_ptr<char, decltype(&curl_free)> owned(text, curl_free);
+    const std::unique_ptr<char, decltype(&curl_free)> owned(text, curl().release);
     return std::string(text);
 }
 

@@ -43,6 +43,28 @@ std::optional<Picture> coverIn(const BytePath& folder) {
     return std::nullopt;
 }
 
+/// In place of a single picture that takes more room than many recordings.
+std::optional<TagProposal> smallerPicture(const TagFields& tags, EvidenceWorker& worker) {
+    constexpr std::size_t farTooLarge = 2U << 20; // bytes; no source
+    constexpr int shownPixels = 1'200;            // no source
+    if (tags.pictures.size() != 1 || tags.pictures.front().bytes.size() < farTooLarge) {
+        return std::nullopt;
+    }
+    const auto& picture = tags.pictures.front();
+    auto smaller = worker.jpeg(picture.bytes, shownPixels);
+    if (!smaller || smaller->size() * 2 > picture.bytes.size()) {
+        return std::nullopt;
+    }
+    const auto now = humanBytes(picture.bytes.size());
+    const auto shall = humanBytes(smaller->size());
+    return TagProposal{"PICTURE",
+                       now,
+                       shall,
+                       ProposedFor::largePicture,
+                       "The picture in it has " + now + "; fitted into 1,200 pixels it has " + shall + ".",
+                       Picture{"image/jpeg", picture.kind, std::move(*smaller)}};
+}
+
 /// Of what is filed already.
 Result<CollectionNames> namesOf(const Catalogue& catalogue) {
     const auto inboxes = InboxStore(catalogue).all();
@@ -90,6 +112,11 @@ Result<ProposedTags> readAndPropose(const Catalogue& catalogue, std::span<const 
         }
     }
     read.proposals = proposeTags(read.files, *names, pictures);
+    for (std::size_t i = 0; i < read.files.size() && control.proceed(); ++i) {
+        if (auto smaller = smallerPicture(read.files[i].tags, worker)) {
+            read.proposals[i].push_back(std::move(*smaller));
+        }
+    }
     return read;
 }
 

@@ -254,8 +254,8 @@ class Proposing {
 } // namespace
 
 std::string_view word(ProposedFor reason) {
-    constexpr std::string_view words[]{"encoding", "spaces",       "advertising", "number", "from-name",
-                                       "spelling", "album-artist", "genre",       "picture"};
+    constexpr std::string_view words[]{"encoding", "spaces",       "advertising", "number",  "from-name",
+                                       "spelling", "album-artist", "genre",       "picture", "large-picture"};
     return words[static_cast<std::size_t>(reason)];
 }
 
@@ -321,6 +321,7 @@ TagChange changeOf(std::span<const TagProposal> proposals) {
     for (const auto& each : proposals) {
         if (each.picture) {
             change.picture = each.picture;
+            change.onlyPicture = each.reason == ProposedFor::largePicture;
         } else {
             change.fields[each.field] =
                 each.shall.empty() ? std::vector<std::string>{} : std::vector{each.shall};

@@ -11,15 +11,16 @@ namespace sober {
 
 /// What a field is proposed to be otherwise for.
 enum class ProposedFor {
-    encoding,    ///< it was read in another encoding than it was written in
-    spaces,      ///< spaces and characters that cannot be seen
-    advertising, ///< it advertises
-    number,      ///< it is no plain number
-    fromName,    ///< it is missing, and the file's name or folder tells it
-    spelling,    ///< the collection spells that artist otherwise
-    albumArtist, ///< an album of several artists names none of its own
-    genre,       ///< it is missing, and the collection files that artist under one
-    picture,     ///< it is missing, and a picture lies beside the file
+    encoding,     ///< it was read in another encoding than it was written in
+    spaces,       ///< spaces and characters that cannot be seen
+    advertising,  ///< it advertises
+    number,       ///< it is no plain number
+    fromName,     ///< it is missing, and the file's name or folder tells it
+    spelling,     ///< the collection spells that artist otherwise
+    albumArtist,  ///< an album of several artists names none of its own
+    genre,        ///< it is missing, and the collection files that artist under one
+    picture,      ///< it is missing, and a picture lies beside the file
+    largePicture, ///< it is far larger than it is ever shown
 };
 std::string_view word(ProposedFor reason);
 

@@ -185,6 +185,7 @@ TagChange TagTable::changeOf(std::size_t row) const {
         const auto found = std::ranges::find_if(
             proposals_[row], [](const TagProposal& each) { return each.picture.has_value(); });
         change.picture = found->picture;
+        change.onlyPicture = found->reason == ProposedFor::largePicture;
     }
     return change;
 }

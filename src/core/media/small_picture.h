@@ -17,4 +17,7 @@ struct SmallPicture {
 /// Decodes a picture (JPEG, PNG, GIF, BMP or WebP) and makes it fit into a square of so many pixels.
 Result<SmallPicture> smallPictureOf(std::string_view bytes, int mostPixels);
 
+/// The same as JPEG (ITU-T T.81), for a tag.
+Result<std::string> jpegOf(std::string_view bytes, int mostPixels);
+
 } // namespace sober

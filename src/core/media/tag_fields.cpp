@@ -20,6 +20,9 @@ TagFields changed(TagFields fields, const TagChange& change) {
             fields.fields[name] = values;
         }
     }
+    if (change.picture && change.onlyPicture) {
+        fields.pictures.clear();
+    }
     if (change.picture) {
         fields.pictures.push_back(*change.picture);
     }
@@ -52,7 +55,8 @@ std::string packTagChange(const TagChange& change) {
     if (change.picture) {
         json["picture"] = {{"mime", change.picture->mime},
                            {"kind", change.picture->kind},
-                           {"bytes", binary(change.picture->bytes)}};
+                           {"bytes", binary(change.picture->bytes)},
+                           {"only", change.onlyPicture}};
     }
     const auto packed = Json::to_msgpack(json);
     return {packed.begin(), packed.end()};
@@ -75,6 +79,7 @@ std::optional<TagChange> unpackTagChange(std::string_view packed) {
         if (const auto picture = json.find("picture"); picture != json.end()) {
             change.picture = {picture->at("mime").get<std::string>(), picture->at("kind").get<int>(),
                               text(picture->at("bytes"))};
+            change.onlyPicture = picture->value("only", false);
         }
         return change;
     } catch (const Json::exception&) {

@@ -33,6 +33,7 @@ struct TagFields {
 struct TagChange {
     std::map<std::string, std::vector<std::string>> fields;
     std::optional<Picture> picture; ///< added to those that are there
+    bool onlyPicture = false;       ///< in place of them
 
     bool isEmpty() const { return fields.empty() && !picture; }
     bool operator==(const TagChange&) const = default;

@@ -102,6 +102,31 @@ bool addPicture(TagLib::File& file, const Picture& picture) {
     return true;
 }
 
+void removePictures(TagLib::File& file) {
+    const auto fromId3 = [](TagLib::ID3v2::Tag* tag) {
+        if (tag != nullptr) {
+            tag->removeFrames("APIC");
+        }
+    };
+    if (auto* mpeg = dynamic_cast<TagLib::MPEG::File*>(&file)) {
+        fromId3(mpeg->ID3v2Tag(true));
+    } else if (auto* flac = dynamic_cast<TagLib::FLAC::File*>(&file)) {
+        flac->removePictures();
+    } else if (auto* wav = dynamic_cast<TagLib::RIFF::WAV::File*>(&file)) {
+        fromId3(wav->ID3v2Tag());
+    } else if (auto* wavpack = dynamic_cast<TagLib::WavPack::File*>(&file)) {
+        wavpack->APETag(true)->removeItem("COVER ART (FRONT)");
+    } else if (auto* id3 = dynamic_cast<TagLib::ID3v2::Tag*>(file.tag())) {
+        fromId3(id3);
+    } else if (auto* xiph = dynamic_cast<TagLib::Ogg::XiphComment*>(file.tag())) {
+        xiph->removeAllPictures();
+    } else if (auto* mp4 = dynamic_cast<TagLib::MP4::Tag*>(file.tag())) {
+        mp4->removeItem("covr");
+    } else if (auto* asf = dynamic_cast<TagLib::ASF::Tag*>(file.tag())) {
+        asf->removeItem("WM/Picture");
+    }
+}
+
 /// Of MPEG audio, only the kinds of tag that are there are written, in the version that they have.
 bool save(TagLib::File& file) {
     auto* mpeg = dynamic_cast<TagLib::MPEG::File*>(&file);
@@ -146,6 +171,9 @@ Outcome writeTagFields(const FileHandle& writable, const BytePath& path, const T
         if (refused.contains(textOf(name))) {
             return Error{Cause::invalid, path, displayPath(path) + " cannot hold the field " + name + "."};
         }
+    }
+    if (change.picture && change.onlyPicture) {
+        removePictures(file);
     }
     if (change.picture && !addPicture(file, *change.picture)) {
         return Error{Cause::invalid, path, displayPath(path) + " cannot hold a picture."};

@@ -32,6 +32,11 @@ Error endedByOthers(const BytePath& path) {
                                 "comes back to it."};
 }
 
+std::string pictureAsked(std::string_view bytes, int mostPixels) {
+    const auto pixels = static_cast<std::int32_t>(mostPixels);
+    return std::string(reinterpret_cast<const char*>(&pixels), sizeof pixels).append(bytes);
+}
+
 } // namespace
 
 EvidenceWorker::EvidenceWorker(const WorkerLimits& limits)
@@ -197,10 +202,12 @@ Result<TimeSpectrum> EvidenceWorker::timePicture(const BytePath& path, std::size
 
 Result<SmallPicture> EvidenceWorker::picture(std::string_view bytes, int mostPixels) {
     RunControl control;
-    const auto most = static_cast<std::int32_t>(mostPixels);
-    std::string question(reinterpret_cast<const char*>(&most), sizeof most);
-    question += bytes;
-    return ask<SmallPicture>(pictureQuestion, question, {}, {}, control);
+    return ask<SmallPicture>(pictureQuestion, pictureAsked(bytes, mostPixels), {}, {}, control);
+}
+
+Result<std::string> EvidenceWorker::jpeg(std::string_view bytes, int mostPixels) {
+    RunControl control;
+    return ask<std::string>(jpegQuestion, pictureAsked(bytes, mostPixels), {}, {}, control);
 }
 
 Result<FileRecord> EvidenceWorker::examinePart(const OpenedImage& image, const BytePath& path,

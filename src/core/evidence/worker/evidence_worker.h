@@ -73,6 +73,8 @@ class EvidenceWorker {
                                             ByteRange range);
     /// A picture out of a file's tags, small.
     Result<SmallPicture> picture(std::string_view bytes, int mostPixels);
+    /// As jpegOf.
+    Result<std::string> jpeg(std::string_view bytes, int mostPixels);
 
   private:
     template <typename T>

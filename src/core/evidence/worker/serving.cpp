@@ -91,6 +91,8 @@ class Server {
                 listening_->seek(valueFrom<double>(question));
             }
             return {};
+        case jpegQuestion:
+            return packAnswer(jpegOf(question.substr(4), valueFrom<std::int32_t>(question)));
         case pictureQuestion:
             return packAnswer(smallPictureOf(question.substr(4), valueFrom<std::int32_t>(question)));
         default:
@@ -345,6 +347,5 @@ int serveAsEvidenceWorker() {
     }
     return 0;
 }
-
 
 } // namespace sober

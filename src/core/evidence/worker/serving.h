@@ -23,6 +23,7 @@ enum Question : char {
     junkQuestion = 'j',
     timePictureQuestion = 's',
     pictureQuestion = 'i',
+    jpegQuestion = 'g',
     encodeQuestion = 'e',
     examinePartQuestion = 'y', ///< of an image
     scanQuestion = 'v',
@@ -36,8 +37,8 @@ enum Question : char {
     listenAtQuestion = 'k', ///< from another place
 };
 
-/// What the program `sober-evidence` does: answers questions that come over its standard input, which is a socket,
-/// in the cage, until nobody asks any more. Its exit status.
+/// What the program `sober-evidence` does: answers questions that come over its standard input, which is a
+/// socket, in the cage, until nobody asks any more. Its exit status.
 int serveAsEvidenceWorker();
 
 } // namespace sober
