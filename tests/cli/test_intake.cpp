@@ -24,7 +24,7 @@ struct ArrivalsMade {
         }
         for (const auto& [name, seed] :
              {std::pair("one", 41U), {"two", 42U}, {"new", 43U}, {"false", 44U}, {"hurt", 45U}}) {
-            writeMusic(folder / (std::string("made/") + name + ".wav"), seed, 20);
+            writeMusic(folder / (std::string("made/") + name + ".wav"), seed, 14);
         }
         encode("one", {"-metadata", "title=One", "-metadata", "artist=Ensemble"}, "V/Music/One.flac");
         encode("two", {"-b:a", "128k", "-metadata", "title=Two", "-metadata", "artist=Ensemble"},

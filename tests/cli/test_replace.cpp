@@ -23,8 +23,8 @@ struct BetterMade {
         for (const auto* name : {"V/Music", "B", "made", "S"}) {
             fs::create_directories(folder / name);
         }
-        writeMusic(folder / "made/low.wav", 61, 40);
-        writeMusic(folder / "made/other.wav", 63, 40);
+        writeMusic(folder / "made/low.wav", 61, 26);
+        writeMusic(folder / "made/other.wav", 63, 26);
         const std::vector<std::string> named{"-metadata", "title=Low Water", "-metadata", "artist=Ensemble"};
         const auto make = [&](const std::string& from, std::vector<std::string> words,
                               const std::string& to) {
@@ -36,8 +36,8 @@ struct BetterMade {
         make("made/low.wav", {"-b:a", "96k", "-metadata", "genre=Shanty"}, "V/Music/Low Water.mp3");
         make("made/low.wav", {"-metadata", "genre=Folk", "-metadata", "composer=E. Marl"}, "B/whole.flac");
         make("made/low.wav", {"-af", "volume=-6dB"}, "B/quieter.flac");
-        make("made/low.wav", {"-t", "27"}, "B/shorter.flac");
-        make("made/low.wav", {"-af", "aselect='not(between(t,14,25))',asetpts=N/SR/TB"}, "B/edit.flac");
+        make("made/low.wav", {"-t", "20"}, "B/shorter.flac");
+        make("made/low.wav", {"-af", "aselect='not(between(t,8,15))',asetpts=N/SR/TB"}, "B/edit.flac");
         make("made/other.wav", {}, "B/other.flac");
         make("V/Music/Low Water.mp3", {"-b:a", "320k"}, "B/raised.mp3");
         make("made/low.wav", {}, "B/hurt.flac");
@@ -45,7 +45,7 @@ struct BetterMade {
         content.replace(content.size() / 2, 3'000, std::string(3'000, '\x55'));
         writeFile(folder / "B/hurt.flac", content);
         // Of another recording, which is offered alone; one of the offers is not what it promises.
-        writeMusic(folder / "made/far.wav", 67, 30);
+        writeMusic(folder / "made/far.wav", 67, 20);
         const std::vector<std::string> far{"-metadata", "title=Far Light", "-metadata", "artist=Ensemble"};
         const auto makeFar = [&](std::vector<std::string> words, const std::string& from,
                                  const std::string& to) {
@@ -65,7 +65,7 @@ struct BetterMade {
             offers.push_back({{"file", file},
                               {"title", "Far Light"},
                               {"artist", "ensemble"},
-                              {"seconds", 30},
+                              {"seconds", 20},
                               {"codec", codec},
                               {"lossless", std::string(codec) == "flac"},
                               {"bitrate", bitrate}});

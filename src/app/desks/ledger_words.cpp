@@ -49,9 +49,10 @@ Mark markOfKind(ActionKind kind) {
     return kind == ActionKind::retire || kind == ActionKind::discard        ? Mark::retire
            : kind == ActionKind::accept || kind == ActionKind::acceptChange ? Mark::accepted
            : kind == ActionKind::retag                                      ? Mark::retag
-           : kind == ActionKind::repoint || kind == ActionKind::move        ? Mark::moved
-           : kind == ActionKind::copy || kind == ActionKind::encode         ? Mark::copies
-           : isOwnList(kind)                                                ? Mark::retag
+           : kind == ActionKind::repoint || kind == ActionKind::move || kind == ActionKind::replace
+               ? Mark::moved
+           : kind == ActionKind::copy || kind == ActionKind::encode ? Mark::copies
+           : isOwnList(kind)                                        ? Mark::retag
            : isMended(kind) || kind == ActionKind::rewrite || kind == ActionKind::bringBack ||
                    kind == ActionKind::salvage
                ? Mark::sound
