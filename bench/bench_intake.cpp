@@ -1,6 +1,6 @@
 // bench-intake FOLDER [ARRIVALS] [HOLDINGS]: deciding on arrivals in a collection, against examining them
-// alone in an empty one, three times in turn; medians of the ratios. The arrivals are music of 90 seconds by
-// the demo's synthesiser, as MP3 of 192 kbit/s; the collection is made up, and away.
+// alone in an empty one, three times in turn; medians of the ratios. The arrivals are music of three minutes
+// by the demo's synthesiser, as MP3 of 192 kbit/s; the collection is made up, and away.
 #include "bench/away_catalogue.h"
 #include "bench/bench_support.h"
 #include "core/catalogue/inbox_store.h"
@@ -25,8 +25,11 @@ void makeArrivals(const BytePath& folder, int count) {
         if (!fs::exists(path)) {
             const auto seed = static_cast<std::uint32_t>(10'000 + number);
             const demo::Piece piece{static_cast<demo::Voice>(number % 5), seed, 90, 80.0 + number % 60};
-            demo::encode(demo::synthesise(piece), {fmt::format("Piece {}", number), "Bench", "", 0, 2000},
-                         path, {"-b:a", "192k"});
+            auto samples = demo::synthesise(piece);
+            const auto half = samples;
+            samples.insert(samples.end(), half.begin(), half.end());
+            demo::encode(samples, {fmt::format("Piece {}", number), "Bench", "", 0, 2000}, path,
+                         {"-b:a", "192k"});
             fs::last_write_time(path, fs::file_time_type::clock::now() - std::chrono::hours(1));
         }
     });
