@@ -308,6 +308,8 @@ int runCommand(int argc, char** argv) {
     replaceCommand
         ->add_option("--tags", replacing.tags, "keep those of the old file (default), or take the new's")
         ->check(CLI::IsMember({"keep", "take"}));
+    replaceCommand->add_option("--layout", replacing.layout,
+                               "folders and name of the new file, in place of the old one's");
     replaceCommand->add_flag("--advised", replacing.advised, "all for which something better is at hand");
     replaceCommand->add_option("--shelf", shelf,
                                "the address of an offer shelf that may be asked from now on");

@@ -3,7 +3,9 @@
 #include "cli/answers.h"
 #include "core/catalogue/offer_store.h"
 #include "core/intake/offer_shelf.h"
+#include "core/transfer/layout.h"
 #include "core/work/replace_holding.h"
+#include "core/work/take_finds.h"
 
 namespace sober::cli {
 namespace {
@@ -119,6 +121,10 @@ int runReplaceList(const CommonOptions& common, RunControl& control) {
 }
 
 int runReplace(const CommonOptions& common, const ReplaceOptions& options, RunControl& control) {
+    if (const auto parsed = Layout::named(options.layout.empty() ? usualLayout : options.layout); !parsed) {
+        sayOn(stderr, "{}\n", parsed.error().sentence);
+        return exitUsage;
+    }
     auto catalogue = openWorking(common);
     if (!catalogue) {
         return fail(catalogue.error());
@@ -131,8 +137,9 @@ int runReplace(const CommonOptions& common, const ReplaceOptions& options, RunCo
     };
     if (!options.advised) {
         const auto carried = replaceHolding(
-            *catalogue, {fromHere(options.holding), pathOf(options.by), options.tags == "take"}, control,
-            hooks);
+            *catalogue,
+            {fromHere(options.holding), pathOf(options.by), options.tags == "take", {}, options.layout},
+            control, hooks);
         return carried ? show(common, *carried) : fail(carried.error());
     }
     const auto look = lookNow(*catalogue, common.quiet, control);

@@ -8,6 +8,7 @@ struct ReplaceOptions {
     BytePath holding;
     BytePath by;
     std::string tags = "keep";
+    std::string layout;   ///< folders and name of the new file; "": those of the old
     bool advised = false; ///< all that have a candidate that fits, by their best
 };
 

@@ -347,6 +347,34 @@ TEST_CASE("An arrival that is gone, a link or no audio is none, and what cannot 
     CHECK_FALSE(arriving.isThere("in/better.flac"));
 }
 
+TEST_CASE("An arrival that its program renames while it is taken in, and one with tags of megabytes, cost a "
+          "sentence or nothing") {
+    const Arriving arriving;
+    ffmpeg({"-i", arriving.folder / "in/better.flac", "-c", "copy", "-metadata",
+            "comment=" + std::string(100'000, 'x'), arriving.folder / "in/long.flac"});
+    writeFile(arriving.folder / "words", std::string(800'000, 'y'));
+    for (const auto* field : {"LYRICS", "NOTES", "MORE"}) {
+        REQUIRE(
+            run({"metaflac", std::string("--set-tag-from-file=") + field + "=" + (arriving.folder / "words"),
+                 arriving.folder / "in/long.flac"})
+                .code == 0);
+    }
+    fs::remove(arriving.folder / "in/better.flac");
+    fs::last_write_time(arriving.folder / "in/long.flac",
+                        fs::file_time_type::clock::now() - std::chrono::hours(2));
+    const auto before = arriving.arrivals();
+    CHECK(before.at("long.flac")["advice"] == "replace");
+    fs::rename(arriving.folder / "in/same sound.flac", arriving.folder / "in/renamed.flac");
+    const auto gone = arriving.tell({"intake", "take", arriving.folder / "in/same sound.flac"});
+    CHECK(gone.code == 1);
+    CHECK(gone.err.find("is no arrival in an inbox") != std::string::npos);
+    CHECK(arriving.isThere("in/renamed.flac"));
+    const auto taken = arriving.tell({"intake", "take", arriving.folder / "in/long.flac"});
+    INFO(taken.err);
+    CHECK(taken.code == 0);
+    CHECK(arriving.isThere("V/Taken in/Ensemble/Tides/Two.flac"));
+}
+
 TEST_CASE("What takes an arrival in can be taken back, step by step") {
     const Arriving arriving;
     const auto mp3 = readFile(arriving.folder / "V/Music/Two.mp3");

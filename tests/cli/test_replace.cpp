@@ -165,6 +165,37 @@ TEST_CASE("A replacement keeps place, tags, lists and history, and is taken back
     CHECK(scene.wanted("Low Water.mp3")["candidates"].size() == 1);
 }
 
+TEST_CASE("A replacement goes where a layout says, and its lists with it") {
+    const Replacing scene;
+    CHECK(scene
+              .tell({"replace", scene.folder / "V/Music/Low Water.mp3", "--by", scene.folder / "B/whole.flac",
+                     "--layout", "nonsense("})
+              .code == 2);
+    const auto done = scene.tell({"replace", scene.folder / "V/Music/Low Water.mp3", "--by",
+                                  scene.folder / "B/whole.flac", "--layout", "genre / artist / title"});
+    INFO(done.err);
+    REQUIRE(done.code == 0);
+    CHECK(fs::exists(scene.folder / "V/Shanty/Ensemble/Low Water.flac"));
+    CHECK(readFile(scene.folder / "V/lists/all.m3u8").ends_with("../Shanty/Ensemble/Low Water.flac\n"));
+    CHECK(scene.tell({"undo", "last"}).code == 0);
+    CHECK(fs::exists(scene.folder / "V/Music/Low Water.mp3"));
+    CHECK(readFile(scene.folder / "V/lists/all.m3u8").ends_with("../Music/Low Water.mp3\n"));
+}
+
+TEST_CASE("Hostile words in an offer steer nothing") {
+    const Replacing scene;
+    auto offers = json::parse(readFile(scene.folder / "S/offers.json"));
+    offers[0]["title"] = "Far Light";
+    offers[0]["codec"] = "fl\x1b[2Jac\n\xe2\x80\xae";
+    writeFile(scene.folder / "S/offers.json", offers.dump());
+    const RunningShelf shelf(scene.folder / "S");
+    CHECK(scene.tell({"replace", "--shelf", shelf.address()}).code == 0);
+    const auto told = run({SOBER_PROGRAM, "--quiet", "--catalogue", scene.folder / "c.sqlite", "replace"});
+    CHECK(told.code == 0);
+    CHECK(told.out.find('\x1b') == std::string::npos);
+    CHECK(told.out.find("\xe2\x80\xae") == std::string::npos);
+}
+
 TEST_CASE("What does not fit is refused, whoever names it, and nothing changes") {
     const Replacing scene;
     const auto before = contentsBelow(scene.folder / "V");

@@ -255,6 +255,23 @@ TEST_CASE("An artist is spelled and filed as the collection does") {
     CHECK(artist("Somebody Else").empty());
 }
 
+TEST_CASE("A text of megabytes is left as it is, and nothing of its file is taken from its name") {
+    const std::string long1(3'000'000, 'x');
+    const std::string spaced = std::string(400'000, ' ') + "[www.example.com]" + std::string(400'000, ' ');
+    for (const auto& text : {long1, spaced}) {
+        for (const auto* field : {"TITLE", "ARTIST", "ALBUM", "TRACKNUMBER", "DATE"}) {
+            CHECK(proposedFor(tagged("/in/03 - Wren - Slack Water.flac", {{field, {text}}})).empty());
+        }
+        CHECK(
+            shallOf(proposedFor(tagged("/in/Slack Water.flac", {{"COMMENT", {text}}, {"TITLE", {" Ebb "}}})),
+                    "TITLE") == "Ebb");
+        const std::vector<TaggedFile> album{
+            tagged("/in/a/1.flac", {{"TITLE", {"x"}}, {"ARTIST", {text}}, {"ALBUM", {"Tides"}}}),
+            tagged("/in/a/2.flac", {{"TITLE", {"y"}}, {"ARTIST", {"Wren"}}, {"ALBUM", {"Tides"}}})};
+        CHECK(proposeTags(album, {}, {}).front().empty());
+    }
+}
+
 TEST_CASE("An album of several artists gets one of its own") {
     const auto of = [](const std::string& title, const std::string& artist, const std::string& own = "") {
         auto file = tagged("/in/Album/" + title + ".flac",

@@ -11,9 +11,15 @@
 namespace sober {
 namespace {
 
+/// Bytes of a text that is looked at: what is longer is no name, and std::regex goes as deep as its text is
+/// long.
+constexpr std::size_t longestRead = 1'000;
+
 std::string firstOf(const TagFields& tags, const std::string& field) {
     const auto found = tags.fields.find(field);
-    return found == tags.fields.end() || found->second.empty() ? std::string() : found->second.front();
+    return found == tags.fields.end() || found->second.empty() || found->second.front().size() > longestRead
+               ? std::string()
+               : found->second.front();
 }
 
 /// Fields that a person reads.
@@ -70,6 +76,15 @@ bool saysNothing(const std::string& name) {
     return std::regex_match(name, empty);
 }
 
+/// Whether a name in it is none: then nothing of it is read.
+bool isOverlong(const TagFields& tags) {
+    return std::ranges::any_of(tags.fields, [](const auto& field) {
+        return field.first != "COMMENT" && isRead(field.first) &&
+               std::ranges::any_of(field.second,
+                                   [](const auto& value) { return value.size() > longestRead; });
+    });
+}
+
 class Proposing {
   public:
     Proposing(std::span<const TaggedFile> files, const CollectionNames& names,
@@ -78,11 +93,13 @@ class Proposing {
 
     std::vector<std::vector<TagProposal>> run() {
         for (std::size_t i = 0; i < files_.size(); ++i) {
-            mendTexts(i);
-            mendNumbers(i);
-            takeFromName(i);
-            spellAsUsual(i);
-            fileAsUsual(i);
+            if (!isOverlong(files_[i].tags)) {
+                mendTexts(i);
+                mendNumbers(i);
+                takeFromName(i);
+                spellAsUsual(i);
+                fileAsUsual(i);
+            }
             addPicture(i);
         }
         nameAlbumArtists();
@@ -117,7 +134,7 @@ class Proposing {
 
     void mendTexts(std::size_t file) {
         for (const auto& [field, values] : files_[file].tags.fields) {
-            if (!isRead(field) || values.size() != 1) {
+            if (!isRead(field) || values.size() != 1 || values.front().size() > longestRead) {
                 continue; // of several values each is somebody's decision
             }
             const auto& text = values.front();

@@ -13,6 +13,8 @@
 #include "core/intake/offer_source.h"
 #include "core/intake/replacement.h"
 #include "core/remedy/fetch_offer.h"
+#include "core/transfer/filing.h"
+#include "core/transfer/target_place.h"
 #include "core/work/carry_out.h"
 
 #include <algorithm>
@@ -225,13 +227,9 @@ class ReplacementPlanning {
     }
 
     Outcome chooseTags() {
-        const BytePath ending = endingOf(isAddress(request_.by) ? source_ : plan_.candidate.path);
-        const auto stem = std::string(nameOf(wanted_.path));
-        plan_.target =
-            !request_.target.empty()
-                ? request_.target
-                : joinPath(parentOf(wanted_.path), stem.substr(0, stem.size() - endingWithDot(stem).size()) +
-                                                       (ending.empty() ? "" : "." + ending));
+        if (const auto placed = choosePlace(); !placed) {
+            return placed;
+        }
         if (request_.tags) {
             plan_.tags = *request_.tags;
             return done();
@@ -242,6 +240,39 @@ class ReplacementPlanning {
             plan_.tags = keptTags(*old, *fresh, request_.takeTags);
         }
         return done(); // what has no tags that we know has none to keep
+    }
+
+    Outcome choosePlace() {
+        const auto ending = endingOf(source_);
+        const auto within = [&]() -> Result<BytePath> {
+            if (request_.layout.empty()) {
+                return wanted_.path;
+            }
+            const auto volume = std::ranges::find(volumes_, wanted_.holding.volume, &Volume::id);
+            const auto onto = targetPlaceAt(catalogue_, volume->root, "auto", std::nullopt);
+            const auto layout = onto ? Layout::named(request_.layout) : Result<Layout>(onto.error());
+            if (!layout) {
+                return layout.error();
+            }
+            const auto replacements = usualReplacements();
+            std::vector<TargetName> names{
+                Filing(std::span(&wanted_.holding, 1))
+                    .nameFor(wanted_.holding, wanted_.holding.path, *layout, *onto->rules, replacements)
+                    .name};
+            names.front().ending = ending;
+            fitAll(*onto->rules, replacements, names, [&](const BytePath& path, std::size_t /*which*/) {
+                const auto place = joinPath(onto->folder, path);
+                return place != wanted_.path && isTaken(place);
+            });
+            return joinPath(onto->folder, pathOf(names.front()));
+        }();
+        if (!within) {
+            return within.error();
+        }
+        const auto name = std::string(nameOf(*within));
+        plan_.target = joinPath(parentOf(*within), name.substr(0, name.size() - endingWithDot(name).size()) +
+                                                       (ending.empty() ? "" : "." + ending));
+        return done();
     }
 
     static std::string endingWithDot(const std::string& name) {

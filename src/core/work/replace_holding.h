@@ -29,7 +29,9 @@ struct ReplaceRequest {
     BytePath by;                        ///< absolute, or the address of an offer
     bool takeTags = false;              ///< those of the new file stay; else those of the old are kept
     std::optional<TagChange> tags = {}; ///< in place of both: chosen field by field
-    BytePath target = {};               ///< absolute; "": the old one's folder and name, with the new ending
+    /// Where on its volume the new file stands, by the old one's tags; "": its folder and name, with the new
+    /// ending.
+    std::string layout = {};
 };
 
 struct PlannedReplacement {
