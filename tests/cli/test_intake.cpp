@@ -203,6 +203,38 @@ TEST_CASE("A picture that is far too large is made smaller in every kind of tag,
     }
 }
 
+TEST_CASE("Mended tags are what the tools of each format read") {
+    const Arriving arriving;
+    fs::remove_all(arriving.folder / "in");
+    fs::create_directories(arriving.folder / "in");
+    const std::vector<std::pair<std::string, std::vector<std::string>>> kinds{
+        {"ogg", {"-c:a", "libvorbis"}}, {"mp3", {"-b:a", "160k"}}, {"m4a", {"-c:a", "aac"}}};
+    unsigned seed = 130;
+    for (const auto& [ending, options] : kinds) {
+        writeMusic(arriving.folder / "piece.wav", ++seed, 8);
+        std::vector<std::string> line{"-i",        arriving.folder / "piece.wav",
+                                      "-metadata", "title=F\u00c3\u00bcr  " + ending,
+                                      "-metadata", "artist=Ensemble [www.songs.example.com]"};
+        line.insert(line.end(), options.begin(), options.end());
+        line.push_back(arriving.folder / ("in/x." + ending));
+        ffmpeg(line);
+        fs::last_write_time(arriving.folder / ("in/x." + ending),
+                            fs::file_time_type::clock::now() - std::chrono::hours(2));
+    }
+    CHECK(arriving.tell({"intake", "take", "--advised", "--with-proposals"}).code == 0);
+    const auto placed = [&](const std::string& ending) {
+        return arriving.folder / ("V/Taken in/Ensemble/F\u00fcr " + ending + "." + ending);
+    };
+    const auto comments = run({"vorbiscomment", "-R", "-l", placed("ogg")}).out;
+    CHECK(comments.find("F\u00fcr ogg\n") != std::string::npos);
+    CHECK(comments.find("=Ensemble\n") != std::string::npos);
+    for (const std::string ending : {"mp3", "m4a"}) {
+        CHECK(run({"ffprobe", "-v", "error", "-show_entries", "format_tags=title,artist", "-of", "csv=p=0",
+                   placed(ending)})
+                  .out == "Ensemble,F\u00fcr " + ending + "\n");
+    }
+}
+
 TEST_CASE("An inbox within a volume that is only indexed is examined in full") {
     const Arriving arriving;
     fs::create_directories(arriving.folder / "P/arriving");
