@@ -307,8 +307,8 @@ void ConditionDesk::showSteps(const Condition& condition) {
             connect(button, &QPushButton::clicked, this, [this] { emit claimsWanted({}); });
             break;
         case NextStep::Kind::replaceLow:
-            text = tr("Replace %1 under the limit of which a better copy is known")
-                       .arg(shown(counted(step.count, "holding")));
+            text =
+                tr("Replace %1 of which a better copy is known").arg(shown(counted(step.count, "holding")));
             connect(button, &QPushButton::clicked, this, &ConditionDesk::replacementWanted);
             break;
         case NextStep::Kind::examine:
