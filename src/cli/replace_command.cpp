@@ -132,9 +132,7 @@ int runReplace(const CommonOptions& common, const ReplaceOptions& options, RunCo
     ProgressLine line(common.quiet);
     CarryOutHooks hooks;
     hooks.onProgress = std::ref(line);
-    const auto pathOf = [](const BytePath& path) {
-        return path.starts_with("http://") || path.starts_with("https://") ? path : fromHere(path);
-    };
+    const auto pathOf = [](const BytePath& path) { return isAddress(path) ? path : fromHere(path); };
     if (!options.advised) {
         const auto carried = replaceHolding(
             *catalogue,

@@ -86,7 +86,8 @@ ReplaceWindow::ReplaceWindow(Workbench& workbench, const WantedRow& row, const C
 
 void ReplaceWindow::readTags(Workbench& workbench) {
     workbench.look<TagTakeover>(
-        this, [request = request_](RunControl&) { return takeoverOfFiles(request.by, request.holding); },
+        this,
+        [request = request_](RunControl&) { return Result(takeoverOfFiles(request.by, request.holding)); },
         [this](const TagTakeover& takeover) {
             put_->setEnabled(true);
             if (takeover.isEmpty()) {

@@ -163,13 +163,12 @@ Result<SetTags> readSetTags(const SetDetail& detail, std::size_t keeper, std::sp
     return tags;
 }
 
-Result<TagTakeover> takeoverOfFiles(const BytePath& keeper, const BytePath& other) {
+TagTakeover takeoverOfFiles(const BytePath& keeper, const BytePath& other) {
     EvidenceWorker worker;
     const auto own = worker.readTags(keeper);
     const auto theirs = worker.readTags(other);
-    return !own     ? Result<TagTakeover>(own.error())
-           : theirs ? Result(withSmallPictures(takeoverOf(*own, std::span(&*theirs, 1)), worker))
-                    : Result<TagTakeover>(theirs.error());
+    return own && theirs ? withSmallPictures(takeoverOf(*own, std::span(&*theirs, 1)), worker)
+                         : TagTakeover();
 }
 
 Outcome planRetag(const Catalogue& catalogue, HoldingId keeper, const TagChange& change,

@@ -61,8 +61,9 @@ struct SetTags {
 };
 Result<SetTags> readSetTags(const SetDetail& detail, std::size_t keeper, std::span<const Volume> volumes);
 
-/// What another file says that this one does not, or says otherwise, with small pictures.
-Result<TagTakeover> takeoverOfFiles(const BytePath& keeper, const BytePath& other);
+/// What another file says that this one does not, or says otherwise, with small pictures; nothing where the
+/// tags of one cannot be read.
+TagTakeover takeoverOfFiles(const BytePath& keeper, const BytePath& other);
 
 /// Puts the change on the docket. Cause::refused where the keeper stands there to be retired.
 Outcome planRetag(const Catalogue& catalogue, HoldingId keeper, const TagChange& change,

@@ -223,6 +223,10 @@ class Exchange {
 
 } // namespace
 
+bool isAddress(std::string_view text) {
+    return text.starts_with("http://") || text.starts_with("https://");
+}
+
 Outcome isShelfAddress(const std::string& address) {
     if (!curl()) {
         return Error{Cause::unreadable, {}, "No offer shelf can be asked: libcurl is not installed."};

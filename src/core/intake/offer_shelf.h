@@ -42,6 +42,9 @@ class OfferShelf {
     ShelfLimits limits_;
 };
 
+/// Whether somebody means an offer by it, and not a file.
+bool isAddress(std::string_view text);
+
 /// Whether this may be a shelf's address: http or https, a host, no password in it. Else the sentence.
 Outcome isShelfAddress(const std::string& address);
 

@@ -25,15 +25,6 @@ std::string endingFor(const Offer& offer) {
     return isPlain ? "." + ending : std::string();
 }
 
-std::string hexOf(const Sha256& digest) {
-    std::string hex;
-    for (const auto byte : digest) {
-        hex += "0123456789abcdef"[byte >> 4];
-        hex += "0123456789abcdef"[byte & 15];
-    }
-    return hex;
-}
-
 } // namespace
 
 BytePath fetchedFolder(const BytePath& catalogue) {
@@ -42,7 +33,7 @@ BytePath fetchedFolder(const BytePath& catalogue) {
 
 Result<BytePath> fetchOffer(const OfferShelf& shelf, const Offer& offer, const BytePath& folder,
                             RunControl& control, const std::function<void(std::uint64_t)>& onBytes) {
-    const auto path = joinPath(folder, hexOf(offer.sha256) + endingFor(offer));
+    const auto path = joinPath(folder, toHex(offer.sha256) + endingFor(offer));
     if (presenceOf(path) == Presence::there) {
         return path; // named only once it was what was promised
     }

@@ -23,10 +23,6 @@
 namespace sober {
 namespace {
 
-bool isAddress(const BytePath& by) {
-    return by.starts_with("http://") || by.starts_with("https://");
-}
-
 /// The candidate as a holding, whether or not it is one.
 struct Examined {
     Holding holding;
@@ -45,15 +41,15 @@ class ReplacementPlanning {
                                  &ReplacementPlanning::examineCandidate, &ReplacementPlanning::judgeBoth,
                                  &ReplacementPlanning::chooseTags, &ReplacementPlanning::put}) {
             const auto taken = (this->*phase)();
-            if (!taken) {
-                return taken.error();
+            if (taken && !plan_.candidate.unfit) {
+                continue;
             }
-            if (plan_.candidate.unfit) {
-                if (const auto forgotten = forgetUnneededOffers(catalogue_); !forgotten) {
-                    return forgotten.error();
-                }
-                break;
+            // Nothing stays of what was fetched for it.
+            const auto forgotten = forgetUnneededOffers(catalogue_);
+            if (!taken || !forgotten) {
+                return taken ? forgotten.error() : taken.error();
             }
+            break;
         }
         return std::move(plan_);
     }
@@ -71,7 +67,7 @@ class ReplacementPlanning {
         }
         if (!*holding || (*holding)->state != HoldingState::present) {
             return Error{Cause::notFound, request_.holding,
-                         displayPath(request_.holding) + " is no holding that is there."};
+                         displayPath(request_.holding) + " is no holding that is there and at hand."};
         }
         auto wanted = wantedDetail(catalogue_, (*holding)->id);
         if (!wanted) {
@@ -91,14 +87,9 @@ class ReplacementPlanning {
     }
 
     Result<std::optional<Holding>> holdingAt(const BytePath& path) const {
-        const Volume* best = nullptr;
-        for (const auto& volume : volumes_) {
-            if (isWithin(path, volume.root) && (best == nullptr || volume.root.size() > best->root.size())) {
-                best = &volume;
-            }
-        }
-        return best != nullptr ? Holdings(catalogue_).at(best->id, *relativeTo(path, best->root))
-                               : Result(std::optional<Holding>());
+        const auto volume = volumeHolding(volumes_, path);
+        return volume ? Holdings(catalogue_).at((*volume)->id, *relativeTo(path, (*volume)->root))
+                      : Result(std::optional<Holding>());
     }
 
     Outcome getCandidate() {

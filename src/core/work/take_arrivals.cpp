@@ -111,8 +111,8 @@ class Intake {
             if (!each.isFiled || each.hasFailed) {
                 continue;
             }
-            const auto* onto = volumeOf(*volumes, each.arrival.target);
-            each.isMoved = onto != nullptr && onto->id == each.arrival.holding.volume;
+            const auto onto = volumeHolding(*volumes, each.arrival.target);
+            each.isMoved = onto && (*onto)->id == each.arrival.holding.volume;
             const auto planned =
                 planMoveAs(catalogue_, each.arrival.path, each.arrival.target, each.arrival.reasons.front(),
                            each.isMoved ? ActionKind::move : ActionKind::copy);
@@ -123,16 +123,6 @@ class Intake {
         }
         const auto moved = carry(ActionKind::move);
         return moved ? carry(ActionKind::copy) : moved;
-    }
-
-    static const Volume* volumeOf(const std::vector<Volume>& volumes, const BytePath& path) {
-        const Volume* best = nullptr;
-        for (const auto& volume : volumes) {
-            if (isWithin(path, volume.root) && (best == nullptr || volume.root.size() > best->root.size())) {
-                best = &volume;
-            }
-        }
-        return best;
     }
 
     Outcome retire() {
