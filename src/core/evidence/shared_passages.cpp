@@ -55,6 +55,7 @@ SharedPassages sharedPassages(const Fingerprint& first, const Fingerprint& secon
             ++found;
         }
     }
+    shared.isKnown = windows > 0;
     shared.share = windows > 0 ? static_cast<double>(found) / static_cast<double>(windows) : 0;
     return shared;
 }

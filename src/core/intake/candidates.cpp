@@ -18,29 +18,9 @@
 namespace sober {
 namespace {
 
-constexpr double clearlyBetter = 1.19; // a step of a fifth, as the keeper's
 constexpr double leastShared = 0.5;    // of the windows: a piece played on other instruments shares up to 0.4
 constexpr std::size_t mostAlikes = 40; // a title that half the collection has is not worth more
 constexpr double nearlyAllShared = 0.85; // as for parts (audit/sameness)
-
-/// Two contents that are no copies of each other: what they still share.
-void tellApart(Candidate& candidate, const MemberFacts& wanted, const MemberFacts& other) {
-    const auto shared = sharedPassages(wanted.evidence.fingerprint, other.evidence.fingerprint);
-    const double apart = other.evidence.seconds - wanted.evidence.seconds;
-    if (shared.share < leastShared) {
-        candidate.unfit = Unfit::onlyTags;
-        candidate.reasons = {"only the tags look alike, the sound is another recording"};
-    } else if (shared.share >= nearlyAllShared && shared.isInOneRow) {
-        candidate.unfit = Unfit::otherLength;
-        candidate.reasons = {fmt::format("the same recording, {:.0f} s {}", std::abs(apart),
-                                         apart < 0 ? "shorter" : "longer")};
-    } else {
-        candidate.unfit = Unfit::otherEdit;
-        candidate.reasons = {
-            fmt::format("another edit: {:.0f} % of the shorter one is heard in the other, cut otherwise",
-                        100 * shared.share)};
-    }
-}
 
 /// Whether a lossy candidate shows nothing that the lossy one which is held has not: its bandwidth reaches no
 /// further, and what differs is what an encoder adds to a decode of it. Measured with LAME and FFmpeg's AAC
@@ -68,6 +48,34 @@ std::vector<Volume> asIfAtHand(std::span<const Volume> volumes) {
 }
 
 } // namespace
+
+bool areApart(const Fingerprint& first, const Fingerprint& second) {
+    const auto shared = sharedPassages(first, second);
+    return shared.isKnown && (shared.share < leastShared || !shared.isInOneRow);
+}
+
+void tellApart(Candidate& candidate, const Fingerprint& wanted, double wantedSeconds,
+               const Fingerprint& other, double otherSeconds) {
+    const auto shared = sharedPassages(wanted, other);
+    const double apart = otherSeconds - wantedSeconds;
+    if (!shared.isKnown || shared.share < leastShared) {
+        candidate.unfit = Unfit::onlyTags;
+        candidate.reasons = {shared.isKnown ? "only the tags look alike, the sound is another recording"
+                                            : "only the tags look alike; it is too short to tell more"};
+    } else if (shared.share >= nearlyAllShared && shared.isInOneRow) {
+        candidate.unfit = Unfit::otherLength;
+        candidate.reasons = {lengthWords(apart)};
+    } else {
+        candidate.unfit = Unfit::otherEdit;
+        candidate.reasons = {
+            fmt::format("another edit: {:.0f} % of the shorter one is heard in the other, cut otherwise",
+                        100 * shared.share)};
+    }
+}
+
+std::string lengthWords(double apart) {
+    return fmt::format("the same recording, {:.0f} s {}", std::abs(apart), apart < 0 ? "shorter" : "longer");
+}
 
 std::string_view word(CandidateSource source) {
     constexpr std::string_view words[]{"volume", "offer", "file"};
@@ -101,7 +109,9 @@ void judge(Candidate& candidate, const WantedHolding& wanted, const Holding& of,
     candidate.isPlain = of.claims.codec.starts_with("pcm");
     const auto link = pair.between(0, 1);
     if (!link) {
-        tellApart(candidate, pair.facts(0), facts);
+        const auto& own = pair.facts(0).evidence;
+        tellApart(candidate, own.fingerprint, own.seconds, facts.evidence.fingerprint,
+                  facts.evidence.seconds);
         return;
     }
     if (!facts.evidence.sound()) {
@@ -120,9 +130,7 @@ void judge(Candidate& candidate, const WantedHolding& wanted, const Holding& of,
     }
     const bool isBroken = wanted.isBroken();
     if (*link == Sameness::part && !(isBroken && isContained(0, 1, pair))) {
-        const double apart = facts.evidence.seconds - pair.facts(0).evidence.seconds;
-        refuse(Unfit::otherLength, fmt::format("the same recording, {:.0f} s {}", std::abs(apart),
-                                               apart < 0 ? "shorter" : "longer"));
+        refuse(Unfit::otherLength, lengthWords(facts.evidence.seconds - pair.facts(0).evidence.seconds));
         return;
     }
     if (!isBroken && candidate.quality < clearlyBetter * pair.quality(wanted.holding, 0)) {

@@ -47,6 +47,18 @@ struct Candidate {
 void judge(Candidate& candidate, const WantedHolding& wanted, const Holding& of, const SetKnowledge& pair,
            std::span<const Volume> volumes);
 
+/// By how much something has to sound better: a step of a fifth, as the keeper's.
+inline constexpr double clearlyBetter = 1.19;
+
+/// "the same recording, 12 s shorter", by so many seconds.
+std::string lengthWords(double apart);
+/// Whether two fingerprints are no one recording's: the same in one row, as far as both reach. Those that are
+/// too short say nothing.
+bool areApart(const Fingerprint& first, const Fingerprint& second);
+/// Takes down what two recordings that are no copies of each other still share.
+void tellApart(Candidate& candidate, const Fingerprint& wanted, double wantedSeconds,
+               const Fingerprint& other, double otherSeconds);
+
 /// The best first: what is at hand, then by quality, then what has check values of its own.
 void rank(std::vector<Candidate>& candidates);
 

@@ -1,7 +1,6 @@
 #include "core/intake/offer_source.h"
 
 #include "core/base/text.h"
-#include "core/evidence/shared_passages.h"
 
 #include <fmt/format.h>
 
@@ -11,17 +10,10 @@ namespace sober {
 namespace {
 
 constexpr double padding = 1.5; // seconds that encoders and silence may add or take, as between holdings
-constexpr double clearlyBetter = 1.19;
-constexpr double leastShared = 0.5;
-constexpr double losslessQuality = 1e7;
 
 void refuse(Candidate& candidate, Unfit unfit, std::string reason) {
     candidate.unfit = unfit;
     candidate.reasons = {std::move(reason)};
-}
-
-double promisedQuality(const Claims& claims) {
-    return claims.lossless ? losslessQuality : asLayerIII(claims.codec, static_cast<double>(claims.bitrate));
 }
 
 std::string promiseWords(const Offer& offer) {
@@ -37,7 +29,6 @@ Candidate OfferSource::candidateOf(const Offer& offer, const WantedHolding& want
     candidate.source = CandidateSource::offer;
     const auto address = shelf_.addressOf(offer);
     candidate.path = address.value_or(offer.address);
-    candidate.quality = promisedQuality(offer.claims);
     if (!address) {
         refuse(candidate, Unfit::notOnOffer, "it lies on another host than the shelf, which is not asked");
         return candidate;
@@ -45,24 +36,19 @@ Candidate OfferSource::candidateOf(const Offer& offer, const WantedHolding& want
     offers_[*address] = offer;
     SetKnowledge own;
     own.add({wanted.evidence.has_value(), false, wanted.evidence.value_or(Evidence{})});
+    own.add({}); // not examined: what is claimed counts
+    Holding promised;
+    promised.claims = offer.claims;
+    candidate.quality = own.quality(promised, 1);
     const auto& heard = own.facts(0).evidence.fingerprint;
     const double apart = offer.claims.duration - own.facts(0).evidence.seconds;
     const bool isOtherLength = std::abs(apart) > padding && !(wanted.isBroken() && apart > 0);
-    if (!offer.fingerprint.empty() && !heard.empty()) {
-        const auto shared = sharedPassages(heard, offer.fingerprint);
-        if (shared.share < leastShared) {
-            refuse(candidate, Unfit::onlyTags, "only the tags look alike, its fingerprint is another's");
-            return candidate;
-        }
-        if (!shared.isInOneRow) {
-            refuse(candidate, Unfit::otherEdit, "another edit: its passages are cut otherwise");
-            return candidate;
-        }
+    if (areApart(heard, offer.fingerprint)) {
+        tellApart(candidate, heard, own.facts(0).evidence.seconds, offer.fingerprint, offer.claims.duration);
+        return candidate;
     }
     if (isOtherLength) {
-        refuse(
-            candidate, Unfit::otherLength,
-            fmt::format("{:.0f} s {} than what is held", std::abs(apart), apart < 0 ? "shorter" : "longer"));
+        refuse(candidate, Unfit::otherLength, lengthWords(apart));
     } else if (!wanted.isBroken() && candidate.quality < clearlyBetter * own.quality(wanted.holding, 0)) {
         refuse(candidate, Unfit::notBetter, "what it promises (" + promiseWords(offer) + ") is no better");
     } else {
