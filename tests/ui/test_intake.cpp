@@ -3,6 +3,8 @@
 #include "app/charts/arrival_chart.h"
 #include "app/desks/ask_window.h"
 #include "app/desks/intake_window.h"
+#include "app/desks/replace_window.h"
+#include "core/catalogue/docket_store.h"
 #include "ui/chart_probe.h"
 #include "ui/desktop.h"
 
@@ -16,6 +18,7 @@
 #include <catch2/catch.hpp>
 
 #include <filesystem>
+#include <map>
 
 using namespace sober;
 using namespace sober::test;
@@ -40,7 +43,8 @@ struct IntakeDesktop : Desktop {
         QTest::keyClick(name, Qt::Key_Return);
         settle();
     }
-    void nameInbox() {
+    /// `latest`: the list that is kept of the latest, "" for none.
+    void nameInbox(const BytePath& latest) {
         press(Qt::Key_N);
         choose(demo / "DOWNLOADS");
         choose(demo / "SHAG");
@@ -48,8 +52,7 @@ struct IntakeDesktop : Desktop {
             auto* window = app::visibleOf<app::AskWindow>(this->window());
             REQUIRE(window != nullptr);
             if (asked == 1) {
-                window->findChild<QComboBox*>()->setEditText(
-                    QString::fromStdString(demo / "SHAG/Latest.m3u8"));
+                window->findChild<QComboBox*>()->setEditText(QString::fromStdString(latest));
             }
             QTest::keyClick(window, Qt::Key_Return);
         }
@@ -71,7 +74,7 @@ struct IntakeDesktop : Desktop {
 
 TEST_CASE("what lies in an inbox is judged as the truth file says, shown beside what is held, and taken in") {
     IntakeDesktop desktop;
-    desktop.nameInbox();
+    desktop.nameInbox(desktop.demo / "SHAG/Latest.m3u8");
     const std::map<std::string, QString> words{{"replace", "replaces what is held"},
                                                {"retire", "held already"},
                                                {"take-in", "take in"},
@@ -128,4 +131,49 @@ TEST_CASE("what lies in an inbox is judged as the truth file says, shown beside 
     desktop.settle();
     CHECK(desktop.list("Arrivals")->model()->rowCount() == 0);
     CHECK(fs::exists(desktop.demo / "DOWNLOADS/02 bucht.flac"));
+}
+
+TEST_CASE("an inbox needs no list; what is held is replaced by an arrival, and one is retired, by keys on "
+          "the docket") {
+    IntakeDesktop desktop;
+    desktop.nameInbox({});
+    REQUIRE(desktop.list("Arrivals")->model()->rowCount() == 6);
+    const auto choose = [&](const QString& name) {
+        desktop.list("Arrivals")->setFocus();
+        desktop.list("Arrivals")->selectRow(desktop.rowOf(name));
+        desktop.settle();
+    };
+    choose("quay dance.flac");
+    desktop.press(Qt::Key_W);
+    CHECK(desktop.text("Message") == "Nothing at hand is held of it.");
+    desktop.press(Qt::Key_R);
+    desktop.settle();
+    choose("opening_march.flac");
+    desktop.press(Qt::Key_W);
+    auto* window = app::visibleOf<app::ReplaceWindow>(desktop.window());
+    REQUIRE(window != nullptr);
+    QPushButton* put = nullptr;
+    for (auto* button : window->findChildren<QPushButton*>()) {
+        put = button->accessibleName() == "Put on the docket" ? button : put;
+    }
+    REQUIRE(desktop.waitFor([&] { return put->isEnabled(); }));
+    QTest::mouseClick(put, Qt::LeftButton);
+    REQUIRE(desktop.waitFor([&] { return !desktop.workbench().isBusy() && desktop.workbench().isIdle(); },
+                            60'000));
+    const auto catalogue = Catalogue::openForReading(desktop.demo / "catalogue.sqlite");
+    std::map<ActionKind, int> kinds;
+    const auto waiting = DocketStore(*catalogue).all();
+    for (const auto& action : *waiting) {
+        ++kinds[action.kind];
+    }
+    CHECK(kinds.size() == 2);
+    CHECK(kinds[ActionKind::retire] == 1);
+    CHECK(kinds[ActionKind::replace] == 1);
+    desktop.workbench().carryOut();
+    REQUIRE(desktop.waitFor([&] { return !desktop.workbench().isBusy() && desktop.workbench().isIdle(); },
+                            60'000));
+    // At the place of what was held; the only copy of the other stays.
+    CHECK(fs::exists(desktop.demo / "PETREL/Wireless/Opening March.flac"));
+    CHECK_FALSE(fs::exists(desktop.demo / "PETREL/Wireless/Opening March.mp3"));
+    CHECK(fs::exists(desktop.demo / "DOWNLOADS/quay dance.flac"));
 }

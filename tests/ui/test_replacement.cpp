@@ -4,6 +4,7 @@
 #include "app/desks/ask_window.h"
 #include "app/desks/replace_window.h"
 #include "core/catalogue/docket_store.h"
+#include "core/catalogue/offer_store.h"
 #include "core/remedy/journal/taking_back.h"
 #include "support/run_program.h"
 #include "support/running_shelf.h"
@@ -142,7 +143,8 @@ TEST_CASE("all that can be is read through first; what is kept as it is goes on 
     desktop.settle();
     const auto catalogue = Catalogue::openForReading(desktop.demo / "catalogue.sqlite");
     std::map<ActionKind, int> kinds;
-    for (const auto& action : *DocketStore(*catalogue).all()) {
+    const auto waiting = DocketStore(*catalogue).all();
+    for (const auto& action : *waiting) {
         ++kinds[action.kind];
     }
     CHECK(kinds[ActionKind::replace] >= 3);
@@ -186,6 +188,16 @@ TEST_CASE("an offer that promises more than it holds is told once it was fetched
             CHECK(desktop.better() == "none; 1 does not fit");
         }
     }
+    desktop.list(wantedList)->setFocus();
+    desktop.press(Qt::Key_O); // none any more
+    desktop.settle();
+    auto* none = app::visibleOf<app::AskWindow>(desktop.window());
+    REQUIRE(none != nullptr);
+    none->findChild<QComboBox*>()->setEditText({});
+    QTest::keyClick(none, Qt::Key_Return);
+    desktop.wait();
+    const auto catalogue = Catalogue::openForReading(desktop.demo / "catalogue.sqlite");
+    CHECK_FALSE(OfferStore(*catalogue).shelf()->has_value());
     desktop.workbench().carryOut();
     desktop.wait();
     const auto wall = desktop.demo / "PETREL/Inbox/From a swap meet/01 Sea Wall March.flac";

@@ -4,7 +4,6 @@
 #include "app/theme/theme.h"
 
 #include <QComboBox>
-#include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
@@ -26,19 +25,14 @@ AskWindow::AskWindow(const Words& words, QWidget* parent) : QDialog(parent), lin
     line_->setAccessibleName(words.title);
     layout->addWidget(line_);
 
-    auto* buttons = new QHBoxLayout;
-    auto* cancel = new QPushButton(tr("Cancel"), this);
     auto* done = new QPushButton(words.done, this);
-    done->setProperty("weight", "main");
     done->setDefault(true);
-    done->setEnabled(!words.text.isEmpty());
-    buttons->addStretch(1);
-    buttons->addWidget(cancel);
-    buttons->addWidget(done);
-    layout->addLayout(buttons);
+    done->setEnabled(words.mayBeEmpty || !words.text.isEmpty());
+    addEnding(*layout, this, done);
     connect(line_, &QComboBox::editTextChanged, done,
-            [done](const QString& text) { done->setEnabled(!text.trimmed().isEmpty()); });
-    connect(cancel, &QPushButton::clicked, this, &QDialog::reject);
+            [done, mayBeEmpty = words.mayBeEmpty](const QString& text) {
+                done->setEnabled(mayBeEmpty || !text.trimmed().isEmpty());
+            });
     connect(done, &QPushButton::clicked, this, [this] {
         emit answered(line_->currentText().trimmed());
         accept();

@@ -17,6 +17,7 @@ class AskWindow : public QDialog {
         QString done; ///< on the button
         QStringList offered;
         QString text; ///< to begin with
+        bool mayBeEmpty = false;
     };
     AskWindow(const Words& words, QWidget* parent);
 

@@ -2,6 +2,7 @@
 
 #include "app/theme/theme.h"
 
+#include <QDialog>
 #include <QHBoxLayout>
 #include <QKeySequence>
 #include <QLabel>
@@ -64,6 +65,21 @@ QPushButton* keyButton(const QString& text, const QKeySequence& key, QWidget* pa
         }
     });
     return button;
+}
+
+void addEnding(QVBoxLayout& layout, QDialog* window, QPushButton* main, QWidget* beside,
+               const QString& leave) {
+    auto* row = new QHBoxLayout;
+    auto* close = new QPushButton(leave.isEmpty() ? Desk::tr("Cancel") : leave, window);
+    main->setProperty("weight", "main");
+    if (beside != nullptr) {
+        row->addWidget(beside);
+    }
+    row->addStretch(1);
+    row->addWidget(close);
+    row->addWidget(main);
+    layout.addLayout(row);
+    QObject::connect(close, &QPushButton::clicked, window, &QDialog::reject);
 }
 
 QVBoxLayout* titledLayout(const QString& title, QWidget* window) {

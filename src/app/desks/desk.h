@@ -4,6 +4,7 @@
 
 #include <QWidget>
 
+class QDialog;
 class QHBoxLayout;
 class QLabel;
 class QPushButton;
@@ -48,6 +49,11 @@ QPushButton* keyButton(const QString& text, const QKeySequence& key, QWidget* pa
 
 /// The layout of a window, from above to below, with its title in it.
 QVBoxLayout* titledLayout(const QString& title, QWidget* window);
+
+/// The last row of a window: what leaves it as it was (`leave`: "Cancel"), and what it is for. `beside`
+/// stands at the left.
+void addEnding(QVBoxLayout& layout, QDialog* window, QPushButton* main, QWidget* beside = nullptr,
+               const QString& leave = {});
 
 /// Plain text of several lines, read out by this name.
 QLabel* paragraph(const QString& name, QWidget* parent);

@@ -2,6 +2,7 @@
 
 #include "app/ask_path.h"
 #include "app/charts/arrival_chart.h"
+#include "app/desks/arrival_rows.h"
 #include "app/desks/ask_window.h"
 #include "app/desks/intake_window.h"
 #include "app/desks/replace_window.h"
@@ -31,44 +32,6 @@ namespace sober::app {
 namespace {
 
 constexpr int restsAfterMilliseconds = 12'000; // a little more than a file has to rest
-
-Mark markOf(IntakeAdvice advice) {
-    switch (advice) {
-    case IntakeAdvice::takeIn:
-        return Mark::keep;
-    case IntakeAdvice::replace:
-        return Mark::moved;
-    case IntakeAdvice::retire:
-        return Mark::retire;
-    case IntakeAdvice::leave:
-        break;
-    }
-    return Mark::undetermined;
-}
-
-QString adviceWords(IntakeAdvice advice) {
-    switch (advice) {
-    case IntakeAdvice::takeIn:
-        return IntakeDesk::tr("take in");
-    case IntakeAdvice::replace:
-        return IntakeDesk::tr("replaces what is held");
-    case IntakeAdvice::retire:
-        return IntakeDesk::tr("held already");
-    case IntakeAdvice::leave:
-        break;
-    }
-    return IntakeDesk::tr("to be looked at");
-}
-
-QString heldWords(const HeldOfIt& held) {
-    const auto better = held.better == Better::arrival ? IntakeDesk::tr("the arrival is better")
-                        : held.better == Better::held  ? IntakeDesk::tr("it is better")
-                        : held.better == Better::equal ? IntakeDesk::tr("as good")
-                                                       : IntakeDesk::tr("the evidence does not say");
-    return IntakeDesk::tr("%1%2: %3; %4 (%5).")
-        .arg(shownPath(held.path), held.atHand ? QString() : IntakeDesk::tr(", away"),
-             shown(samenessWords(held.sameness)), better, shown(held.why));
-}
 
 } // namespace
 
@@ -166,45 +129,8 @@ void IntakeDesk::buildRows() {
     above->addWidget(retire);
     above->addWidget(leave);
     body()->addLayout(above);
-    std::vector<Column<Arrival>> columns{
-        {tr("Advice"),
-         [](const Arrival& arrival) {
-             return Cell{adviceWords(arrival.advice), markOf(arrival.advice), false, false, {}};
-         }},
-        {tr("Arrival"),
-         [](const Arrival& arrival) {
-             return Cell{shownPath(BytePath(nameOf(arrival.path))), Mark::none, true, false,
-                         shownPath(arrival.path)};
-         }},
-        {tr("It is"),
-         [](const Arrival& arrival) {
-             return arrival.sound == false ? Cell{tr("damaged"), Mark::damaged, false, false, {}}
-                    : arrival.verdict
-                        ? Cell{verdictWord(*arrival.verdict), markOf(*arrival.verdict), false, false, {}}
-                        : Cell{tr("not examined"), Mark::undetermined, false, true, {}};
-         }},
-        {tr("Tags"),
-         [](const Arrival& arrival) {
-             return arrival.proposals.empty() ? Cell{tr("as they are"), Mark::none, false, true, {}}
-                                              : Cell{shown(counted(arrival.proposals.size(), "proposal")),
-                                                     Mark::retag,
-                                                     false,
-                                                     false,
-                                                     {}};
-         }},
-        {tr("Length"),
-         [](const Arrival& arrival) {
-             return Cell{shown(humanSeconds(arrival.holding.claims.duration)), Mark::none, false, false, {}};
-         },
-         true},
-        {tr("Held, or where to"), [](const Arrival& arrival) {
-             const bool isHeld = !arrival.held.empty();
-             const auto& place = isHeld ? arrival.held.front().path : arrival.target;
-             return Cell{shownPath(place), isHeld ? Mark::copies : Mark::none, true, !isHeld,
-                         shownPath(place)};
-         }}};
     arrivals_ = new RowListModel<Arrival>(
-        std::move(columns), [](const Arrival& arrival) { return arrival.path; }, this);
+        arrivalColumns(), [](const Arrival& arrival) { return arrival.path; }, this);
     list_ = new ListView(tr("Arrivals"), this);
     list_->setModel(arrivals_);
     list_->setEmptyText(
@@ -345,8 +271,9 @@ void IntakeDesk::askForLatest(const Inbox& inbox) {
                                      "hundred that were filed last, renewed "
                                      "whenever something is taken in. Empty for none."),
                                   tr("Name the inbox"),
-                                  {QString(), shownPath(joinPath(inbox.into, "Latest arrivals.m3u8"))},
-                                  QString()},
+                                  {shownPath(joinPath(inbox.into, "Latest arrivals.m3u8"))},
+                                  QString(),
+                                  true},
                                  this);
     connect(window, &AskWindow::answered, this, [this, inbox](const QString& latest) {
         workbench().lookAtInboxes([named = inbox, latest = latest.trimmed().toStdString()](

@@ -4,7 +4,6 @@
 #include "app/theme/theme.h"
 #include "app/words.h"
 
-#include <QHBoxLayout>
 #include <QLabel>
 #include <QPlainTextEdit>
 #include <QPushButton>
@@ -62,16 +61,9 @@ IntakeWindow::IntakeWindow(const std::vector<const Arrival*>& arrivals, bool wit
     }
     text->setPlainText(lines.join(QLatin1Char('\n')));
     layout->addWidget(text, 1);
-    auto* buttons = new QHBoxLayout;
-    auto* cancel = new QPushButton(tr("Close"), this);
     auto* go = keyButton(tr("Carry out"), QKeySequence(Qt::CTRL | Qt::Key_Return), this);
-    go->setProperty("weight", "main");
     go->setDefault(true);
-    buttons->addStretch(1);
-    buttons->addWidget(cancel);
-    buttons->addWidget(go);
-    layout->addLayout(buttons);
-    connect(cancel, &QPushButton::clicked, this, &QDialog::reject);
+    addEnding(*layout, this, go, nullptr, tr("Close"));
     connect(go, &QPushButton::clicked, this, [this] {
         emit agreed();
         accept();

@@ -7,7 +7,6 @@
 #include "core/catalogue/evidence_store.h"
 
 #include <QFormLayout>
-#include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
 #include <QSpinBox>
@@ -35,16 +34,9 @@ LimitsWindow::LimitsWindow(Workbench& workbench, const Limits& limits, QWidget* 
         boxes_.push_back(box);
     }
     layout->addLayout(form);
-    auto* buttons = new QHBoxLayout;
-    auto* cancel = new QPushButton(tr("Cancel"), this);
     auto* done = new QPushButton(tr("Use these limits"), this);
-    done->setProperty("weight", "main");
     done->setDefault(true);
-    buttons->addStretch(1);
-    buttons->addWidget(cancel);
-    buttons->addWidget(done);
-    layout->addLayout(buttons);
-    connect(cancel, &QPushButton::clicked, this, &QDialog::reject);
+    addEnding(*layout, this, done);
     connect(done, &QPushButton::clicked, this, [this] {
         keep();
         accept();

@@ -5,7 +5,6 @@
 #include "app/words.h"
 
 #include <QFormLayout>
-#include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
@@ -51,15 +50,8 @@ MoveWindow::MoveWindow(Workbench& workbench, const What& what, QWidget* parent)
     target_->setTextFormat(Qt::PlainText);
     target_->setAccessibleName(tr("Where it will be"));
     layout->addWidget(target_);
-    auto* buttons = new QHBoxLayout;
-    auto* cancel = new QPushButton(tr("Cancel"), this);
-    done_->setProperty("weight", "main");
     done_->setDefault(true);
-    buttons->addStretch(1);
-    buttons->addWidget(cancel);
-    buttons->addWidget(done_);
-    layout->addLayout(buttons);
-    connect(cancel, &QPushButton::clicked, this, &QDialog::reject);
+    addEnding(*layout, this, done_);
     connect(tree_, &PlaceTree::placeChosen, this, &MoveWindow::follow);
     connect(tree_, &PlaceTree::reloaded, this, &MoveWindow::follow);
     connect(below_, &QLineEdit::textChanged, this, &MoveWindow::follow);

@@ -48,20 +48,13 @@ PolicyWindow::PolicyWindow(Workbench& workbench, std::vector<SetId> shownSets, s
     outcome_->setAccessibleName(tr("What this would do"));
     layout->addWidget(outcome_, 1);
 
-    auto* buttons = new QHBoxLayout;
-    auto* close = new QPushButton(tr("Cancel"), this);
-    put_->setProperty("weight", "main");
-    buttons->addStretch(1);
-    buttons->addWidget(close);
-    buttons->addWidget(put_);
-    layout->addLayout(buttons);
+    addEnding(*layout, this, put_);
     // Return in the name keeps the policy; it never puts anything on the docket by the way.
     for (auto* button : findChildren<QPushButton*>()) {
         button->setAutoDefault(false);
     }
     connect(name_, &QLineEdit::returnPressed, keep_, &QPushButton::click);
 
-    connect(close, &QPushButton::clicked, this, &QDialog::reject);
     connect(put_, &QPushButton::clicked, this, [this] {
         workbench_.decide(
             [preview = preview_](const Catalogue& catalogue) { return applyPreview(catalogue, *preview); });

@@ -5,7 +5,6 @@
 #include "app/words.h"
 
 #include <QCheckBox>
-#include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
 #include <QScrollArea>
@@ -63,16 +62,8 @@ ReplaceWindow::ReplaceWindow(Workbench& workbench, const WantedRow& row, const C
         put_->setEnabled(false);
         readTags(workbench);
     }
-    auto* buttons = new QHBoxLayout;
-    auto* close = new QPushButton(tr("Cancel"), this);
-    put_->setProperty("weight", "main");
     put_->setDefault(true);
-    buttons->addWidget(quietLabel(tr("Nothing changes before the docket is carried out."), this));
-    buttons->addStretch(1);
-    buttons->addWidget(close);
-    buttons->addWidget(put_);
-    layout->addLayout(buttons);
-    connect(close, &QPushButton::clicked, this, &QDialog::reject);
+    addEnding(*layout, this, put_, quietLabel(tr("Nothing changes before the docket is carried out."), this));
     connect(put_, &QPushButton::clicked, this, [this] {
         if (form_ != nullptr) {
             request_.tags = form_->chosen();

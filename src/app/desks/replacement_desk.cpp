@@ -19,80 +19,6 @@
 #include <algorithm>
 
 namespace sober::app {
-namespace {
-
-Mark markOfWanted(WantedFor why) {
-    switch (why) {
-    case WantedFor::cut:
-    case WantedFor::damaged:
-        return Mark::damaged;
-    case WantedFor::transcoded:
-        return Mark::transcoded;
-    case WantedFor::underLimit:
-        break;
-    }
-    return Mark::doubtful;
-}
-
-QString wantedWord(WantedFor why) {
-    switch (why) {
-    case WantedFor::cut:
-        return ReplacementDesk::tr("cut");
-    case WantedFor::damaged:
-        return ReplacementDesk::tr("damaged");
-    case WantedFor::transcoded:
-        return ReplacementDesk::tr("transcoded");
-    case WantedFor::underLimit:
-        break;
-    }
-    return ReplacementDesk::tr("under the limit");
-}
-
-QString unfitWord(Unfit unfit) {
-    switch (unfit) {
-    case Unfit::otherEdit:
-        return ReplacementDesk::tr("another edit");
-    case Unfit::otherMaster:
-        return ReplacementDesk::tr("another master");
-    case Unfit::otherLength:
-        return ReplacementDesk::tr("another length");
-    case Unfit::onlyTags:
-        return ReplacementDesk::tr("only the tags");
-    case Unfit::notBetter:
-        return ReplacementDesk::tr("no better");
-    case Unfit::notOnOffer:
-        return ReplacementDesk::tr("not on offer");
-    case Unfit::unsound:
-        break;
-    }
-    return ReplacementDesk::tr("damaged itself");
-}
-
-QString sourceWord(const Candidate& candidate) {
-    return candidate.source == CandidateSource::offer ? ReplacementDesk::tr("on offer")
-           : candidate.atHand                         ? ReplacementDesk::tr("at hand")
-                                                      : ReplacementDesk::tr("away");
-}
-
-QString betterWords(const WantedRow& row) {
-    if (!row.candidates.empty()) {
-        return shownPath(row.candidates.front().path);
-    }
-    return row.refused.empty() ? ReplacementDesk::tr("none is known")
-                               : ReplacementDesk::tr("none; %1")
-                                     .arg(shown(counted(row.refused.size(), "does not fit", "do not fit")));
-}
-
-QString reasonsOf(const Candidate& candidate) {
-    QStringList reasons;
-    for (const auto& reason : candidate.reasons) {
-        reasons << shown(reason);
-    }
-    return reasons.join(QStringLiteral("; "));
-}
-
-} // namespace
-
 ReplacementDesk::ReplacementDesk(Workbench& workbench)
     : Desk(workbench, tr("Could be better"), tr("What could be better, and where is it to be had?")),
       chart_(new ArrivalChart(tr("How far the bandwidth reaches: the best that is to be had (filled) beside "
@@ -158,39 +84,8 @@ void ReplacementDesk::buildRows() {
         above->addWidget(button);
     }
     body()->addLayout(above);
-    std::vector<Column<Shown>> columns{
-        {tr("It is"),
-         [](const Shown& each) {
-             return Cell{wantedWord(*each.row.wanted.why), markOfWanted(*each.row.wanted.why), false, false,
-                         shown(each.row.wanted.words)};
-         }},
-        {tr("Holding"),
-         [](const Shown& each) {
-             return Cell{shownPath(BytePath(nameOf(each.row.wanted.path))), Mark::none, true, false,
-                         shownPath(each.row.wanted.path)};
-         }},
-        {tr("By its evidence"),
-         [](const Shown& each) {
-             return Cell{shown(each.row.wanted.words), Mark::none, false, true, shown(each.row.wanted.words)};
-         }},
-        {tr("Better is"),
-         [](const Shown& each) {
-             const bool isAny = !each.row.candidates.empty();
-             return each.waits ? Cell{tr("to be replaced"), Mark::moved, false, false, {}}
-                               : Cell{betterWords(each.row), isAny ? Mark::keep : Mark::none, isAny, !isAny,
-                                      betterWords(each.row)};
-         }},
-        {tr("Where"), [](const Shown& each) {
-             return each.row.candidates.empty()
-                        ? Cell{QString(), Mark::none, false, true, {}}
-                        : Cell{sourceWord(each.row.candidates.front()),
-                               each.row.candidates.front().atHand ? Mark::none : Mark::away,
-                               false,
-                               false,
-                               {}};
-         }}};
-    rows_ = new RowListModel<Shown>(
-        std::move(columns), [](const Shown& each) { return std::to_string(each.row.wanted.holding.id); },
+    rows_ = new RowListModel<WantedLine>(
+        wantedColumns(), [](const WantedLine& each) { return std::to_string(each.row.wanted.holding.id); },
         this);
     list_ = new ListView(tr("What could be better"), this);
     list_->setModel(rows_);
@@ -223,22 +118,8 @@ void ReplacementDesk::buildEvidence() {
     left->addWidget(reasons_);
     left->addStretch(1);
     left->addWidget(listening_);
-    std::vector<Column<Candidate>> columns{
-        {tr("Candidate"),
-         [](const Candidate& each) {
-             return Cell{each.unfit ? unfitWord(*each.unfit) : tr("better"),
-                         each.unfit ? Mark::undetermined : Mark::keep, false, each.unfit.has_value(),
-                         reasonsOf(each)};
-         }},
-        {tr("Lies"),
-         [](const Candidate& each) {
-             return Cell{sourceWord(each), Mark::none, false, true, {}};
-         }},
-        {tr("At"), [](const Candidate& each) {
-             return Cell{shownPath(each.path), Mark::none, true, each.unfit.has_value(), reasonsOf(each)};
-         }}};
     candidates_ = new RowListModel<Candidate>(
-        std::move(columns), [](const Candidate& each) { return each.path; }, this);
+        candidateColumns(), [](const Candidate& each) { return each.path; }, this);
     candidateList_ = new ListView(tr("Candidates"), this);
     candidateList_->setModel(candidates_);
     candidateList_->setEmptyText(tr("Nothing else of this title is known."));
@@ -315,7 +196,7 @@ void ReplacementDesk::keepOffers(const std::vector<WantedRow>& rows) {
 
 void ReplacementDesk::show(std::vector<WantedRow> rows) {
     std::vector<ArrivalChart::Row> drawn;
-    std::vector<Shown> all;
+    std::vector<WantedLine> all;
     for (auto& row : rows) {
         const auto* best = row.candidates.empty() ? nullptr : &row.candidates.front();
         drawn.push_back({shownPath(BytePath(nameOf(row.wanted.path))), markOfWanted(*row.wanted.why),
@@ -431,7 +312,8 @@ void ReplacementDesk::askForShelf() {
                                              "ever asked."),
                                           tr("Set up"),
                                           {},
-                                          shelf ? shown(*shelf) : QString()},
+                                          shelf ? shown(*shelf) : QString(),
+                                          true},
                                          this);
             connect(window, &AskWindow::answered, this, [this](const QString& address) {
                 workbench().decide([address = address.trimmed().toStdString()](const Catalogue& catalogue) {

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/desks/desk.h"
+#include "app/desks/replacement_rows.h"
 #include "app/lists/list_view.h"
 #include "app/lists/row_list_model.h"
 
@@ -49,13 +50,9 @@ class ReplacementDesk : public Desk {
     const WantedRow* chosen() const;
     const Candidate* chosenCandidate() const;
 
-    struct Shown {
-        WantedRow row;
-        bool waits = false; ///< it stands on the docket to be replaced
-    };
     ArrivalChart* chart_;
     QLineEdit* text_;
-    RowListModel<Shown>* rows_ = nullptr;
+    RowListModel<WantedLine>* rows_ = nullptr;
     ListView* list_ = nullptr;
     RowListModel<Candidate>* candidates_ = nullptr;
     ListView* candidateList_ = nullptr;

@@ -34,8 +34,8 @@ void TagCell::paint(QPainter* painter, const QStyleOptionViewItem& option, const
         words = index.data(proposalRole).toString();
         painter->setPen(inks.quiet);
     }
-    const auto text = painter->fontMetrics().elidedText(words, Qt::ElideRight,
-                                                        static_cast<int>(room.width()));
+    const auto text =
+        painter->fontMetrics().elidedText(words, Qt::ElideRight, static_cast<int>(room.width()));
     painter->drawText(room, Qt::AlignLeft | Qt::AlignVCenter, text);
     if (option.state.testFlag(QStyle::State_HasFocus)) {
         painter->setPen(inks.accent);

@@ -49,16 +49,9 @@ TagTableWindow::TagTableWindow(Workbench& workbench, Files files, QWidget* paren
     layout->addWidget(view_, 1);
     evidence_->setMinimumHeight(40);
     layout->addWidget(evidence_);
-    auto* buttons = new QHBoxLayout;
-    auto* close = new QPushButton(tr("Cancel"), this);
-    put_->setProperty("weight", "main");
     put_->setEnabled(false);
     outcome_->setAccessibleName(tr("What would be written"));
-    buttons->addWidget(outcome_, 1);
-    buttons->addWidget(close);
-    buttons->addWidget(put_);
-    layout->addLayout(buttons);
-    connect(close, &QPushButton::clicked, this, &QDialog::reject);
+    addEnding(*layout, this, put_, outcome_);
     connect(put_, &QPushButton::clicked, this, [this] {
         std::vector<std::pair<HoldingId, TagChange>> changes;
         for (std::size_t row = 0; row < model_->table().rows(); ++row) {

@@ -5,7 +5,6 @@
 #include "app/theme/theme.h"
 #include "app/words.h"
 
-#include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
 #include <QScrollArea>
@@ -41,16 +40,9 @@ TagsWindow::TagsWindow(Workbench& workbench, std::shared_ptr<const SetDetail> de
     outcome_->setAccessibleName(tr("What would be written"));
     layout->addWidget(outcome_);
 
-    auto* buttons = new QHBoxLayout;
-    auto* close = new QPushButton(tr("Cancel"), this);
-    put_->setProperty("weight", "main");
     put_->setDefault(true);
     put_->setEnabled(false);
-    buttons->addStretch(1);
-    buttons->addWidget(close);
-    buttons->addWidget(put_);
-    layout->addLayout(buttons);
-    connect(close, &QPushButton::clicked, this, &QDialog::reject);
+    addEnding(*layout, this, put_);
     connect(put_, &QPushButton::clicked, this, [this] {
         const auto id = detail_->members[keeper_].id;
         workbench_.decide([id, change = form_->chosen(), from = chosenFrom()](const Catalogue& catalogue) {

@@ -5,7 +5,6 @@
 #include "app/words.h"
 
 #include <QFormLayout>
-#include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
@@ -41,14 +40,7 @@ WriteImageWindow::WriteImageWindow(Workbench& workbench, BytePath image, WriteTa
     form->addRow(tr("Label"), label_);
     form->addRow(tr("Size in bytes"), size_);
     layout->addLayout(form);
-    auto* buttons = new QHBoxLayout;
-    auto* cancel = new QPushButton(tr("Cancel"), this);
-    write_->setProperty("weight", "main");
-    buttons->addStretch(1);
-    buttons->addWidget(cancel);
-    buttons->addWidget(write_);
-    layout->addLayout(buttons);
-    connect(cancel, &QPushButton::clicked, this, &QDialog::reject);
+    addEnding(*layout, this, write_);
     connect(write_, &QPushButton::clicked, this, [this] {
         workbench_.writeImage({image_, target_.path, label_->text().toStdString(), typedBytes()});
         accept();

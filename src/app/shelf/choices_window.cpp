@@ -7,7 +7,6 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QFormLayout>
-#include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPlainTextEdit>
@@ -81,20 +80,13 @@ ChoicesWindow::ChoicesWindow(const Volume& volume, QWidget* parent)
     form->addRow(tr("Folders deep"), depth_);
     layout->addLayout(form);
 
-    auto* buttons = new QHBoxLayout;
-    auto* cancel = new QPushButton(tr("Cancel"), this);
     auto* go = new QPushButton(tr("Keep and survey"), this);
-    go->setProperty("weight", "main");
     go->setDefault(true);
     go->setEnabled(volume.atHand);
     if (!volume.atHand) {
         go->setToolTip(tr("%1 is away.").arg(shown(volume.label)));
     }
-    buttons->addStretch(1);
-    buttons->addWidget(cancel);
-    buttons->addWidget(go);
-    layout->addLayout(buttons);
-    connect(cancel, &QPushButton::clicked, this, &QDialog::reject);
+    addEnding(*layout, this, go);
     connect(go, &QPushButton::clicked, this, [this] {
         emit surveyWanted(request());
         accept();
