@@ -8,6 +8,7 @@
 #include <catch2/catch.hpp>
 #include <nlohmann/json.hpp>
 
+#include <algorithm>
 #include <filesystem>
 
 using namespace sober;
@@ -161,6 +162,16 @@ TEST_CASE("What a shelf offers is fetched whole, or not at all") {
     }
     CHECK(std::distance(fs::directory_iterator(into / "kept"), {}) == 1);
     CHECK(forgetFetched(into / "kept", {}).ok());
+    CHECK(fs::is_empty(into / "kept"));
+
+    // Stopped in the middle.
+    RunControl halfway;
+    const auto whole = std::ranges::find(*offers, "T ", &Offer::title);
+    REQUIRE(whole != offers->end());
+    const auto cut =
+        fetchOffer(shelf, *whole, into / "kept", halfway, [&](std::uint64_t /*bytes*/) { halfway.cancel(); });
+    REQUIRE_FALSE(cut.ok());
+    CHECK(cut.error().cause == Cause::interrupted);
     CHECK(fs::is_empty(into / "kept"));
 
     RunControl stopped;

@@ -1,5 +1,8 @@
+#include "core/audit/plan_places.h"
 #include "core/audit/refresh_findings.h"
 #include "core/base/user_folders.h"
+#include "core/evidence/worker/evidence_worker.h"
+#include "core/intake/replacement.h"
 #include "core/remedy/changes/trash.h"
 #include "core/remedy/docket/review.h"
 #include "core/remedy/journal/taking_back.h"
@@ -8,6 +11,7 @@
 #include "support/collection.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"
+#include "support/sound.h"
 
 #include <catch2/catch.hpp>
 #include <sys/mount.h>
@@ -303,6 +307,47 @@ TEST_CASE("files return to where their volume is now, not to where it was") {
     CHECK(collection.survey("Renamed").label == "V");
     CHECK(undoLast(collection).done == 1);
     CHECK(readFile(collection / "Renamed/spare.wav") == smallWav(1));
+    CHECK_FALSE(isTaken(collection / "V"));
+    CHECK(collection.survey("Renamed").unchanged == 3);
+}
+
+TEST_CASE("what was moved or replaced goes back on its volume where that is now") {
+    Copies collection;
+    fs::create_directories(collection / "O");
+    ffmpeg({"-i", collection / "V/spare.wav", collection / "O/spare.flac"});
+    RunControl control;
+    const auto record = EvidenceWorker().examine(collection / "O/spare.flac", control, [](std::uint64_t) {});
+    REQUIRE(record.ok());
+    DocketAction replace;
+    replace.kind = ActionKind::replace;
+    replace.holding = collection.holding("V", "spare.wav")->id;
+    replace.target = collection / "V/spare.flac";
+    replace.change = packReplacement({collection / "O/spare.flac",
+                                      record->checksums.file,
+                                      record->evidence->payload,
+                                      fs::file_size(collection / "O/spare.flac"),
+                                      {},
+                                      {}});
+    REQUIRE(DocketStore(collection.catalogue()).add(std::array{replace}).ok());
+    REQUIRE(
+        planMove(collection.catalogue(), collection / "V/only.wav", collection / "V/new/only.wav", "").ok());
+    CHECK(carryOutAll(collection).done == 2);
+    CHECK(isTaken(collection / "V/spare.flac"));
+    fs::rename(collection / "V", collection / "Renamed");
+    REQUIRE(lookForVolumes(collection.catalogue()).ok());
+    const auto away = undoLast(collection);
+    CHECK(away.done == 0);
+    REQUIRE(away.refused.size() == 2);
+    for (const auto& refused : away.refused) {
+        CHECK(refused.sentence.find("its volume is away") != std::string::npos);
+    }
+    CHECK(collection.survey("Renamed").label == "V");
+    const auto undone = undoLast(collection);
+    INFO((undone.refused.empty() ? std::string() : undone.refused.front().sentence));
+    CHECK(undone.done == 2);
+    CHECK(readFile(collection / "Renamed/spare.wav") == smallWav(1));
+    CHECK(readFile(collection / "Renamed/only.wav") == smallWav(2));
+    CHECK_FALSE(isTaken(collection / "Renamed/spare.flac"));
     CHECK_FALSE(isTaken(collection / "V"));
     CHECK(collection.survey("Renamed").unchanged == 3);
 }
