@@ -1,5 +1,5 @@
-// bench-intake FOLDER [ARRIVALS] [HOLDINGS]: deciding on arrivals in a collection, against examining them
-// alone in an empty one, three times in turn; medians of the ratios. The arrivals are music of three minutes
+// bench-intake FOLDER [ARRIVALS] [HOLDINGS] [TIMES]: deciding on arrivals in a collection, against examining them
+// alone in an empty one, three times in turn or as often as said; medians of the ratios. The arrivals are music of three minutes
 // by the demo's synthesiser, as MP3 of 192 kbit/s; the collection is made up, and away.
 #include "bench/away_catalogue.h"
 #include "bench/bench_support.h"
@@ -39,19 +39,20 @@ void makeArrivals(const BytePath& folder, int count) {
 
 int main(int argc, char** argv) {
     if (argc < 2) {
-        fmt::print(stderr, "bench-intake FOLDER [ARRIVALS] [HOLDINGS]\n");
+        fmt::print(stderr, "bench-intake FOLDER [ARRIVALS] [HOLDINGS] [TIMES]\n");
         return 2;
     }
     const BytePath folder = fs::absolute(argv[1]).string();
     const int arrivals = argc > 2 ? std::atoi(argv[2]) : 1'000;
     const int holdings = argc > 3 ? std::atoi(argv[3]) : 100'000;
+    const int rounds = argc > 4 ? std::atoi(argv[4]) : 3;
     const auto inbox = joinPath(folder, "in");
     makeArrivals(inbox, arrivals);
     const auto whole = joinPath(folder, "whole.sqlite");
     fs::remove(whole);
     bench::writeAwayCatalogue(whole, holdings);
     std::vector<double> ratios;
-    for (int times = 0; times < 3; ++times) {
+    for (int round = 0; round < rounds; ++round) {
         RunControl control;
         const auto quiet = [](const Progress&) {};
         fs::remove(joinPath(folder, "empty.sqlite"));

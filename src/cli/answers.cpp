@@ -26,6 +26,11 @@ Result<Catalogue> telling(Result<OpenedForWork> opened) {
 
 } // namespace
 
+int usage(const std::string& sentence) {
+    sayOn(stderr, "{}\n", sentence);
+    return exitUsage;
+}
+
 int fail(const Error& error) {
     sayOn(stderr, "{}\n", error.sentence);
     return error.cause == Cause::interrupted ? exitInterrupted : exitCouldNot;

@@ -27,6 +27,8 @@ void say(fmt::format_string<Args...> text, Args&&... args) {
 
 /// Says what went wrong on standard error; yields the exit code.
 int fail(const Error& error);
+/// The same of what was said wrongly.
+int usage(const std::string& sentence);
 void printJson(const Json& json);
 /// The same with a list in it that is too long to be held: `each` gives one element after another.
 void printJsonWithList(const Json& json, std::string_view name, std::size_t count,

@@ -1,6 +1,7 @@
 #include "cli/answers.h"
 #include "cli/bag_command.h"
 #include "cli/commands.h"
+#include "cli/disc_command.h"
 #include "cli/docket_command.h"
 #include "cli/examine_command.h"
 #include "cli/find_command.h"
@@ -38,7 +39,8 @@ std::vector<std::string> kindsToAdd() {
     std::vector<std::string> words;
     for (const auto kind : everyKind) {
         if (kind != ActionKind::acceptChange && kind != ActionKind::bringBack &&
-            kind != ActionKind::salvage && kind != ActionKind::discard && !isTransfers(kind)) {
+            kind != ActionKind::salvage && kind != ActionKind::discard && kind != ActionKind::rip &&
+            !isTransfers(kind)) {
             words.emplace_back(word(kind));
         }
     }
@@ -281,6 +283,28 @@ int runCommand(int argc, char** argv) {
     relinkCommand->add_flag("--write", relinking.write,
                             "carry the links out by the docket, journalled and to be undone");
 
+    BytePath shownDisc;
+    std::string shownLookup;
+    auto* disc = app.add_subcommand("disc", "audio discs: what is on one, and reading it");
+    disc->require_subcommand(1);
+    auto* discShow = disc->add_subcommand("show", "what a disc says of itself, and what is known of it");
+    discShow->add_option("DISC", shownDisc, "a drive, or the cue sheet of an image")->required();
+    discShow->add_option("--lookup", shownLookup, "the address of a service that names discs");
+    DiscReadOptions ripping;
+    auto* discRead = disc->add_subcommand("read", "read one until its readings agree, and write its tracks");
+    discRead->add_option("DISC", ripping.disc, "a drive, or the cue sheet of an image")->required();
+    discRead->add_option("--to", ripping.to, "the folder into which it is written")->required();
+    discRead->add_option("--form", ripping.forms,
+                         "flac, wav, mp3:V0, aac:192, opus:96, vorbis:q6, or several");
+    discRead->add_option("--tracks", ripping.tracks, "as 1,3-5; 0 is what is hidden before the first");
+    discRead->add_option("--layout", ripping.layout, "folders and names there, by fields and quoted text");
+    discRead->add_option("--retries", ripping.retries, "further readings of what does not agree");
+    discRead->add_option("--offset", ripping.offset, "samples that the drive is known to read late");
+    discRead->add_option("--register", ripping.registerAddress,
+                         "the address of a service that knows what others read");
+    discRead->add_option("--lookup", ripping.lookup, "the address of a service that names discs");
+    discRead->add_option("--answer", ripping.answer, "which of the names that \"disc show\" numbers");
+    discRead->add_flag("--plain-tags", ripping.plainTags, "title, artist, album and numbers alone");
     auto* intakeCommand =
         app.add_subcommand("intake", "what arrived in the inboxes, and what is to be done with it");
     InboxOptions inbox;
@@ -641,6 +665,12 @@ int runCommand(int argc, char** argv) {
                 {examples[i], realPathOf(examples[i + 1]).value_or(examples[i + 1])});
         }
         return runRelink(common, relinking, control);
+    }
+    if (discShow->parsed()) {
+        return runDiscShow(common, shownDisc, shownLookup, control);
+    }
+    if (discRead->parsed()) {
+        return runDiscRead(common, ripping, control);
     }
     if (intakeAdd->parsed()) {
         return runIntakeAdd(common, inbox);

@@ -1,7 +1,7 @@
 #include "cli/replace_command.h"
 
 #include "cli/answers.h"
-#include "core/catalogue/offer_store.h"
+#include "core/catalogue/service_store.h"
 #include "core/intake/offer_shelf.h"
 #include "core/transfer/layout.h"
 #include "core/work/replace_holding.h"
@@ -58,7 +58,7 @@ void sayRow(const WantedRow& row) {
 
 /// Said before anything is sent.
 void sayWhatIsSent(const Catalogue& catalogue, std::size_t count) {
-    const auto shelf = OfferStore(catalogue).shelf();
+    const auto shelf = ServiceStore(catalogue).address(ServiceKind::offerShelf);
     if (shelf && *shelf && count > 0) {
         sayOn(stderr, "{} is asked for {}: their titles, artists and lengths are sent.\n", **shelf,
               counted(count, "recording"));
@@ -154,7 +154,7 @@ int runReplaceShelf(const CommonOptions& common, const std::string& address) {
         return exitUsage;
     }
     const auto catalogue = openWorking(common);
-    const auto set = catalogue ? OfferStore(*catalogue).setShelf(address) : Outcome(catalogue.error());
+    const auto set = catalogue ? ServiceStore(*catalogue).setAddress(ServiceKind::offerShelf, address) : Outcome(catalogue.error());
     if (!set) {
         return fail(set.error());
     }

@@ -202,11 +202,6 @@ void printTransfer(const Shown& shown) {
     }
 }
 
-int usage(const std::string& sentence) {
-    sayOn(stderr, "{}\n", sentence);
-    return exitUsage;
-}
-
 /// Prints a transfer, with `more` beside it in JSON.
 int show(const CommonOptions& common, const Catalogue& catalogue, SettledTransfer settled,
          const Json& more = {}) {

@@ -22,7 +22,8 @@ TEST_CASE("every kind has a word of its own, and is found by it") {
 TEST_CASE("every kind is an event that PREMIS knows") {
     const std::set<std::string_view> known{
         "deaccession", "quality review", "recovery",    "modification", "metadata modification",
-        "transfer",    "migration",      "replication", "creation",     "deletion"};
+        "transfer",    "migration",      "replication", "creation",     "capture",
+        "deletion"};
     for (const auto kind : everyKind) {
         CHECK(known.contains(premisEventOf(kind)));
     }

@@ -121,7 +121,7 @@ TEST_CASE("A shelf's address is one of HTTP, without a password") {
 
 TEST_CASE("What a shelf offers is fetched whole, or not at all") {
     const Shelved shelved;
-    ShelfLimits limits;
+    HttpLimits limits;
     limits.silentSeconds = 1;
     const OfferShelf shelf(shelved.shelf->address(), limits);
     RunControl control;

@@ -3,7 +3,9 @@
 #include "core/audit/plan_places.h"
 #include "core/audit/tag_takeover.h"
 #include "core/base/presence.h"
+#include "core/base/text.h"
 #include "core/catalogue/ledger_store.h"
+#include "core/disc/ripped_file.h"
 #include "core/evidence/file_content.h"
 #include "core/evidence/worker/evidence_worker.h"
 #include "core/intake/replacement.h"
@@ -174,6 +176,9 @@ void FaultScene::prepare() {
     case ActionKind::discard:
         planDiscard();
         break;
+    case ActionKind::rip:
+        planRip();
+        break;
     case ActionKind::replace:
         planReplace();
         break;
@@ -241,6 +246,33 @@ void FaultScene::planDiscard() {
     const auto left = planTidying(catalogue());
     REQUIRE(left.ok());
     REQUIRE(left->size() == 1);
+}
+
+/// A track in two forms, as a reading has left them beside the catalogue.
+void FaultScene::planRip() {
+    const auto wave = *this / "D/01.wav";
+    fs::create_directories(*this / "D");
+    ffmpeg({"-i", *this / "V/only.wav", "-map_metadata", "-1", "-fflags", "+bitexact", wave});
+    ffmpeg({"-i", wave, *this / "D/01.flac"});
+    ffmpeg({"-i", wave, "-b:a", "192k", *this / "D/01.mp3"});
+    std::vector<DocketAction> actions;
+    for (const auto* name : {"01.flac", "01.mp3"}) {
+        const auto file = *this / (std::string("D/") + name);
+        RunControl control;
+        const auto record = EvidenceWorker().examine(file, control, [](std::uint64_t) {});
+        REQUIRE(record.ok());
+        RippedFile ripped{file, fs::file_size(file), record->checksums.file, wave, {}, {}};
+        ripped.encoded.seconds = record->evidence->seconds;
+        ripped.md5 = record->evidence->samplesMd5 ? toHex(*record->evidence->samplesMd5) : std::string();
+        DocketAction action;
+        action.kind = kind_;
+        action.place = *this / (std::string("V/disc/") + name);
+        action.target = action.place;
+        action.change = packRippedFile(ripped);
+        action.added = timeNow();
+        actions.push_back(std::move(action));
+    }
+    REQUIRE(DocketStore(catalogue()).add(actions).ok());
 }
 
 /// One at its own place, with other tags, and one beside it under another ending.

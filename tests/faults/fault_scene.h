@@ -59,6 +59,7 @@ class FaultScene : public PlayerCollection {
     void planSalvage();
     void planDiscard();
     void planReplace();
+    void planRip();
     void putKindOnDocket(ActionKind kind, const std::vector<BytePath>& names);
     /// The content at which each entry of each list leads, in their order; "" for nowhere.
     std::vector<std::string> leads() const;

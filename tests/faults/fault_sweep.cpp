@@ -196,6 +196,9 @@ TEST_CASE("a fault while finds are taken", "[faults][salvage]") {
 TEST_CASE("a fault while the trash is tidied", "[faults][discard]") {
     sweep(ActionKind::discard, false);
 }
+TEST_CASE("a fault while what was read of a disc is put at its place", "[faults][rip]") {
+    sweep(ActionKind::rip, false);
+}
 TEST_CASE("a fault while a holding is replaced", "[faults][replace]") {
     sweep(ActionKind::replace, GENERATE(true, false));
 }

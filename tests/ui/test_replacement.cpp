@@ -4,7 +4,7 @@
 #include "app/desks/ask_window.h"
 #include "app/desks/replace_window.h"
 #include "core/catalogue/docket_store.h"
-#include "core/catalogue/offer_store.h"
+#include "core/catalogue/service_store.h"
 #include "core/remedy/journal/taking_back.h"
 #include "support/run_program.h"
 #include "support/running_shelf.h"
@@ -197,7 +197,7 @@ TEST_CASE("an offer that promises more than it holds is told once it was fetched
     QTest::keyClick(none, Qt::Key_Return);
     desktop.wait();
     const auto catalogue = Catalogue::openForReading(desktop.demo / "catalogue.sqlite");
-    CHECK_FALSE(OfferStore(*catalogue).shelf()->has_value());
+    CHECK_FALSE(ServiceStore(*catalogue).address(ServiceKind::offerShelf)->has_value());
     desktop.workbench().carryOut();
     desktop.wait();
     const auto wall = desktop.demo / "PETREL/Inbox/From a swap meet/01 Sea Wall March.flac";

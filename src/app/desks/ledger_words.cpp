@@ -51,8 +51,8 @@ Mark markOfKind(ActionKind kind) {
            : kind == ActionKind::retag                                      ? Mark::retag
            : kind == ActionKind::repoint || kind == ActionKind::move || kind == ActionKind::replace
                ? Mark::moved
-           : kind == ActionKind::copy || kind == ActionKind::encode ? Mark::copies
-           : isOwnList(kind)                                        ? Mark::retag
+           : kind == ActionKind::copy || kind == ActionKind::encode || kind == ActionKind::rip ? Mark::copies
+           : isOwnList(kind)                                                                   ? Mark::retag
            : isMended(kind) || kind == ActionKind::rewrite || kind == ActionKind::bringBack ||
                    kind == ActionKind::salvage
                ? Mark::sound

@@ -6,7 +6,7 @@
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
 #include "core/catalogue/docket_store.h"
-#include "core/catalogue/offer_store.h"
+#include "core/catalogue/service_store.h"
 #include "core/intake/offer_shelf.h"
 
 #include <QHBoxLayout>
@@ -302,7 +302,7 @@ void ReplacementDesk::ask() {
 
 void ReplacementDesk::askForShelf() {
     workbench().ask<std::optional<std::string>>(
-        this, [](const Catalogue& catalogue) { return OfferStore(catalogue).shelf(); },
+        this, [](const Catalogue& catalogue) { return ServiceStore(catalogue).address(ServiceKind::offerShelf); },
         [this](const std::optional<std::string>& shelf) {
             auto* window = new AskWindow({tr("Offer shelf"),
                                           tr("The address of a service that may be asked for better files; "
@@ -318,7 +318,7 @@ void ReplacementDesk::askForShelf() {
             connect(window, &AskWindow::answered, this, [this](const QString& address) {
                 workbench().decide([address = address.trimmed().toStdString()](const Catalogue& catalogue) {
                     const auto fits = address.empty() ? done() : isShelfAddress(address);
-                    return fits ? OfferStore(catalogue).setShelf(address) : fits;
+                    return fits ? ServiceStore(catalogue).setAddress(ServiceKind::offerShelf, address) : fits;
                 });
             });
             window->open();

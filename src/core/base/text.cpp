@@ -172,6 +172,13 @@ std::optional<std::string> asLatin1(std::string_view text) {
     return fits ? std::optional(std::move(out)) : std::nullopt;
 }
 
+std::string_view trimmed(std::string_view text) {
+    constexpr auto blanks = " \t\r\n";
+    const auto first = text.find_first_not_of(blanks);
+    return first == std::string_view::npos ? std::string_view()
+                                           : text.substr(first, text.find_last_not_of(blanks) - first + 1);
+}
+
 std::string lowerAscii(std::string_view text) {
     std::string low(text);
     std::ranges::transform(

@@ -36,6 +36,9 @@ std::string repairedUtf8(std::string_view bytes);
 /// UTF-8 in ISO 8859-1; nothing where a letter is not in that.
 std::optional<std::string> asLatin1(std::string_view text);
 
+/// Without the blanks and line ends around it.
+std::string_view trimmed(std::string_view text);
+
 /// With the letters A to Z lowered.
 std::string lowerAscii(std::string_view text);
 

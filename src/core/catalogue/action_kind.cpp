@@ -30,6 +30,7 @@ constexpr std::array<Words, everyKind.size()> table{{
     {ActionKind::replaceList, "replace-list", "written anew", "modification"},
     {ActionKind::salvage, "salvage", "salvaged", "recovery"},
     {ActionKind::discard, "discard", "let go of", "deletion"},
+    {ActionKind::rip, "rip", "taken from its disc", "capture"},
     {ActionKind::replace, "replace", "replaced", "modification"},
 }};
 

@@ -25,6 +25,7 @@ enum class ActionKind {
     replaceList,  ///< one takes the place of what an earlier transfer has written
     salvage,      ///< what was found in an image or a trash is put at a place; `change` says where it lies
     discard,      ///< what lies in the trash and is held elsewhere leaves it for good
+    rip,          ///< a file that was made of a disc is put at a place; `change` says where it waits
     replace,      ///< a better file of its recording takes a holding's place; `change` says which
 };
 
@@ -33,7 +34,7 @@ inline constexpr std::array everyKind{
     ActionKind::restore, ActionKind::repair,    ActionKind::rewrite,     ActionKind::retag,
     ActionKind::repoint, ActionKind::move,      ActionKind::bringBack,   ActionKind::copy,
     ActionKind::encode,  ActionKind::writeList, ActionKind::replaceList, ActionKind::salvage,
-    ActionKind::discard, ActionKind::replace};
+    ActionKind::discard, ActionKind::rip,       ActionKind::replace};
 
 /// The word that stands for it in the catalogue, the command and the windows.
 std::string_view word(ActionKind kind);
@@ -55,7 +56,7 @@ inline bool isOwnList(ActionKind kind) {
 }
 /// Whether a kind is about a place where something comes to stand, and no holding is known yet.
 inline bool isAboutNewPlace(ActionKind kind) {
-    return isOwnList(kind) || kind == ActionKind::salvage;
+    return isOwnList(kind) || kind == ActionKind::salvage || kind == ActionKind::rip;
 }
 /// Whether a kind is about a file that is no holding.
 inline bool isAboutNoHolding(ActionKind kind) {

@@ -105,6 +105,18 @@ Result<std::vector<Holding>> Holdings::carrying(const Sha256& digest) const {
     });
 }
 
+Result<std::vector<Holding>> Holdings::lasting(double least, double most) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              std::string("SELECT ") + allColumns +
+                                  " FROM holdings WHERE state IN (0, 1) AND duration BETWEEN ? AND ? ORDER BY "
+                                  "volume, path");
+        ask.bind(1, least);
+        ask.bind(2, most);
+        return allFrom(ask);
+    });
+}
+
 Result<std::vector<HoldingId>> Holdings::missing(const std::string& text,
                                                  const std::optional<HoldingFilter>& list) const {
     return guarded(catalogue_, [&] {

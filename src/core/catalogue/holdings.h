@@ -65,6 +65,8 @@ class Holdings {
     Result<std::vector<Holding>> carrying(const Checksum128& checksum) const;
     /// The same by SHA-256, of those of which it is known.
     Result<std::vector<Holding>> carrying(const Sha256& digest) const;
+    /// Present and missing ones that last so long by what they claim, in seconds; by volume and path.
+    Result<std::vector<Holding>> lasting(double least, double most) const;
     /// Missing holdings by volume and path: those that `text` means (as in HoldingFilter), and a standing
     /// list.
     Result<std::vector<HoldingId>> missing(const std::string& text = {},

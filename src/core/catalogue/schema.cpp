@@ -600,9 +600,16 @@ constexpr const char* latestStep = R"sql(
 ALTER TABLE inboxes ADD COLUMN latest BLOB NOT NULL DEFAULT x'';
 )sql";
 
-constexpr std::array<const char*, 16> steps{
-    firstStep,   evidenceStep, copiesStep,   decidingStep, fixityStep,  outsideStep, playersStep, consentStep,
-    enginesStep, searchStep,   transferStep, salvageStep,  lendingStep, inboxStep,   offerStep,   latestStep};
+constexpr const char* serviceStep = R"sql(
+CREATE TABLE services(kind TEXT PRIMARY KEY, address TEXT NOT NULL) WITHOUT ROWID;
+INSERT INTO services(kind, address) SELECT 'offer-shelf', min(address) FROM offer_shelves HAVING count(*) > 0;
+DROP TABLE offer_shelves;
+)sql";
+
+constexpr std::array<const char*, 17> steps{firstStep,    evidenceStep, copiesStep,  decidingStep, fixityStep,
+                                            outsideStep,  playersStep,  consentStep, enginesStep,  searchStep,
+                                            transferStep, salvageStep,  lendingStep, inboxStep,    offerStep,
+                                            latestStep,   serviceStep};
 
 } // namespace
 

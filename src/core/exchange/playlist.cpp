@@ -12,12 +12,6 @@ namespace {
 
 constexpr std::string_view blanks = " \t\r";
 
-std::string_view trimmed(std::string_view text) {
-    const auto first = text.find_first_not_of(blanks);
-    return first == std::string_view::npos ? std::string_view()
-                                           : text.substr(first, text.find_last_not_of(blanks) - first + 1);
-}
-
 double numberIn(std::string_view text) {
     double value = -1;
     std::from_chars(text.data(), text.data() + text.size(), value);

@@ -1,27 +1,18 @@
 #pragma once
 
-#include "core/base/run_control.h"
+#include "core/base/http_exchange.h"
 #include "core/intake/offers.h"
 
 #include <functional>
 
 namespace sober {
 
-/// How long is waited for a shelf, and how much is taken from it. No source.
-struct ShelfLimits {
-    long connectSeconds = 10;
-    long silentSeconds = 30;                ///< without a byte
-    std::uint64_t mostAnswer = 8U << 20;    ///< bytes of a list of offers
-    std::uint64_t mostFile = 4'000'000'000; ///< bytes of one file
-    int mostRedirects = 5;
-};
-
 /// A service that offers files of recordings, reached by HTTP (libcurl). Only what the custodian set up is
 /// asked, and nothing is followed to another host.
 class OfferShelf {
   public:
-    explicit OfferShelf(std::string address, const ShelfLimits& limits = {})
-        : address_(std::move(address)), limits_(limits) {}
+    explicit OfferShelf(std::string address, const HttpLimits& limits = {})
+        : service_{"offer shelf", std::move(address), limits} {}
 
     /// What it offers for each question, at most a hundred questions to a request. Errors are sentences about
     /// the shelf: Cause::unreadable where it cannot be reached or breaks off, damaged where it answers
@@ -35,17 +26,15 @@ class OfferShelf {
 
     /// Where an offer is fetched from; nothing where that is another host.
     std::optional<std::string> addressOf(const Offer& offer) const;
-    const std::string& address() const { return address_; }
+    const std::string& address() const { return service_.address; }
 
   private:
-    std::string address_;
-    ShelfLimits limits_;
+    HttpService service_;
 };
 
-/// Whether somebody means an offer by it, and not a file.
-bool isAddress(std::string_view text);
-
-/// Whether this may be a shelf's address: http or https, a host, no password in it. Else the sentence.
-Outcome isShelfAddress(const std::string& address);
+/// Whether this may be a shelf's address; else the sentence.
+inline Outcome isShelfAddress(const std::string& address) {
+    return isServiceAddress({"offer shelf", address, {}});
+}
 
 } // namespace sober

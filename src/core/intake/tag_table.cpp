@@ -26,12 +26,6 @@ std::vector<std::string> parted(std::string_view text, std::string_view by) {
     return parts;
 }
 
-std::string_view trimmed(std::string_view text) {
-    const auto first = text.find_first_not_of(" \t\r\n");
-    return first == std::string_view::npos ? std::string_view()
-                                           : text.substr(first, text.find_last_not_of(" \t\r\n") - first + 1);
-}
-
 std::size_t fieldNumber(std::string_view name) {
     return static_cast<std::size_t>(std::ranges::find(TagTable::fields, name) - TagTable::fields.begin());
 }

@@ -7,7 +7,7 @@
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/holdings.h"
-#include "core/catalogue/offer_store.h"
+#include "core/catalogue/service_store.h"
 #include "core/catalogue/volumes.h"
 #include "core/evidence/worker/evidence_worker.h"
 #include "core/intake/offer_source.h"
@@ -100,7 +100,7 @@ class ReplacementPlanning {
             return done();
         }
         plan_.candidate.source = CandidateSource::offer;
-        const auto shelf = OfferStore(catalogue_).shelf();
+        const auto shelf = ServiceStore(catalogue_).address(ServiceKind::offerShelf);
         if (!shelf) {
             return shelf.error();
         }
@@ -319,7 +319,7 @@ WantedRow rowOf(WantedHolding wanted, std::vector<Candidate> all) {
 Result<WantedLook> lookForBetter(const Catalogue& catalogue, std::span<const HoldingId> wanted, bool askShelf,
                                  RunControl& control, const ProgressSink& onProgress) {
     constexpr std::size_t together = 100; // their evidence lies in memory
-    const auto address = OfferStore(catalogue).shelf();
+    const auto address = ServiceStore(catalogue).address(ServiceKind::offerShelf);
     if (!address) {
         return address.error();
     }

@@ -2,6 +2,7 @@
 
 #include <array>
 #include <cerrno>
+#include <fcntl.h>
 #include <sched.h>
 #include <seccomp.h>
 #include <unistd.h>
@@ -81,16 +82,44 @@ bool allow(scmp_filter_ctx filter) {
            seccomp_rule_add(filter, SCMP_ACT_ERRNO(ENOSYS), SCMP_SYS(clone3), 0) == 0;
 }
 
-} // namespace
+/// What a library needs to find and open a drive, or a disc's image.
+constexpr std::array allowedToLook{
+    SCMP_SYS(ioctl),     SCMP_SYS(stat),       SCMP_SYS(lstat),    SCMP_SYS(newfstatat), SCMP_SYS(statx),
+    SCMP_SYS(statfs),    SCMP_SYS(fstatfs),    SCMP_SYS(readlink), SCMP_SYS(readlinkat), SCMP_SYS(access),
+    SCMP_SYS(faccessat), SCMP_SYS(faccessat2), SCMP_SYS(getcwd),   SCMP_SYS(getdents64), SCMP_SYS(getuid),
+    SCMP_SYS(geteuid),   SCMP_SYS(getgid),     SCMP_SYS(getegid),  SCMP_SYS(dup)};
 
-bool enterCage() {
+bool allowToLook(scmp_filter_ctx filter) {
+    for (const auto call : allowedToLook) {
+        if (seccomp_rule_add(filter, SCMP_ACT_ALLOW, call, 0) != 0) {
+            return false;
+        }
+    }
+    constexpr scmp_datum_t changing = O_WRONLY | O_RDWR | O_CREAT | O_TRUNC;
+    return seccomp_rule_add(filter, SCMP_ACT_ALLOW, SCMP_SYS(open), 1,
+                            SCMP_A1(SCMP_CMP_MASKED_EQ, changing, 0)) == 0 &&
+           seccomp_rule_add(filter, SCMP_ACT_ALLOW, SCMP_SYS(openat), 1,
+                            SCMP_A2(SCMP_CMP_MASKED_EQ, changing, 0)) == 0;
+}
+
+bool enter(bool mayLook) {
     auto* const filter = seccomp_init(SCMP_ACT_ERRNO(EPERM));
     if (filter == nullptr) {
         return false;
     }
-    const bool caged = allow(filter) && seccomp_load(filter) == 0;
+    const bool caged = allow(filter) && (!mayLook || allowToLook(filter)) && seccomp_load(filter) == 0;
     seccomp_release(filter);
     return caged;
+}
+
+} // namespace
+
+bool enterCage() {
+    return enter(false);
+}
+
+bool enterDiscCage() {
+    return enter(true);
 }
 
 } // namespace sober

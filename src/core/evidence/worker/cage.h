@@ -7,4 +7,8 @@ namespace sober {
 /// not allowed fails with EPERM. False where the kernel has no filters: then nothing is to be parsed here.
 bool enterCage();
 
+/// The same for what reads a disc: it may also open files and drives for reading, look at what stands where,
+/// and give commands to a drive.
+bool enterDiscCage();
+
 } // namespace sober

@@ -63,6 +63,7 @@ Result<T> EvidenceWorker::ask(char letter, std::string_view question,
     case WorkerProcess::Came::cancelled:
         return stopped(path);
     case WorkerProcess::Came::ended:
+    case WorkerProcess::Came::silent:
         break;
     }
     return process_->wasEndedFromOutside()

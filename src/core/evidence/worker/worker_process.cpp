@@ -39,8 +39,9 @@ bool WorkerProcess::start() {
     posix_spawnattr_setsigmask(&attributes, &none);
     posix_spawnattr_setflags(&attributes, POSIX_SPAWN_SETSIGMASK);
     const auto own = realPathOf("/proc/self/exe");
-    const auto program = joinPath(own ? parentOf(*own) : std::string_view(), workerProgram);
-    std::string name(workerProgram);
+    const auto program =
+        program_.starts_with('/') ? program_ : joinPath(own ? parentOf(*own) : std::string_view(), program_);
+    std::string name(nameOf(program));
     std::array<char*, 2> words{name.data(), nullptr};
     const int failed = posix_spawn(&child_, program.c_str(), &actions, &attributes, words.data(), environ);
     posix_spawn_file_actions_destroy(&actions);
@@ -70,27 +71,33 @@ bool WorkerProcess::ask(char letter, std::string_view question, std::span<const 
     return sent();
 }
 
-bool WorkerProcess::awaitLine(RunControl& control) const {
+WorkerProcess::Came WorkerProcess::awaitLine(RunControl& control) const {
+    using namespace std::chrono;
     pollfd waiting{line_.get(), POLLIN, 0};
+    auto patience = steady_clock::now() + seconds(limits_.silentSeconds);
     while (!control.isCancelled()) {
         if (control.isPaused()) {
             kill(child_, SIGSTOP);
             control.proceed();
             kill(child_, SIGCONT);
+            patience = steady_clock::now() + seconds(limits_.silentSeconds);
         }
         if (poll(&waiting, 1, 100) > 0) {
-            return true;
+            return Came::answer;
+        }
+        if (limits_.silentSeconds > 0 && steady_clock::now() > patience) {
+            return Came::silent;
         }
     }
-    return false;
+    return Came::cancelled;
 }
 
 WorkerProcess::Answer WorkerProcess::await(RunControl& control,
                                            const std::function<void(std::uint64_t)>& onBytes) {
     while (true) {
-        if (!awaitLine(control)) {
+        if (const auto came = awaitLine(control); came != Came::answer) {
             end(true);
-            return {Came::cancelled, {}};
+            return {came, {}};
         }
         auto message = receiveMessage(line_.get());
         if (!message) {

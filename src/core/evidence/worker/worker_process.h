@@ -3,6 +3,7 @@
 #include "core/base/result.h"
 #include "core/base/run_control.h"
 #include "core/evidence/worker/messages.h"
+#include "core/evidence/worker/serving.h"
 
 #include <functional>
 
@@ -13,13 +14,16 @@ struct WorkerLimits {
     std::uint64_t memory = 2ULL << 30; ///< bytes of address space
     unsigned seconds = 120;            ///< of processor time, for any file
     unsigned secondsPerMegabyte = 2;   ///< and for each 10^6 bytes of it
+    unsigned silentSeconds = 0;        ///< without an answer; 0: waits as long as it takes
 };
 
 /// A process of this program's own that answers questions about files in a cage (cage.h). It is started when
 /// it is needed; what breaks it costs one answer.
 class WorkerProcess {
   public:
-    explicit WorkerProcess(const WorkerLimits& limits) : limits_(limits) {}
+    /// `program` stands beside this one, unless it is absolute.
+    explicit WorkerProcess(const WorkerLimits& limits, std::string program = std::string(workerProgram))
+        : limits_(limits), program_(std::move(program)) {}
     ~WorkerProcess() { end(false); }
     WorkerProcess(const WorkerProcess&) = delete;
     WorkerProcess& operator=(const WorkerProcess&) = delete;
@@ -32,7 +36,8 @@ class WorkerProcess {
     enum class Came {
         answer,
         cancelled,
-        ended, ///< the process is gone: see `howItEnded`
+        ended,  ///< the process is gone: see `howItEnded`
+        silent, ///< it did not answer in time, and was ended
     };
     struct Answer {
         Came came = Came::ended;
@@ -50,9 +55,10 @@ class WorkerProcess {
 
   private:
     bool start();
-    bool awaitLine(RunControl& control) const;
+    Came awaitLine(RunControl& control) const;
 
     WorkerLimits limits_;
+    std::string program_;
     pid_t child_ = 0;
     int status_ = 0;
     FileHandle line_;

@@ -10,6 +10,7 @@
 #include "core/remedy/actions/retag.h"
 #include "core/remedy/actions/retire.h"
 #include "core/remedy/actions/rewrite.h"
+#include "core/remedy/actions/rip.h"
 #include "core/remedy/actions/salvage.h"
 #include "core/remedy/actions/write_list.h"
 #include "core/remedy/actions/write_off.h"
@@ -28,7 +29,8 @@ const ActionType& typeOf(ActionKind kind) {
         {ActionKind::bringBack, bringBackType()},     {ActionKind::copy, copyType()},
         {ActionKind::encode, encodeType()},           {ActionKind::writeList, writeListType()},
         {ActionKind::replaceList, replaceListType()}, {ActionKind::salvage, salvageType()},
-        {ActionKind::discard, discardType()},         {ActionKind::replace, replaceType()},
+        {ActionKind::discard, discardType()},         {ActionKind::rip, ripType()},
+        {ActionKind::replace, replaceType()},
     };
     return table.at(kind);
 }

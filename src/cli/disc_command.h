@@ -1,0 +1,25 @@
+#pragma once
+
+#include "cli/commands.h"
+
+namespace sober::cli {
+
+struct DiscReadOptions {
+    BytePath disc;
+    BytePath to;
+    std::string forms = "flac"; ///< parted by commas
+    std::string tracks;         ///< "1,3-5"
+    std::string layout;
+    int retries = 20;
+    int offset = 0;
+    std::string registerAddress;
+    std::string lookup;
+    int answer = 1; ///< which of the names, as `show` numbers them
+    bool plainTags = false;
+};
+
+int runDiscShow(const CommonOptions& common, const BytePath& disc, const std::string& lookup,
+                RunControl& control);
+int runDiscRead(const CommonOptions& common, const DiscReadOptions& options, RunControl& control);
+
+} // namespace sober::cli

@@ -1,0 +1,77 @@
+#include "core/disc/tray.h"
+
+#include "core/base/text.h"
+#include "core/disc/tray_messages.h"
+
+#include <fmt/format.h>
+
+#include <cstdlib>
+#include <cstring>
+
+namespace sober {
+namespace {
+
+constexpr const char* trayProgram = "sober-tray";
+
+/// Another program that does the same may stand in for it.
+std::string programNow() {
+    const char* other = std::getenv("SOBER_TRAY");
+    return other != nullptr && *other != '\0' ? other : trayProgram;
+}
+
+} // namespace
+
+Tray::Tray(BytePath disc, RunControl& control, unsigned silentSeconds)
+    : disc_(std::move(disc)), control_(&control) {
+    WorkerLimits limits;
+    limits.silentSeconds = silentSeconds;
+    process_ = std::make_unique<WorkerProcess>(limits, programNow());
+}
+
+Result<Tray> Tray::open(const BytePath& disc, RunControl& control, unsigned silentSeconds) {
+    Tray tray(disc, control, silentSeconds);
+    const auto answer = tray.answerTo(openQuestion, disc);
+    auto contents = answer ? unpackAnswer<DiscContents>(*answer, disc) : Result<DiscContents>(answer.error());
+    const auto readable = contents ? isReadable(*contents, disc) : Outcome(contents.error());
+    if (!readable) {
+        return readable.error();
+    }
+    tray.contents_ = std::move(*contents);
+    return tray;
+}
+
+Result<std::string> Tray::answerTo(char letter, std::string_view question) {
+    if (!process_->ask(letter, question, {}, 0)) {
+        return Error{Cause::busy, disc_, "No process could be started to read " + displayPath(disc_) + "."};
+    }
+    auto answer = process_->await(*control_, [](std::uint64_t) {});
+    switch (answer.came) {
+    case WorkerProcess::Came::answer:
+        return std::move(answer.bytes);
+    case WorkerProcess::Came::cancelled:
+        return Error{Cause::interrupted, disc_, "Stopped while " + displayPath(disc_) + " was read."};
+    case WorkerProcess::Came::silent:
+        return Error{Cause::busy, disc_,
+                     displayPath(disc_) + " does not answer any more; its drive may hang."};
+    case WorkerProcess::Came::ended:
+        break;
+    }
+    return Error{Cause::damaged, disc_, "What reads discs broke at " + displayPath(disc_) + "."};
+}
+
+Result<DiscSamples> Tray::ask(char letter, int first, int count) {
+    const auto answer = answerTo(letter, fmt::format("{} {}", first, count));
+    const auto bytes =
+        answer ? unpackAnswer<std::string>(*answer, disc_) : Result<std::string>(answer.error());
+    if (!bytes) {
+        return bytes.error();
+    }
+    if (bytes->size() != static_cast<std::size_t>(count) * discSectorBytes) {
+        return Error{Cause::damaged, disc_, displayPath(disc_) + " gives less than was asked."};
+    }
+    DiscSamples samples(static_cast<std::size_t>(count) * sectorNumbers);
+    std::memcpy(samples.data(), bytes->data(), bytes->size());
+    return samples;
+}
+
+} // namespace sober
