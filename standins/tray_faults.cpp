@@ -36,7 +36,7 @@ TrayFaults TrayFaults::parse(const std::string& table) {
             Stretch stretch{kind, 0, 0, 0, 0};
             words >> stretch.first >> stretch.last >> stretch.most;
             faults.stretches.push_back(stretch);
-        } else if (kind == "jitter" || kind == "unsteady") {
+        } else if (kind == "jitter" || kind == "unsteady" || kind == "noise") {
             Stretch stretch{kind, 0, 0, 0, 0};
             words >> stretch.first >> stretch.last >> stretch.share >> stretch.most;
             faults.stretches.push_back(stretch);
@@ -92,6 +92,9 @@ FaultyDrive::Came FaultyDrive::read(int first, int count, std::int16_t* into) {
             for (int i = 0; i < 20; ++i) {
                 samples[random_() % sectorNumbers] = static_cast<std::int16_t>(random_());
             }
+        }
+        if (const auto* noise = at("noise", sector); noise != nullptr && happens(noise->share)) {
+            std::generate_n(samples, sectorNumbers, [this] { return static_cast<std::int16_t>(random_()); });
         }
         if (faults_.cache > 0) {
             cache_.push_back({sector, {samples, samples + sectorNumbers}});

@@ -19,6 +19,7 @@ namespace standins {
 ///     jitter 100 180 0.4 300     a call that begins at a sector from … to … is displaced, at that share of
 ///                                times, by up to so many samples
 ///     unsteady 40 45 0.6         a reading of these sectors is wrong at that share of times
+///     noise 70 71 1              the same, and nothing of such a reading is right
 ///     unread 60 61 3             these sectors cannot be read the first so many times; 0: never
 struct TrayFaults {
     struct Stretch {

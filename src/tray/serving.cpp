@@ -107,7 +107,7 @@ class Drive {
         const std::unique_ptr<cdrom_paranoia_t, FreeParanoia> paranoia(cdio_paranoia_init(careful_.get()));
         cdio_paranoia_modeset(paranoia.get(), PARANOIA_MODE_FULL ^ PARANOIA_MODE_NEVERSKIP);
         cdio_paranoia_seek(paranoia.get(), first, SEEK_SET);
-        constexpr int retries = 5;
+        constexpr int retries = 3;
         hasSkipped = false;
         std::string bytes;
         for (int i = 0; i < count; ++i) {

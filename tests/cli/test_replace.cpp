@@ -2,7 +2,7 @@
 // at afterwards. Encodings by ffmpeg and lame, tags by metaflac and ffprobe, a real HTTP exchange with the
 // stand-in.
 #include "support/run_program.h"
-#include "support/running_shelf.h"
+#include "support/running_service.h"
 #include "support/sound.h"
 
 #include <catch2/catch.hpp>

@@ -3,7 +3,7 @@
 #include "core/intake/offer_shelf.h"
 #include "core/remedy/fetch_offer.h"
 #include "support/run_program.h"
-#include "support/running_shelf.h"
+#include "support/running_service.h"
 
 #include <catch2/catch.hpp>
 #include <nlohmann/json.hpp>

@@ -7,7 +7,7 @@
 #include "core/catalogue/service_store.h"
 #include "core/remedy/journal/taking_back.h"
 #include "support/run_program.h"
-#include "support/running_shelf.h"
+#include "support/running_service.h"
 #include "ui/chart_probe.h"
 #include "ui/desktop.h"
 

@@ -111,6 +111,9 @@ Outcome AgreedReader::readRound() {
 Outcome AgreedReader::readAgain(bool onlyBeginnings, bool withCare) {
     for (auto [from, to] : openRuns()) {
         to = onlyBeginnings ? std::min(to, from + chunk) : to;
+        if (withCare && isNeverRead(from, to)) {
+            continue;
+        }
         const int length = chunk - round_ * 5 % (chunk / 2);
         for (int first = from; first < to;) {
             // An anchor that is farther away is worth a call for fewer.
@@ -124,6 +127,15 @@ Outcome AgreedReader::readAgain(bool onlyBeginnings, bool withCare) {
         }
     }
     return done();
+}
+
+bool AgreedReader::isNeverRead(int from, int to) const {
+    for (int sector = from; sector < to; ++sector) {
+        if (!standings_[static_cast<std::size_t>(sector - now_.first)].candidates.empty()) {
+            return false;
+        }
+    }
+    return true;
 }
 
 /// Where a call for a sector is to begin, the margin aside, so that it has something known to be anchored by.

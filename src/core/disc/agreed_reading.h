@@ -83,6 +83,7 @@ class AgreedReader {
     Outcome findBeginning();
     Outcome readRound();
     Outcome readAgain(bool onlyBeginnings, bool withCare);
+    bool isNeverRead(int from, int to) const;
     int beginsAtAnchor(int first) const;
     Outcome distract();
     void consider();

@@ -24,6 +24,17 @@ std::string registerWords(const RegisterWord& word) {
                           : "nobody has reported it";
 }
 
+std::string offsetWords(const RippedDisc& disc) {
+    const auto* const source = disc.isOffsetProven ? ", as the register proves" : ", as was said";
+    return disc.offset != 0
+               ? fmt::format("The drive reads {} {}{}; this is put right.",
+                             counted(static_cast<std::uint64_t>(std::abs(disc.offset)), "sample"),
+                             disc.offset < 0 ? "early" : "late", source)
+           : disc.isOffsetProven
+               ? std::string("The drive reads at the right place, as the register proves.")
+               : std::string("Whether the drive reads some samples early or late is not known.");
+}
+
 std::string placesWords(const RippedTrack& track, const DiscContents& contents) {
     std::string words;
     const auto* of = &contents.tracks.front();
@@ -44,17 +55,16 @@ std::string reportText(const RippedDisc& disc) {
     std::string text = "Sober Archivist: how this disc was read\n\n";
     text +=
         fmt::format("{}{}{}\n", disc.names.artist, disc.names.artist.empty() ? "" : ": ", disc.names.title);
-    text += fmt::format("Read {} in {}\nDisc {}", isoUtc(disc.when), disc.contents.device, disc.id);
+    text +=
+        fmt::format("Read {} from {}\nDisc {}", isoUtc(disc.when),
+                    disc.contents.device == "image" ? "an image of the disc" : disc.contents.device, disc.id);
     text += disc.contents.mediaNumber.empty() ? "\n"
                                               : fmt::format(", media number {}\n", disc.contents.mediaNumber);
     if (!disc.registerAddress.empty()) {
         text += fmt::format("Register {}{}\n", disc.registerAddress,
                             disc.problem.empty() ? "" : ": " + disc.problem);
     }
-    text += fmt::format(
-        "The drive reads {} {}{}{}\n\n", counted(static_cast<std::uint64_t>(std::abs(disc.offset)), "sample"),
-        disc.offset < 0 ? "early" : "late", disc.isOffsetProven ? ", as the register proves" : ", as assumed",
-        disc.offset != 0 ? "; this is put right" : "");
+    text += offsetWords(disc) + "\n\n";
     if (disc.missing > 0) {
         text += fmt::format("{} at the {} of the disc lie beyond what the drive reads, and are zeros.\n\n",
                             counted(static_cast<std::uint64_t>(disc.missing), "sample"),

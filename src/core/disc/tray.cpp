@@ -12,6 +12,7 @@ namespace sober {
 namespace {
 
 constexpr const char* trayProgram = "sober-tray";
+constexpr unsigned carefulSeconds = 8;
 
 /// Another program that does the same may stand in for it.
 std::string programNow() {
@@ -30,7 +31,7 @@ Tray::Tray(BytePath disc, RunControl& control, unsigned silentSeconds)
 
 Result<Tray> Tray::open(const BytePath& disc, RunControl& control, unsigned silentSeconds) {
     Tray tray(disc, control, silentSeconds);
-    const auto answer = tray.answerTo(openQuestion, disc);
+    const auto answer = tray.answerTo(*tray.process_, openQuestion, disc);
     auto contents = answer ? unpackAnswer<DiscContents>(*answer, disc) : Result<DiscContents>(answer.error());
     const auto readable = contents ? isReadable(*contents, disc) : Outcome(contents.error());
     if (!readable) {
@@ -40,11 +41,11 @@ Result<Tray> Tray::open(const BytePath& disc, RunControl& control, unsigned sile
     return tray;
 }
 
-Result<std::string> Tray::answerTo(char letter, std::string_view question) {
-    if (!process_->ask(letter, question, {}, 0)) {
+Result<std::string> Tray::answerTo(WorkerProcess& process, char letter, std::string_view question) {
+    if (!process.ask(letter, question, {}, 0)) {
         return Error{Cause::busy, disc_, "No process could be started to read " + displayPath(disc_) + "."};
     }
-    auto answer = process_->await(*control_, [](std::uint64_t) {});
+    auto answer = process.await(*control_, [](std::uint64_t) {});
     switch (answer.came) {
     case WorkerProcess::Came::answer:
         return std::move(answer.bytes);
@@ -59,8 +60,32 @@ Result<std::string> Tray::answerTo(char letter, std::string_view question) {
     return Error{Cause::damaged, disc_, "What reads discs broke at " + displayPath(disc_) + "."};
 }
 
-Result<DiscSamples> Tray::ask(char letter, int first, int count) {
-    const auto answer = answerTo(letter, fmt::format("{} {}", first, count));
+Result<DiscSamples> Tray::readWithCare(int first, int count) {
+    constexpr int mostEndless = 1;
+    const Error unreadable{Cause::unreadable, disc_, "These sectors cannot be read with care."};
+    if (endless_ >= mostEndless) {
+        return unreadable;
+    }
+    if (!careful_) {
+        WorkerLimits limits;
+        limits.silentSeconds = carefulSeconds;
+        careful_ = std::make_unique<WorkerProcess>(limits, programNow());
+        if (const auto opened = answerTo(*careful_, openQuestion, disc_); !opened) {
+            careful_.reset();
+            return opened.error();
+        }
+    }
+    auto read = ask(*careful_, carefulSectorsQuestion, first, count);
+    const bool hasGone = !read && (read.error().cause == Cause::busy || read.error().cause == Cause::damaged);
+    if (hasGone) {
+        careful_.reset();
+        ++endless_;
+    }
+    return hasGone ? Result<DiscSamples>(unreadable) : std::move(read);
+}
+
+Result<DiscSamples> Tray::ask(WorkerProcess& process, char letter, int first, int count) {
+    const auto answer = answerTo(process, letter, fmt::format("{} {}", first, count));
     const auto bytes =
         answer ? unpackAnswer<std::string>(*answer, disc_) : Result<std::string>(answer.error());
     if (!bytes) {

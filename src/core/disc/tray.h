@@ -23,19 +23,23 @@ class Tray final : public SectorSource {
     const BytePath& disc() const { return disc_; }
     const DiscContents& contents() const { return contents_; }
 
-    Result<DiscSamples> read(int first, int count) override { return ask(sectorsQuestion, first, count); }
-    Result<DiscSamples> readWithCare(int first, int count) override {
-        return ask(carefulSectorsQuestion, first, count);
+    Result<DiscSamples> read(int first, int count) override {
+        return ask(*process_, sectorsQuestion, first, count);
     }
+    /// In a process of its own: the library for it may not come to an end at what cannot be read. What takes
+    /// too long counts as unreadable, and after that nothing is read with care any more.
+    Result<DiscSamples> readWithCare(int first, int count) override;
 
   private:
     Tray(BytePath disc, RunControl& control, unsigned silentSeconds);
-    Result<DiscSamples> ask(char letter, int first, int count);
-    Result<std::string> answerTo(char letter, std::string_view question);
+    Result<DiscSamples> ask(WorkerProcess& process, char letter, int first, int count);
+    Result<std::string> answerTo(WorkerProcess& process, char letter, std::string_view question);
 
     BytePath disc_;
     RunControl* control_;
     std::unique_ptr<WorkerProcess> process_;
+    std::unique_ptr<WorkerProcess> careful_;
+    int endless_ = 0; ///< careful readings that came to no end
     DiscContents contents_;
 };
 

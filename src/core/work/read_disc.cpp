@@ -475,6 +475,10 @@ class DiscReading {
             }
         }
         const auto taken = takeDone();
+        const auto order = [this](const Made& made) {
+            return std::pair(made.track, std::ranges::find(forms_, made.form, &Form::words) - forms_.begin());
+        };
+        std::ranges::sort(made_, {}, order);
         const auto recognised = taken ? recognise() : taken;
         if (recognised && disc().offset != 0) {
             const int edge = disc().offset > 0 ? end() : begin();

@@ -13,16 +13,15 @@
 
 namespace sober::test {
 
-/// The stand-in offer shelf on a folder, while this lives.
-class RunningShelf {
+/// A stand-in service on a folder, while this lives.
+class RunningService {
   public:
-    explicit RunningShelf(const std::string& folder) {
+    RunningService(std::string program, const std::string& folder) {
         std::array<int, 2> ends{};
         REQUIRE(pipe2(ends.data(), O_CLOEXEC) == 0);
         posix_spawn_file_actions_t actions;
         posix_spawn_file_actions_init(&actions);
         posix_spawn_file_actions_adddup2(&actions, ends[1], 1);
-        std::string program = OFFER_SHELF;
         std::string where = folder;
         std::array<char*, 3> words{program.data(), where.data(), nullptr};
         REQUIRE(posix_spawn(&process_, program.c_str(), &actions, nullptr, words.data(), environ) == 0);
@@ -34,18 +33,23 @@ class RunningShelf {
         close(ends[0]);
         REQUIRE(address_.starts_with("http://127.0.0.1:"));
     }
-    ~RunningShelf() {
+    ~RunningService() {
         kill(process_, SIGKILL);
         waitpid(process_, nullptr, 0);
     }
-    RunningShelf(const RunningShelf&) = delete;
-    RunningShelf& operator=(const RunningShelf&) = delete;
+    RunningService(const RunningService&) = delete;
+    RunningService& operator=(const RunningService&) = delete;
 
     const std::string& address() const { return address_; }
 
   private:
     pid_t process_ = 0;
     std::string address_;
+};
+
+/// The stand-in offer shelf.
+struct RunningShelf : RunningService {
+    explicit RunningShelf(const std::string& folder) : RunningService(OFFER_SHELF, folder) {}
 };
 
 } // namespace sober::test
