@@ -2,6 +2,7 @@
 
 #include "core/base/text.h"
 #include "demo/claims.h"
+#include "demo/disc.h"
 #include "demo/drift.h"
 #include "demo/offers.h"
 #include "demo/players.h"
@@ -327,6 +328,7 @@ bool writeTruth(const BytePath& folder) {
           {"quay dance.flac", "leave"},
           {"evening bells.flac", "leave"}}},
         {"offers", offersTruth()},
+        {"disc", discTruth()},
         {"moved", moved},
         {"changed", {shown(homeOf(all[editedRecording]))}},
         {"added_later",

@@ -1,6 +1,7 @@
 #include "core/base/text.h"
 #include "demo/arrivals.h"
 #include "demo/collection.h"
+#include "demo/disc.h"
 #include "demo/drift.h"
 #include "demo/encode.h"
 #include "demo/offers.h"
@@ -99,7 +100,8 @@ int main(int argc, char** argv) {
                       demo::letDriftHappen(folder) &&
                       demo::writeCheckHistory(joinPath(folder, "catalogue.sqlite")) &&
                       verify(sober, folder) && writeOff(sober, folder) && demo::makeArrivals(folder) &&
-                      demo::makeOffers(folder) && nameInbox(sober, folder) && demo::writeTruth(folder);
+                      demo::makeOffers(folder) && demo::makeDisc(folder) && nameInbox(sober, folder) &&
+                      demo::writeTruth(folder);
     if (!made) {
         std::fprintf(stderr, "The demo collection could not be made.\n");
         return 1;

@@ -4,6 +4,7 @@
 #include "app/desks/claims_desk.h"
 #include "app/desks/condition_desk.h"
 #include "app/desks/copies_desk.h"
+#include "app/desks/disc_desk.h"
 #include "app/desks/find_desk.h"
 #include "app/desks/fixity_desk.h"
 #include "app/desks/intake_desk.h"
@@ -65,6 +66,7 @@ MainWindow::MainWindow(Workbench& workbench)
       salvage_(new SalvageDesk(workbench)),
       intake_(new IntakeDesk(workbench)),
       replacement_(new ReplacementDesk(workbench)),
+      disc_(new DiscDesk(workbench)),
       closedPage_(new QWidget(this)),
       closedText_(new QLabel(closedPage_)),
       progress_(new ProgressStrip(workbench, this)),
@@ -86,6 +88,7 @@ void MainWindow::buildFrame() {
         middle_->addWidget(desk);
     }
     middle_->addWidget(replacement_);
+    middle_->addWidget(disc_);
     auto* closedLayout = new QVBoxLayout(closedPage_);
     closedPage_->setObjectName(QStringLiteral("desk"));
     closedText_->setWordWrap(true);
@@ -205,6 +208,12 @@ void MainWindow::connectWork() {
     });
     connect(intake_, &IntakeDesk::replacementWanted, this, &MainWindow::showReplacement);
     connect(replacement_, &ReplacementDesk::arrivalsWanted, this, [this] { showDesk(intake_); });
+    connect(intake_, &IntakeDesk::discWanted, this, [this] { showPage(disc_); });
+    connect(disc_, &DiscDesk::arrivalsWanted, this, [this] { showDesk(intake_); });
+    connect(disc_, &DiscDesk::replacementWanted, this, [this](const QString& text) {
+        replacement_->showAlone(text);
+        showReplacement();
+    });
     connect(claims_, &ClaimsDesk::replacementWanted, this, [this](const QString& text) {
         replacement_->showAlone(text);
         showReplacement();
@@ -309,9 +318,14 @@ void MainWindow::showDesk(const Desk* desk) {
 }
 
 void MainWindow::showReplacement() {
+    showPage(replacement_);
+}
+
+/// One of Intake's.
+void MainWindow::showPage(Desk* page) {
     showDesk(intake_);
-    middle_->setCurrentWidget(replacement_);
-    replacement_->setFocus();
+    middle_->setCurrentWidget(page);
+    page->setFocus();
 }
 
 void MainWindow::setOpen(const Desk* desk, std::uint64_t count) {

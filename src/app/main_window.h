@@ -19,6 +19,7 @@ class DocketWindow;
 class FindDesk;
 class SalvageDesk;
 class IntakeDesk;
+class DiscDesk;
 class ReplacementDesk;
 class TransferDesk;
 class LedgerDesk;
@@ -38,6 +39,7 @@ class MainWindow : public QMainWindow {
     void openDesk(int desk);
     void showDesk(const Desk* desk);
     void showReplacement();
+    void showPage(Desk* page);
     void openDocket();
     void openSchedule();
     /// Asks for a folder and surveys it.
@@ -76,6 +78,7 @@ class MainWindow : public QMainWindow {
     SalvageDesk* salvage_;
     IntakeDesk* intake_;
     ReplacementDesk* replacement_; ///< a page of Intake
+    DiscDesk* disc_;               ///< another
     QWidget* closedPage_;
     QLabel* closedText_;
     ProgressStrip* progress_;

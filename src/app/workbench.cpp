@@ -442,6 +442,32 @@ void Workbench::planReplacement(ReplaceRequest request) {
         });
 }
 
+void Workbench::readDisc(DiscRequest request) {
+    if (longWork_ != LongWork::none || !open_) {
+        return;
+    }
+    using Read = std::shared_ptr<const DiscRead>;
+    DiscHooks hooks;
+    hooks.onProgress = progressSink();
+    hooks.onSectors = [this](int first, std::span<const SectorReading> sectors) {
+        QMetaObject::invokeMethod(
+            this, [this, first, all = std::vector<SectorReading>(sectors.begin(), sectors.end())] {
+                emit discSectors(first, all);
+            });
+    };
+    hooks.onTrack = [this](const RippedTrack& track) {
+        QMetaObject::invokeMethod(this, [this, track] { emit discTrack(track); });
+    };
+    runLong(
+        LongWork::disc,
+        [request = std::move(request), hooks](Catalogue& catalogue, RunControl& control) -> Result<Read> {
+            auto read = sober::readDisc(catalogue, request, control, hooks);
+            return read ? Result(Read(std::make_shared<DiscRead>(std::move(*read))))
+                        : Result<Read>(read.error());
+        },
+        [this](const Read& read) { emit discRead(read); });
+}
+
 void Workbench::planAdvised(std::shared_ptr<const std::vector<WantedRow>> rows) {
     if (longWork_ != LongWork::none || !open_) {
         return;

@@ -14,6 +14,7 @@
 #include "core/transfer/plan.h"
 #include "core/work/carry_out.h"
 #include "core/work/prove_transfer.h"
+#include "core/work/read_disc.h"
 #include "core/work/replace_holding.h"
 #include "core/work/run_transfer.h"
 #include "core/work/take_arrivals.h"
@@ -45,6 +46,7 @@ enum class LongWork {
     inboxes,
     intake,
     better,
+    disc,
 };
 
 /// The program's hands: keeps the catalogue open and does all work off the interface thread. Long
@@ -110,6 +112,9 @@ class Workbench : public QObject {
     void planReplacement(ReplaceRequest request);
     /// Many by their best: `advisedPlanned` or `failed`.
     void planAdvised(std::shared_ptr<const std::vector<WantedRow>> rows);
+    /// Reads a disc, or goes on with it; `discSectors` and `discTrack` follow meanwhile, at the end
+    /// `discRead` or `failed`. Its files are on the docket then.
+    void readDisc(DiscRequest request);
     /// Looks at what lies in the trash; ends with `scanned` or `failed`.
     void lookAtTrash();
     /// Puts finds on the docket; ends with `takePlanned` or `failed`.
@@ -185,6 +190,9 @@ class Workbench : public QObject {
     void arrivalsSeen(std::shared_ptr<const std::vector<sober::Arrival>> arrivals);
     void betterFound(std::shared_ptr<const sober::WantedLook> look);
     void replacementPlanned(const sober::PlannedReplacement& planned);
+    void discSectors(int first, const std::vector<sober::SectorReading>& sectors);
+    void discTrack(const sober::RippedTrack& track);
+    void discRead(std::shared_ptr<const sober::DiscRead> read);
     void advisedPlanned(const sober::PlannedRows& planned);
     void imageWritten(const sober::WrittenImage& written);
     void scanned(const sober::SalvageSource& source);

@@ -1,6 +1,8 @@
 #include "cli/disc_command.h"
 
 #include "cli/answers.h"
+#include "core/base/http_exchange.h"
+#include "core/catalogue/service_store.h"
 #include "core/media/encoding_form.h"
 #include "core/transfer/layout.h"
 #include "core/work/read_disc.h"
@@ -153,6 +155,28 @@ int runDiscShow(const CommonOptions& common, const BytePath& disc, const std::st
     }
     if (!look->problem.empty()) {
         sayOn(stderr, "{}\n", look->problem);
+    }
+    return exitDone;
+}
+
+int runDiscServices(const CommonOptions& common, const std::optional<std::string>& ripRegister,
+                    const std::optional<std::string>& lookup) {
+    const auto catalogue = openWorking(common);
+    if (!catalogue) {
+        return fail(catalogue.error());
+    }
+    const ServiceStore services(*catalogue);
+    for (const auto& [kind, what, address] :
+         {std::tuple(ServiceKind::ripRegister, "rip register", ripRegister),
+          std::tuple(ServiceKind::discLookup, "lookup", lookup)}) {
+        if (!address) {
+            continue;
+        }
+        const auto fits = address->empty() ? done() : isServiceAddress({what, *address, {}});
+        const auto set = fits ? services.setAddress(kind, *address) : fits;
+        if (!set) {
+            return set.error().cause == Cause::invalid ? usage(set.error().sentence) : fail(set.error());
+        }
     }
     return exitDone;
 }

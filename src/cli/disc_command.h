@@ -20,6 +20,9 @@ struct DiscReadOptions {
 
 int runDiscShow(const CommonOptions& common, const BytePath& disc, const std::string& lookup,
                 RunControl& control);
+/// Sets up services; those not said stay, "" is for none.
+int runDiscServices(const CommonOptions& common, const std::optional<std::string>& ripRegister,
+                    const std::optional<std::string>& lookup);
 int runDiscRead(const CommonOptions& common, const DiscReadOptions& options, RunControl& control);
 
 } // namespace sober::cli

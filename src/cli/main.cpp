@@ -290,6 +290,13 @@ int runCommand(int argc, char** argv) {
     auto* discShow = disc->add_subcommand("show", "what a disc says of itself, and what is known of it");
     discShow->add_option("DISC", shownDisc, "a drive, or the cue sheet of an image")->required();
     discShow->add_option("--lookup", shownLookup, "the address of a service that names discs");
+    std::string setRegister;
+    std::string setLookup;
+    auto* discServices = disc->add_subcommand("services", "which services the windows may ask about discs");
+    auto* saysRegister =
+        discServices->add_option("--register", setRegister, "what others read; empty for none");
+    auto* saysLookup =
+        discServices->add_option("--lookup", setLookup, "what discs are called; empty for none");
     DiscReadOptions ripping;
     auto* discRead = disc->add_subcommand("read", "read one until its readings agree, and write its tracks");
     discRead->add_option("DISC", ripping.disc, "a drive, or the cue sheet of an image")->required();
@@ -668,6 +675,10 @@ int runCommand(int argc, char** argv) {
     }
     if (discShow->parsed()) {
         return runDiscShow(common, shownDisc, shownLookup, control);
+    }
+    if (discServices->parsed()) {
+        return runDiscServices(common, saysRegister->count() > 0 ? std::optional(setRegister) : std::nullopt,
+                               saysLookup->count() > 0 ? std::optional(setLookup) : std::nullopt);
     }
     if (discRead->parsed()) {
         return runDiscRead(common, ripping, control);

@@ -1,5 +1,6 @@
 #include "app/charts/salvage_strip.h"
 
+#include "app/charts/chart_inks.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
 #include "core/media/byte_source.h"
@@ -17,16 +18,6 @@ constexpr double stripHeight = 36;
 constexpr double stripAxis = 30; // with the line that joins what belongs together
 constexpr double leastStrip = 2;
 constexpr double keySquare = 10;
-
-void hatch(QPainter& painter, const QRectF& room, const QColor& ink, double gap) {
-    painter.save();
-    painter.setClipRect(room);
-    painter.setPen(ink);
-    for (double x = room.left() - room.height(); x < room.right(); x += gap) {
-        painter.drawLine(QPointF(x, room.bottom()), QPointF(x + room.height(), room.top()));
-    }
-    painter.restore();
-}
 
 void fillFind(QPainter& painter, const QRectF& room, SalvageStrip::Ink ink, bool whole) {
     const auto& inks = Theme::inks();

@@ -91,7 +91,10 @@ void IntakeDesk::buildHeading() {
     auto* better = keyButton(tr("Could be better"), QKeySequence(Qt::Key_B), this);
     better->setToolTip(tr("What is held that could be better, and where a better one is to be had"));
     connect(better, &QPushButton::clicked, this, &IntakeDesk::replacementWanted);
-    for (auto* button : {look, name, remove, better}) {
+    auto* disc = keyButton(tr("Disc"), QKeySequence(Qt::Key_D), this);
+    disc->setToolTip(tr("An audio disc: what is on it, and reading it"));
+    connect(disc, &QPushButton::clicked, this, &IntakeDesk::discWanted);
+    for (auto* button : {look, name, remove, better, disc}) {
         heading()->addWidget(button);
     }
     connect(look, &QPushButton::clicked, this, &IntakeDesk::look);

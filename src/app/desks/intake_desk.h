@@ -25,6 +25,7 @@ class IntakeDesk : public Desk {
 
   signals:
     void replacementWanted();
+    void discWanted();
 
   protected:
     void reload() override;

@@ -34,6 +34,8 @@ QString nameOfWork(LongWork work) {
         return ProgressStrip::tr("Looking at the inboxes");
     case LongWork::better:
         return ProgressStrip::tr("Looking for better ones");
+    case LongWork::disc:
+        return ProgressStrip::tr("Reading a disc");
     case LongWork::intake:
         return ProgressStrip::tr("Taking in");
     case LongWork::imageWriting:

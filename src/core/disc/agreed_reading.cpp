@@ -50,7 +50,8 @@ Result<AgreedStretch> AgreedReader::read(int first, int count) {
     if (const auto begun = findBeginning(); !begun) {
         return begun.error();
     }
-    const int early = round_;
+    early_ = round_;
+    const int early = early_;
     const int rounds = early + 2 + std::min(effort_.retries, mostRetries);
     for (; round_ < rounds + careRounds; ++round_) {
         // The second round over a long stretch comes to what is long gone from any cache.
@@ -103,12 +104,15 @@ Outcome AgreedReader::readRound() {
         if (const auto called = callFor(from, std::min(first + chunk, end) - from, false); !called) {
             return called;
         }
+        const double share = static_cast<double>(first + chunk - now_.first) / (end - now_.first);
+        tellRound((round_ - early_ + std::clamp(share, 0.0, 1.0)) / 2);
     }
     return done();
 }
 
 /// What is open. At first of each run the beginning alone: where only an anchor was missing, that is enough.
 Outcome AgreedReader::readAgain(bool onlyBeginnings, bool withCare) {
+    tellRound(1);
     for (auto [from, to] : openRuns()) {
         to = onlyBeginnings ? std::min(to, from + chunk) : to;
         if (withCare && isNeverRead(from, to)) {
@@ -184,7 +188,7 @@ Outcome AgreedReader::callWithin(int first, int count, bool withCare) {
     if (read.error().cause != Cause::unreadable) {
         return read.error();
     }
-    if (count == 1) {
+    if (count == 1 || withCare) {
         if (isOpen(first)) {
             ++standings_[static_cast<std::size_t>(first - now_.first)].differing;
         }
@@ -334,6 +338,12 @@ void AgreedReader::consider() {
             isProgress = castVotes(call) || isProgress;
         }
     }
+    for (std::size_t i = 0; i < standings_.size(); ++i) {
+        if (!now_.sectors[i].isKnown()) {
+            const int readings = standings_[i].readings + standings_[i].differing;
+            now_.sectors[i].readings = static_cast<std::uint8_t>(std::min(readings, 255));
+        }
+    }
     std::erase_if(calls_, [this](const Call& call) {
         for (int sector = call.first; sector < call.first + call.sectors(); ++sector) {
             if (isOpen(sector)) {
@@ -367,6 +377,12 @@ std::vector<std::pair<int, int>> AgreedReader::openRuns() const {
         runs.back().second = sector + 1;
     }
     return runs;
+}
+
+void AgreedReader::tellRound(double share) const {
+    if (onRound_) {
+        onRound_(static_cast<int>(share * static_cast<double>(now_.sectors.size())), round_ - early_ + 1);
+    }
 }
 
 void AgreedReader::tell() const {

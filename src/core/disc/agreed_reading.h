@@ -48,6 +48,9 @@ class AgreedReader {
   public:
     /// Hears what is known of a stretch, whenever that changes.
     using OnSectors = std::function<void(int first, std::span<const SectorReading> sectors)>;
+    /// Hears how many sectors of a stretch have been read as often as a sound one is, and in which round that
+    /// is: from the third on it reads again what does not agree.
+    using OnRound = std::function<void(int sectors, int round)>;
 
     /// Of the sectors from `begin` to before `end`.
     AgreedReader(SectorSource& source, int begin, int end, const ReadingEffort& effort, RunControl& control,
@@ -55,6 +58,7 @@ class AgreedReader {
 
     /// The next stretch; what stands before it and was read just before anchors it.
     Result<AgreedStretch> read(int first, int count);
+    void onRound(OnRound hear) { onRound_ = std::move(hear); }
     /// What was read earlier, to be gone on with.
     void comesAfter(AgreedStretch before);
 
@@ -102,6 +106,7 @@ class AgreedReader {
     bool isOpen(int sector) const;
     void accept(int sector, const Candidate& candidate);
     void tell() const;
+    void tellRound(double share) const;
     AgreedStretch finish();
 
     SectorSource& source_;
@@ -110,11 +115,13 @@ class AgreedReader {
     ReadingEffort effort_;
     RunControl& control_;
     OnSectors onSectors_;
+    OnRound onRound_;
     AgreedStretch before_;
     AgreedStretch now_;
     std::vector<Standing> standings_;
     std::vector<Call> calls_;
     int round_ = 0;
+    int early_ = 0; ///< rounds that were for the beginning alone
 };
 
 } // namespace sober

@@ -5,6 +5,7 @@
 
 #include <fmt/format.h>
 
+#include <chrono>
 #include <cstdlib>
 #include <cstring>
 
@@ -61,9 +62,9 @@ Result<std::string> Tray::answerTo(WorkerProcess& process, char letter, std::str
 }
 
 Result<DiscSamples> Tray::readWithCare(int first, int count) {
-    constexpr int mostEndless = 1;
+    constexpr double mostLost = 8;
     const Error unreadable{Cause::unreadable, disc_, "These sectors cannot be read with care."};
-    if (endless_ >= mostEndless) {
+    if (careLost_ >= mostLost) {
         return unreadable;
     }
     if (!careful_) {
@@ -75,11 +76,14 @@ Result<DiscSamples> Tray::readWithCare(int first, int count) {
             return opened.error();
         }
     }
+    const auto begun = std::chrono::steady_clock::now();
     auto read = ask(*careful_, carefulSectorsQuestion, first, count);
+    if (!read) {
+        careLost_ += std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
+    }
     const bool hasGone = !read && (read.error().cause == Cause::busy || read.error().cause == Cause::damaged);
     if (hasGone) {
         careful_.reset();
-        ++endless_;
     }
     return hasGone ? Result<DiscSamples>(unreadable) : std::move(read);
 }

@@ -27,7 +27,7 @@ class Tray final : public SectorSource {
         return ask(*process_, sectorsQuestion, first, count);
     }
     /// In a process of its own: the library for it may not come to an end at what cannot be read. What takes
-    /// too long counts as unreadable, and after that nothing is read with care any more.
+    /// too long counts as unreadable, and once that has cost some seconds nothing is read with care any more.
     Result<DiscSamples> readWithCare(int first, int count) override;
 
   private:
@@ -39,7 +39,7 @@ class Tray final : public SectorSource {
     RunControl* control_;
     std::unique_ptr<WorkerProcess> process_;
     std::unique_ptr<WorkerProcess> careful_;
-    int endless_ = 0; ///< careful readings that came to no end
+    double careLost_ = 0; ///< seconds of careful readings that came to nothing
     DiscContents contents_;
 };
 

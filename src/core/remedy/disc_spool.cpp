@@ -16,6 +16,7 @@ namespace sober {
 namespace {
 
 constexpr const char* contentsName = "contents.json";
+constexpr const char* staysName = "stays";
 constexpr std::string_view stretchEnding = "sectors";
 constexpr std::uint64_t largestStretch = 64U << 20;
 constexpr std::size_t bytesOfReading = 2;
@@ -160,6 +161,18 @@ Result<BytePath> DiscSpool::beginFile(const std::string& name) const {
     auto begun = removeFile(path, unflushed);
     begun = begun ? writeNewFile(path, {}, unflushed) : begun;
     return begun ? Result(std::move(path)) : Result<BytePath>(begun.error());
+}
+
+Outcome DiscSpool::setStays(bool stays) const {
+    Unflushed unflushed;
+    const auto made = stays ? beginFile(staysName) : Result<BytePath>(BytePath());
+    return !made   ? Outcome(made.error())
+           : stays ? done()
+                   : removeFile(joinPath(folder_, staysName), unflushed);
+}
+
+Outcome DiscSpool::forgetPlaced(const BytePath& folder) {
+    return presenceOf(joinPath(folder, staysName)) == Presence::gone ? forget(folder) : done();
 }
 
 Outcome DiscSpool::forget(const BytePath& folder) {

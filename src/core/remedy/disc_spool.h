@@ -32,7 +32,11 @@ class DiscSpool {
     Result<BytePath> writeTrack(int number, std::span<const std::int16_t> samples) const;
     /// An empty file for what is made of a track: "03-mp3-V0.mp3".
     Result<BytePath> beginFile(const std::string& name) const;
-    /// All of it goes.
+    /// It stays although its files are in their places: something could not be made of it. Or not, as from
+    /// the beginning.
+    Outcome setStays(bool stays) const;
+    /// All of it goes, unless it stays.
+    static Outcome forgetPlaced(const BytePath& folder);
     static Outcome forget(const BytePath& folder);
 
   private:

@@ -6,6 +6,7 @@
 #include "core/remedy/journal/recovery.h"
 #include "core/remedy/journal/taking_back.h"
 #include "core/survey/volume_identity.h"
+#include "core/work/settle_discs.h"
 #include "core/work/settle_finds.h"
 
 #include <algorithm>
@@ -49,13 +50,16 @@ Result<CarriedOut> carryOut(Catalogue& catalogue, RunControl& control, const Car
     if (!volumes) {
         return volumes.error();
     }
-    std::vector<PlannedAction> salvaged;
-    std::ranges::copy_if(review->actions, std::back_inserter(salvaged), [](const PlannedAction& planned) {
-        return planned.action.kind == ActionKind::salvage && !planned.refused;
-    });
+    std::vector<PlannedAction> fromElsewhere;
+    std::ranges::copy_if(
+        review->actions, std::back_inserter(fromElsewhere), [](const PlannedAction& planned) {
+            return (planned.action.kind == ActionKind::salvage || planned.action.kind == ActionKind::rip) &&
+                   !planned.refused;
+        });
     auto carried =
         endRun(catalogue, carryOutReviewed(catalogue, control, hooks, std::move(*review), *volumes));
-    const auto settled = carried ? settleFinds(catalogue, salvaged, *carried) : done();
+    auto settled = carried ? settleFinds(catalogue, fromElsewhere, *carried) : done();
+    settled = carried && settled ? settleDiscs(catalogue, fromElsewhere) : settled;
     return settled ? std::move(carried) : Result<CarriedOut>(settled.error());
 }
 

@@ -14,19 +14,25 @@
 namespace sober {
 namespace {
 
-/// By how much a file may be longer or shorter than its track: gaps that were left out or in, encoders'
-/// padding (common practice, no source).
-constexpr double sameLength = 2.5;
+/// By how much a file may be longer or shorter than its track, in seconds: encoders' padding, an end that was
+/// cut (common practice, no source).
+double sameLength(double seconds) {
+    return std::clamp(0.015 * seconds, 0.3, 2.5);
+}
 
-/// The holding of each track that lies in one folder.
-using OfFolder = std::map<std::size_t, Holding>;
+/// The nearest holding of each track that lies in one folder.
+struct Near {
+    Holding holding;
+    double distance = 0;
+};
+using OfFolder = std::map<std::size_t, Near>;
 
-bool isNearer(const Holding& one, const Holding& other, int number, double seconds) {
-    const auto key = [&](const Holding& each) {
-        return std::pair(std::atoi(each.tags.track.c_str()) != number,
-                         std::abs(each.claims.duration - seconds));
-    };
-    return key(one) < key(other);
+/// How far a holding is from being a track: seconds by which its length differs from the track's, with the
+/// silence behind it or without, and another number counted like a second.
+double distance(const Holding& holding, const DiscTrack& track, double least, double seconds) {
+    const double length = holding.claims.duration;
+    const double differs = std::min(std::abs(length - least), std::abs(length - seconds));
+    return differs + (std::atoi(holding.tags.track.c_str()) == track.number ? 0 : 1);
 }
 
 DiscNames namesOf(const std::vector<Holding>& holdings) {
@@ -55,21 +61,26 @@ Result<std::vector<HeldDisc>> heldAs(const Catalogue& catalogue, const DiscConte
     }
     std::map<std::pair<VolumeId, BytePath>, OfFolder> folders;
     std::size_t count = 0;
-    for (const auto& track : contents.tracks) {
+    for (std::size_t i = 0; i < contents.tracks.size(); ++i) {
+        const auto& track = contents.tracks[i];
         if (!track.isAudio) {
             continue;
         }
+        // With the silence before the next one, or without.
+        const int gap = i + 1 < contents.tracks.size() ? contents.tracks[i + 1].gap : 0;
         const double seconds = static_cast<double>(track.sectors) / sectorsPerSecond;
-        const double gap = static_cast<double>(track.gap) / sectorsPerSecond;
-        const auto alike = Holdings(catalogue).lasting(seconds - sameLength - gap, seconds + sameLength);
+        const double least = static_cast<double>(track.sectors - gap) / sectorsPerSecond;
+        const auto alike =
+            Holdings(catalogue).lasting(least - sameLength(least), seconds + sameLength(seconds));
         if (!alike) {
             return alike.error();
         }
         for (const auto& holding : *alike) {
             auto& folder = folders[{holding.volume, BytePath(parentOf(holding.path))}];
-            const auto [place, isNew] = folder.try_emplace(count, holding);
-            if (!isNew && isNearer(holding, place->second, track.number, seconds)) {
-                place->second = holding;
+            const double now = distance(holding, track, least, seconds);
+            const auto [place, isNew] = folder.try_emplace(count, Near{holding, now});
+            if (!isNew && now < place->second.distance) {
+                place->second = {holding, now};
             }
         }
         ++count;
@@ -78,24 +89,21 @@ Result<std::vector<HeldDisc>> heldAs(const Catalogue& catalogue, const DiscConte
     for (auto& [key, tracks] : folders) {
         const auto volume = std::ranges::find(*volumes, key.first, &Volume::id);
         std::set<HoldingId> different;
-        for (const auto& [at, holding] : tracks) {
-            different.insert(holding.id);
+        for (const auto& [at, near] : tracks) {
+            different.insert(near.holding.id);
         }
         if (volume == volumes->end() || different.size() < count || count < 2) {
             continue;
         }
-        HeldDisc disc{joinPath(volume->root, key.second), {}, {}};
-        for (auto& [at, holding] : tracks) {
-            disc.holdings.push_back(std::move(holding));
+        HeldDisc disc{joinPath(volume->root, key.second), {}, {}, 0};
+        for (auto& [at, near] : tracks) {
+            disc.distance += near.distance;
+            disc.holdings.push_back(std::move(near.holding));
         }
         disc.names = namesOf(disc.holdings);
         held.push_back(std::move(disc));
     }
-    // Two tracks may be told apart by the lengths; the best tagged comes first.
-    std::ranges::stable_sort(held, std::ranges::greater{}, [](const HeldDisc& disc) {
-        return std::ranges::count_if(disc.names.tracks,
-                                     [](const auto& track) { return !track.title.empty(); });
-    });
+    std::ranges::stable_sort(held, {}, &HeldDisc::distance);
     return held;
 }
 

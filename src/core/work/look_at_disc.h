@@ -12,13 +12,15 @@ struct HeldDisc {
     BytePath folder;               ///< absolute
     std::vector<Holding> holdings; ///< in the order of the tracks
     DiscNames names;               ///< by their tags
+    double distance = 0; ///< seconds by which their lengths differ in all, and more for other numbers
 };
 
 /// What can be told of a disc before it is read.
 struct DiscLook {
     DiscContents contents;
     std::string id;
-    std::vector<HeldDisc> held;   ///< by their lengths; whether they sound like it shows the first track
+    std::vector<HeldDisc>
+        held; ///< by their lengths, the nearest first; whether they sound like it shows the first track
     std::vector<DiscNames> names; ///< the likeliest first: of what is held, of the lookup, of the disc itself
     std::string problem;          ///< of the lookup, where it did not answer
 };

@@ -212,13 +212,20 @@ class DiscReading {
         AgreedReader reader(
             *tray_, begin(), end(), request_.effort, control_,
             [this](int first, std::span<const SectorReading> sectors) { tell(first, sectors); });
+        reader.onRound([this](int sectors, int round) {
+            progress_.bytes = readBefore_ + static_cast<std::uint64_t>(sectors) * discSectorBytes;
+            progress_.at = round > 2 ? fmt::format("{}, read again for the {}. time", at_, round) : at_;
+            report();
+        });
         progress_.totalBytes = 0;
         for (const auto& [first, count] : stretches_) {
             progress_.totalBytes += static_cast<std::uint64_t>(count) * discSectorBytes;
         }
         int readBefore = -1;
         for (const auto& [first, count] : stretches_) {
-            progress_.at = atWords(first);
+            at_ = atWords(first);
+            progress_.at = at_;
+            readBefore_ = progress_.bytes;
             if (!spool_->has(first)) {
                 const int before = first - stretchSectors;
                 if (readBefore != before && spool_->has(before)) {
@@ -236,7 +243,7 @@ class DiscReading {
                 readBefore = first;
             }
             tell(first, spool_->stretches().at(first));
-            progress_.bytes += static_cast<std::uint64_t>(count) * discSectorBytes;
+            progress_.bytes = readBefore_ + static_cast<std::uint64_t>(count) * discSectorBytes;
             report();
             if (const auto finished = finishTracks(); !finished) {
                 return finished;
@@ -571,7 +578,8 @@ class DiscReading {
             actions.push_back(actionFor(ActionKind::writeList, freeName(folder, "how it was read", ".json"),
                                         reportJson(disc())));
         }
-        return DocketStore(catalogue_).add(actions);
+        const auto kept = spool_->setStays(!result_.failed.empty());
+        return kept ? DocketStore(catalogue_).add(actions) : kept;
     }
 
     /// "disc 2.cue" where "disc.cue" is taken.
@@ -611,6 +619,8 @@ class DiscReading {
     bool wasFirstHeard_ = false;
     std::vector<Made> made_;
     Progress progress_;
+    std::uint64_t readBefore_ = 0; ///< bytes of the stretches before
+    std::string at_;
     std::chrono::steady_clock::time_point began_ = std::chrono::steady_clock::now();
     DiscRead result_;
 };
@@ -625,17 +635,10 @@ Result<DiscRead> readDisc(Catalogue& catalogue, const DiscRequest& request, RunC
 Result<CarriedOut> placeDisc(Catalogue& catalogue, const DiscRead& read, RunControl& control,
                              const CarryOutHooks& hooks) {
     const std::set<BytePath> places(read.places.begin(), read.places.end());
-    auto carried = carryOut(catalogue, control, hooks, [&](const DocketAction& action) {
+    return carryOut(catalogue, control, hooks, [&](const DocketAction& action) {
         return (action.kind == ActionKind::rip || action.kind == ActionKind::writeList) &&
                places.contains(action.place);
     });
-    if (carried && carried->refused.empty() && !carried->interrupted && read.failed.empty()) {
-        const auto folder = joinPath(discsFolder(catalogue.path()), read.disc.id);
-        if (const auto forgotten = DiscSpool::forget(folder); !forgotten) {
-            return forgotten.error();
-        }
-    }
-    return carried;
 }
 
 } // namespace sober

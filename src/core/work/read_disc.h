@@ -64,8 +64,7 @@ struct DiscRead {
 Result<DiscRead> readDisc(Catalogue& catalogue, const DiscRequest& request, RunControl& control,
                           const DiscHooks& hooks);
 
-/// Carries out what was put on the docket, and forgets what was read where everything is in its place. Where
-/// a register was asked the reports say so.
+/// Carries out what was put on the docket.
 Result<CarriedOut> placeDisc(Catalogue& catalogue, const DiscRead& read, RunControl& control,
                              const CarryOutHooks& hooks);
 
