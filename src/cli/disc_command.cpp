@@ -214,6 +214,7 @@ int runDiscRead(const CommonOptions& common, const DiscReadOptions& options, Run
     request.registerAddress = options.registerAddress;
     request.lookup = options.lookup;
     request.answer = options.answer;
+    request.oneFile = options.oneFile;
     request.plainTags = options.plainTags;
     auto catalogue = openWorking(common);
     if (!catalogue) {

@@ -15,6 +15,7 @@ struct DiscReadOptions {
     std::string registerAddress;
     std::string lookup;
     int answer = 1; ///< which of the names, as `show` numbers them
+    bool oneFile = false;
     bool plainTags = false;
 };
 

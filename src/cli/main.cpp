@@ -311,6 +311,8 @@ int runCommand(int argc, char** argv) {
                          "the address of a service that knows what others read");
     discRead->add_option("--lookup", ripping.lookup, "the address of a service that names discs");
     discRead->add_option("--answer", ripping.answer, "which of the names that \"disc show\" numbers");
+    discRead->add_flag("--one-file", ripping.oneFile,
+                       "all tracks in one file, with the cue sheet in it and beside it");
     discRead->add_flag("--plain-tags", ripping.plainTags, "title, artist, album and numbers alone");
     auto* intakeCommand =
         app.add_subcommand("intake", "what arrived in the inboxes, and what is to be done with it");

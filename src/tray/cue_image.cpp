@@ -73,6 +73,10 @@ Lines read(const std::string& text) {
 
 } // namespace
 
+std::map<int, std::vector<int>> cueMarks(const std::string& text) {
+    return read(text).image.marks;
+}
+
 Result<CueImage> cueImageAt(const BytePath& sheet) {
     const auto text = wholeFile(sheet, largestSheet);
     if (!text) {

@@ -194,6 +194,29 @@ TEST_CASE("What is read is what is on the disc, in every form, and says so for y
     }
 }
 
+TEST_CASE("All of a disc in one file, with its sheet within and beside; data are left out, and said") {
+    const Bench bench;
+    const DiscImage image(bench.folder / "D", {450, 320, 300}, head, lines);
+    auto sheet = readFile(image.sheet);
+    sheet.replace(sheet.find("TRACK 03 AUDIO"), 14, "TRACK 03 MODE1/2352");
+    writeFile(image.sheet, sheet);
+    const auto read = bench.read(image, 0, {"--one-file"});
+    REQUIRE(read.at("tracks").size() == 2);
+    const BytePath whole = read.at("tracks")[0].at("files")[0];
+    CHECK(read.at("tracks")[1].at("files")[0] == whole);
+    CHECK(whole == bench.to + "/Pell Harbour Choir/Winter Evenings/Winter Evenings.flac");
+    CHECK((decoded(whole) == image.track(0) + image.track(1)));
+    CHECK(readFile(read.at("report")).find("Track 3 holds data") != std::string::npos);
+    const auto embedded = run({"metaflac", "--show-tag=CUESHEET", whole}).out;
+    const auto beside = readFile(BytePath(parentOf(whole)) + "/disc.cue");
+    CHECK(embedded.find("INDEX 01 " + DiscImage::time(image.begins[1])) != std::string::npos);
+    auto* const cue = cue_parse_string(beside.c_str());
+    REQUIRE(cue != nullptr);
+    CHECK(cd_get_ntrack(cue) == 2);
+    CHECK(track_get_start(cd_get_track(cue, 2)) == image.begins[1]);
+    cd_delete(cue);
+}
+
 TEST_CASE("A scratch costs its sectors, and they are named; all else is right") {
     const Bench bench;
     const DiscImage image(bench.folder / "D", {450, 450});

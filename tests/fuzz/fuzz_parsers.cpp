@@ -1,3 +1,6 @@
+#include "core/base/text.h"
+#include "core/disc/disc_lookup.h"
+#include "core/disc/rip_register.h"
 #include "core/exchange/bag_text.h"
 #include "core/exchange/checksum_list.h"
 #include "core/exchange/playlist.h"
@@ -14,12 +17,42 @@
 #include "core/salvage/image_map.h"
 #include "core/salvage/trash_folders.h"
 #include "support/memory_source.h"
+#include "tray/cue_image.h"
 
 #include <cstdlib>
 #include <string>
 #include <vector>
 
 namespace {
+
+/// What services and cue sheets say of a disc.
+void disc(std::string_view text) {
+    if (const auto pressings = sober::registerFrom(text)) {
+        for (const auto& pressing : *pressings) {
+            for (const auto& track : pressing.tracks) {
+                if (track.number < 1 || track.number > sober::mostTracks || track.reported < 1) {
+                    std::abort();
+                }
+            }
+        }
+    }
+    sober::DiscContents contents;
+    contents.tracks.resize(2);
+    if (const auto names = sober::lookupFrom(text, contents)) {
+        for (const auto& each : *names) {
+            if (each.tracks.size() != 2 || !sober::isUtf8(each.title)) {
+                std::abort();
+            }
+        }
+    }
+    for (const auto& [track, marks] : sober::cueMarks(std::string(text))) {
+        for (const int mark : marks) {
+            if (mark < 0 || mark >= 100 * 60 * sober::sectorsPerSecond) {
+                std::abort();
+            }
+        }
+    }
+}
 
 void salvage(std::span<const std::uint8_t> bytes) {
     sober::test::MemorySource image(bytes);
@@ -95,11 +128,13 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     const std::string_view text(reinterpret_cast<const char*>(data), size);
     if (const auto offers = sober::offersFrom(text, 3)) {
         for (const auto& offer : *offers) {
-            if (offer.number >= 3 || offer.bytes == 0 || offer.address.empty() || !(offer.claims.duration > 0)) {
+            if (offer.number >= 3 || offer.bytes == 0 || offer.address.empty() ||
+                !(offer.claims.duration > 0)) {
                 std::abort();
             }
         }
     }
+    disc(text);
     for (const char* name : {"list.sha256", "list.b2", "list.sfv"}) {
         const auto list = sober::parseChecksumList(text, name);
         for (std::size_t i = 0; list && i < list->files.size(); ++i) {

@@ -19,7 +19,7 @@ const TempFolder& place() {
 } // namespace
 
 DemoCopy::DemoCopy() : folder_(place() / "demo") {
-    for (const std::string volume : {"GANNET", "TERN", "PETREL", "DOWNLOADS", "OFFERS"}) {
+    for (const std::string volume : {"GANNET", "TERN", "PETREL", "DOWNLOADS", "OFFERS", "DISC"}) {
         copyFolder(TEST_DEMO "/" + volume, *this / volume);
     }
 }

@@ -2,8 +2,8 @@
 
 #include "app/ask_path.h"
 #include "app/charts/disc_band.h"
-#include "app/desks/disc_names_window.h"
 #include "app/desks/disc_services_window.h"
+#include "app/desks/tag_table_window.h"
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
 #include "core/base/http_exchange.h"
@@ -421,13 +421,26 @@ void DiscDesk::editNames() {
         emit workbench().failed(tr("Choose a disc first."));
         return;
     }
-    auto* window = new DiscNamesWindow(choices_[static_cast<std::size_t>(at)], this);
-    connect(window, &DiscNamesWindow::agreed, this, [this](const DiscNames& names) {
-        choices_.insert(choices_.begin(), names);
-        names_->insertItem(0, namesWords(names));
-        names_->setCurrentIndex(0);
-        showNames();
-    });
+    RippedDisc disc;
+    disc.id = look_->look.id;
+    disc.contents = look_->look.contents;
+    disc.names = choices_[static_cast<std::size_t>(at)];
+    auto files = tableOfNames(disc);
+    auto proposals = proposeTags(files, {}, {});
+    for (auto& each : proposals) {
+        // The names of these files say nothing that the table does not.
+        std::erase_if(each, [](const TagProposal& proposal) { return proposal.now.empty(); });
+    }
+    auto* window = new TagTableWindow(
+        workbench(), TagTable(std::move(files), std::move(proposals)), tr("Take these names"),
+        [this, before = disc.names](const TagTable& table) {
+            const auto names = namesFrom(table, before);
+            choices_.insert(choices_.begin(), names);
+            names_->insertItem(0, namesWords(names));
+            names_->setCurrentIndex(0);
+            showNames();
+        },
+        this);
     window->open();
 }
 

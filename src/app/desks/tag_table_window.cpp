@@ -29,8 +29,44 @@ TagTableWindow::TagTableWindow(Workbench& workbench, Files files, QWidget* paren
       files_(std::move(files)),
       view_(new QTableView(this)),
       evidence_(paragraph(tr("Evidence for the cell"), this)),
-      outcome_(new QLabel(tr("Reading the tags …"), this)),
-      put_(keyButton(tr("Put on the docket"), QKeySequence(Qt::CTRL | Qt::Key_Return), this)) {
+      outcome_(new QLabel(tr("Reading the tags …"), this)) {
+    build(tr("Put on the docket"));
+    connect(put_, &QPushButton::clicked, this, &TagTableWindow::putOnDocket);
+    workbench_.look<std::shared_ptr<TagTable>>(
+        this,
+        [path = workbench_.cataloguePath(),
+         files = files_](RunControl& control) -> Result<std::shared_ptr<TagTable>> {
+            std::vector<BytePath> paths;
+            std::ranges::transform(files, std::back_inserter(paths), &Files::value_type::second);
+            const auto catalogue = Catalogue::openForReading(path);
+            auto read = catalogue ? readAndPropose(*catalogue, paths, control)
+                                  : Result<ProposedTags>(catalogue.error());
+            if (!read) {
+                return read.error();
+            }
+            return std::make_shared<TagTable>(std::move(read->files), std::move(read->proposals));
+        },
+        [this](const std::shared_ptr<TagTable>& table) { show(*table); });
+}
+
+TagTableWindow::TagTableWindow(Workbench& workbench, const TagTable& table, const QString& takes,
+                               std::function<void(const TagTable&)> agreed, QWidget* parent)
+    : QDialog(parent),
+      workbench_(workbench),
+      view_(new QTableView(this)),
+      evidence_(paragraph(tr("Evidence for the cell"), this)),
+      outcome_(new QLabel(this)),
+      isOfFiles_(false) {
+    build(takes);
+    connect(put_, &QPushButton::clicked, this, [this, agreed = std::move(agreed)] {
+        agreed(model_->table());
+        accept();
+    });
+    show(table);
+}
+
+void TagTableWindow::build(const QString& takes) {
+    put_ = keyButton(takes, QKeySequence(Qt::CTRL | Qt::Key_Return), this);
     setWindowTitle(tr("Tags"));
     setAttribute(Qt::WA_DeleteOnClose);
     resize(1200, 640);
@@ -52,41 +88,27 @@ TagTableWindow::TagTableWindow(Workbench& workbench, Files files, QWidget* paren
     put_->setEnabled(false);
     outcome_->setAccessibleName(tr("What would be written"));
     addEnding(*layout, this, put_, outcome_);
-    connect(put_, &QPushButton::clicked, this, [this] {
-        std::vector<std::pair<HoldingId, TagChange>> changes;
-        for (std::size_t row = 0; row < model_->table().rows(); ++row) {
-            auto change = model_->table().changeOf(row);
-            if (!change.isEmpty()) {
-                changes.emplace_back(files_[row].first, std::move(change));
-            }
+}
+
+void TagTableWindow::putOnDocket() {
+    std::vector<std::pair<HoldingId, TagChange>> changes;
+    for (std::size_t row = 0; row < model_->table().rows(); ++row) {
+        auto change = model_->table().changeOf(row);
+        if (!change.isEmpty()) {
+            changes.emplace_back(files_[row].first, std::move(change));
         }
-        workbench_.decide([changes = std::move(changes)](const Catalogue& catalogue) -> Outcome {
-            return catalogue.together([&] {
-                for (const auto& [holding, change] : changes) {
-                    if (const auto planned = planRetag(catalogue, holding, change, {}); !planned) {
-                        return planned;
-                    }
+    }
+    workbench_.decide([changes = std::move(changes)](const Catalogue& catalogue) -> Outcome {
+        return catalogue.together([&] {
+            for (const auto& [holding, change] : changes) {
+                if (const auto planned = planRetag(catalogue, holding, change, {}); !planned) {
+                    return planned;
                 }
-                return sober::done();
-            });
-        });
-        accept();
-    });
-    workbench_.look<std::shared_ptr<TagTable>>(
-        this,
-        [path = workbench_.cataloguePath(),
-         files = files_](RunControl& control) -> Result<std::shared_ptr<TagTable>> {
-            std::vector<BytePath> paths;
-            std::ranges::transform(files, std::back_inserter(paths), &Files::value_type::second);
-            const auto catalogue = Catalogue::openForReading(path);
-            auto read = catalogue ? readAndPropose(*catalogue, paths, control)
-                                  : Result<ProposedTags>(catalogue.error());
-            if (!read) {
-                return read.error();
             }
-            return std::make_shared<TagTable>(std::move(read->files), std::move(read->proposals));
-        },
-        [this](const std::shared_ptr<TagTable>& table) { show(*table); });
+            return sober::done();
+        });
+    });
+    accept();
 }
 
 void TagTableWindow::buildKeys(QVBoxLayout& layout) {
@@ -152,8 +174,9 @@ void TagTableWindow::show(const TagTable& table) {
 void TagTableWindow::follow() {
     model_->setSelected(selectedCells());
     const auto changed = model_->table().changedRows();
-    outcome_->setText(changed == 0
-                          ? tr("Nothing is edited yet.")
+    outcome_->setText(changed == 0 ? tr("Nothing is edited yet.")
+                      : !isOfFiles_
+                          ? tr("%1 would be called otherwise.").arg(shown(counted(changed, "track")))
                           : tr("%1 would be written anew, the audio data untouched. Nothing changes before "
                                "the docket is carried out.")
                                 .arg(shown(counted(changed, "file"))));

@@ -22,9 +22,14 @@ class TagTableWindow : public QDialog {
   public:
     using Files = std::vector<std::pair<HoldingId, BytePath>>; ///< absolute
     TagTableWindow(Workbench& workbench, Files files, QWidget* parent);
+    /// A table that is no file's yet; `agreed` takes what it says in the end. `takes` is on the button.
+    TagTableWindow(Workbench& workbench, const TagTable& table, const QString& takes,
+                   std::function<void(const TagTable&)> agreed, QWidget* parent);
 
   private:
+    void build(const QString& takes);
     void buildKeys(QVBoxLayout& layout);
+    void putOnDocket();
     void show(const TagTable& table);
     void follow();
     void copy();
@@ -40,7 +45,8 @@ class TagTableWindow : public QDialog {
     QTableView* view_;
     QLabel* evidence_;
     QLabel* outcome_;
-    QPushButton* put_;
+    QPushButton* put_ = nullptr;
+    bool isOfFiles_ = true;
 };
 
 } // namespace sober::app

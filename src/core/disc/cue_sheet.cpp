@@ -40,13 +40,17 @@ std::string cueSheet(const DiscContents& contents, const DiscNames& names,
     line("", "PERFORMER", names.artist);
     line("", "TITLE", names.title);
     std::size_t audio = 0;
+    std::string now;
     for (const auto& track : contents.tracks) {
         const auto at = track.isAudio ? audio++ : names.tracks.size();
         const auto file = std::ranges::find(tracks, track.number, &CueTrack::number);
         if (!track.isAudio || file == tracks.end()) {
             continue;
         }
-        sheet += "FILE " + quoted(file->file) + (file->isWave ? " WAVE\n" : " MP3\n");
+        if (file->file != now || file->begins == 0) {
+            sheet += "FILE " + quoted(file->file) + (file->isWave ? " WAVE\n" : " MP3\n");
+            now = file->file;
+        }
         sheet += fmt::format("  TRACK {:02} AUDIO\n", track.number);
         if (at < names.tracks.size()) {
             line("    ", "TITLE", names.tracks[at].title);
@@ -57,11 +61,12 @@ std::string cueSheet(const DiscContents& contents, const DiscNames& names,
                      ? std::string("    FLAGS") + (track.mayCopy ? " DCP" : "") +
                            (track.preEmphasis ? " PRE" : "") + "\n"
                      : std::string();
-        sheet += "    INDEX 01 00:00:00\n";
+        sheet += fmt::format("    INDEX 01 {}\n", cueTime(file->begins));
         int index = 2;
         for (const int mark : track.marks) {
             if (mark > track.firstSector && mark < track.end() && index <= 99) {
-                sheet += fmt::format("    INDEX {:02} {}\n", index++, cueTime(mark - track.firstSector));
+                sheet += fmt::format("    INDEX {:02} {}\n", index++,
+                                     cueTime(file->begins + mark - track.firstSector));
             }
         }
     }

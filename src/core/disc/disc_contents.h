@@ -58,8 +58,8 @@ Outcome isReadable(const DiscContents& contents, const BytePath& disc);
 
 /// A name for the disc by its table of contents: SHA-1 of the numbers of the first and the last track, the
 /// lead-out and the 99 beginnings, as hexadecimal text, in base64 (the algorithm that libdiscid documents).
-/// A data track behind the audio is left out, the lead-out then 11,400 sectors before it (ECMA-394, two
-/// sessions).
+/// A data track behind the audio is left out, the lead-out then 11,400 sectors before it (from memory of how
+/// two sessions lie).
 std::string discId(const DiscContents& contents);
 
 /// The track that a sector belongs to; null before the first.

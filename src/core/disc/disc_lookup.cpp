@@ -53,7 +53,8 @@ Result<std::vector<DiscNames>> lookupFrom(std::string_view text, const DiscConte
                             std::clamp(disc.value("discs", 0), 0, 999),
                             {}};
             for (const auto& track : disc.at("tracks")) {
-                names.tracks.push_back({plain(track, "title"), plain(track, "artist")});
+                names.tracks.push_back(
+                    {plain(track, "title"), plain(track, "artist"), plain(track, "composer"), {}});
             }
             answers.push_back(std::move(names));
         }
@@ -67,7 +68,7 @@ DiscNames namesOnDisc(const DiscContents& contents) {
     DiscNames names{"the disc itself", contents.title, contents.artist, {}, {}, 0, 0, {}};
     for (const auto& track : contents.tracks) {
         if (track.isAudio) {
-            names.tracks.push_back({track.title, track.artist});
+            names.tracks.push_back({track.title, track.artist, {}, {}});
         }
     }
     return names;

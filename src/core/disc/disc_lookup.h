@@ -20,6 +20,9 @@ struct DiscNames {
     struct Track {
         std::string title;
         std::string artist;
+        std::string composer = {};
+        std::string comment = {};
+        bool operator==(const Track&) const = default;
     };
     std::vector<Track> tracks; ///< in the order of the audio tracks
 
@@ -27,10 +30,6 @@ struct DiscNames {
     bool isOfSeveral() const;
     bool operator==(const DiscNames&) const = default;
 };
-inline bool operator==(const DiscNames::Track& one, const DiscNames::Track& other) {
-    return one.title == other.title && one.artist == other.artist;
-}
-
 /// An answer of a lookup, as JSON:
 ///
 ///     {"schema": "sober.lookup/1", "discs": [{"title": "…", "artist": "…", "date": "1998", "genre": "…",

@@ -310,7 +310,36 @@ class DiscReading {
                 }
             }
         }
+        const bool isAllSent = std::ranges::all_of(chosen_, &Chosen::isSent);
+        if (isAllSent && request_.oneFile && !wasWholeSent_) {
+            wasWholeSent_ = true;
+            if (const auto sent = sendWhole(); !sent) {
+                return sent;
+            }
+        }
         return takeDone();
+    }
+
+    /// From the first of the chosen to the last, what lies between them too.
+    Outcome sendWhole() {
+        const int end = chosen_.back().first + chosen_.back().sectors;
+        const auto samples = spool_->samples(firstSample(chosen_.front()) + disc().offset,
+                                             std::int64_t{end - chosen_.front().first} * samplesPerSector);
+        const auto wave =
+            samples ? spool_->writeTrack(wholeDisc, *samples) : Result<BytePath>(samples.error());
+        if (!wave) {
+            return wave.error();
+        }
+        for (const auto& form : forms_) {
+            auto tags = tagsOfTrack(disc(), wholeDisc, request_.plainTags);
+            const auto name =
+                holdingOfTrack(disc(), wholeDisc).tags.title + "." + std::string(endingOf(form.form));
+            tags.fields["CUESHEET"] = {sheetFor(form, name)};
+            crew_->add({wholeDisc, *wave, form.words,
+                        fmt::format("disc-{}.{}", form.name, endingOf(form.form)), std::move(tags)});
+            ++progress_.totalFiles;
+        }
+        return done();
     }
 
     Outcome send(const Chosen& track) {
@@ -336,6 +365,9 @@ class DiscReading {
             ripped.word = check_->wordFor(track.number);
         }
         for (const auto& form : forms_) {
+            if (request_.oneFile) {
+                break; // once all are read
+            }
             crew_->add({track.number, *wave, form.words,
                         fmt::format("{:02}-{}.{}", track.number, form.name, endingOf(form.form)),
                         tagsOfTrack(disc(), track.number, request_.plainTags)});
@@ -537,7 +569,7 @@ class DiscReading {
         for (std::size_t i = 0; i < made_.size(); ++i) {
             made_[i].place = joinPath(target->folder, pathOf(names[i]));
             for (auto& track : disc().tracks) {
-                if (track.number == made_[i].track) {
+                if (track.number == made_[i].track || made_[i].track == wholeDisc) {
                     track.files.push_back(made_[i].place);
                 }
             }
@@ -567,7 +599,9 @@ class DiscReading {
             if (const auto first = std::ranges::find(made_, form.words, &Made::form); first != made_.end()) {
                 const BytePath folder(parentOf(first->place));
                 actions.push_back(
-                    actionFor(ActionKind::writeList, freeName(folder, "disc", ".cue"), sheetFor(form)));
+                    actionFor(ActionKind::writeList, freeName(folder, "disc", ".cue"),
+                              sheetFor(form, first->track == wholeDisc ? std::string(nameOf(first->place))
+                                                                       : std::string())));
                 folders.insert(folder);
             }
         }
@@ -592,11 +626,19 @@ class DiscReading {
         }
     }
 
-    std::string sheetFor(const Form& form) {
+    /// `whole`: the name of the one file that holds all; "" where each has its own.
+    std::string sheetFor(const Form& form, const std::string& whole) {
         std::vector<CueTrack> tracks;
-        for (const auto& each : made_) {
-            if (each.form == form.words) {
-                tracks.push_back({each.track, std::string(nameOf(each.place)), form.form.isLossless()});
+        for (const auto& track : disc().tracks) {
+            const auto chosen = std::ranges::find(chosen_, track.number, &Chosen::number);
+            const auto file = std::ranges::find_if(made_, [&](const Made& each) {
+                return each.form == form.words && each.track == track.number;
+            });
+            const bool isLossless = form.form.isLossless();
+            if (!whole.empty()) {
+                tracks.push_back({track.number, whole, isLossless, chosen->first - chosen_.front().first});
+            } else if (file != made_.end()) {
+                tracks.push_back({track.number, std::string(nameOf(file->place)), isLossless, 0});
             }
         }
         return cueSheet(disc().contents, disc().names, tracks);
@@ -617,6 +659,7 @@ class DiscReading {
     std::optional<EncodeCrew> crew_;
     std::vector<Find> heard_;
     bool wasFirstHeard_ = false;
+    bool wasWholeSent_ = false;
     std::vector<Made> made_;
     Progress progress_;
     std::uint64_t readBefore_ = 0; ///< bytes of the stretches before

@@ -22,6 +22,7 @@ struct DiscRequest {
     std::string lookup = "";
     int answer = 1;                      ///< which of the names that were found: 1 is the likeliest
     std::optional<DiscNames> names = {}; ///< instead of them
+    bool oneFile = false;                ///< all tracks in one file of each form, with a cue sheet in it
     bool plainTags = false;              ///< title, artist, album and numbers alone
     unsigned silentSeconds = 60;         ///< that a tray may take for any answer
 };
