@@ -103,10 +103,8 @@ void EncodeCrew::work() {
 TrackJobDone EncodeCrew::doJob(EvidenceWorker& worker, TrackJob job) {
     TrackJobDone result{std::move(job), {}, {}, {}};
     if (result.job.form.empty()) {
-        auto record = worker.examine(result.job.samples, control_, [](std::uint64_t) {});
-        if (record && record->evidence) {
-            result.heard = std::move(record->evidence->fingerprint);
-        }
+        auto heard = worker.fingerprint(result.job.samples, control_);
+        result.heard = heard ? std::optional(std::move(*heard)) : std::nullopt;
         return result;
     }
     auto made = make(worker, result.job);

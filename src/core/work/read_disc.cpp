@@ -364,10 +364,10 @@ class DiscReading {
             }
             ripped.word = check_->wordFor(track.number);
         }
-        for (const auto& form : forms_) {
-            if (request_.oneFile) {
-                break; // once all are read
-            }
+        // What takes longest first, so that no processor waits for it at the end.
+        auto forms = request_.oneFile ? std::vector<Form>() : forms_;
+        std::ranges::stable_sort(forms, {}, [](const Form& form) { return form.form.isLossless(); });
+        for (const auto& form : forms) {
             crew_->add({track.number, *wave, form.words,
                         fmt::format("{:02}-{}.{}", track.number, form.name, endingOf(form.form)),
                         tagsOfTrack(disc(), track.number, request_.plainTags)});
@@ -387,12 +387,12 @@ class DiscReading {
             return done();
         }
         areNamesSure_ = true;
-        const auto record = EvidenceWorker().examine(wave, control_, [](std::uint64_t) {});
-        if (!record) {
-            return record.error();
+        auto heardWords = EvidenceWorker().fingerprint(wave, control_);
+        if (!heardWords) {
+            return heardWords.error();
         }
         Find find;
-        find.fingerprint = record->evidence ? packFingerprint(record->evidence->fingerprint) : std::string();
+        find.fingerprint = packFingerprint(*heardWords);
         find.examined = true;
         std::vector<Find> finds{std::move(find)};
         const auto heard = recogniseByEar(catalogue_, finds);

@@ -175,6 +175,19 @@ Result<Encoded> EvidenceWorker::encode(const BytePath& path, const FileHandle& t
                 : Result<Encoded>(file.error());
 }
 
+Result<Fingerprint> EvidenceWorker::fingerprint(const BytePath& path, RunControl& control) {
+    const auto file = openForReading(path);
+    const auto packed = file ? ask<std::string>(fingerprintQuestion, path, std::array{&*file}, path, control)
+                             : Result<std::string>(file.error());
+    if (!packed) {
+        return packed.error();
+    }
+    auto words = unpackFingerprint(*packed);
+    return words ? Result(std::move(*words))
+                 : Result<Fingerprint>(
+                       Error{Cause::unreadable, path, displayPath(path) + " holds nothing to be heard."});
+}
+
 Result<std::vector<ByteRange>> EvidenceWorker::junkIn(const BytePath& path, RunControl& control) {
     const auto file = openForReading(path);
     return file ? ask<std::vector<ByteRange>>(junkQuestion, path, std::array{&*file}, path, control)

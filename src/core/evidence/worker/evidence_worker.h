@@ -42,6 +42,8 @@ class EvidenceWorker {
     /// As encodeAudio, into an empty file that is open for writing; `form` as its words (encoding_form.h).
     Result<Encoded> encode(const BytePath& path, const FileHandle& target, const std::string& form,
                            RunControl& control);
+    /// What it sounds like, and nothing else of it.
+    Result<Fingerprint> fingerprint(const BytePath& path, RunControl& control);
     /// The bytes of a file that belong neither to its audio nor to its tags.
     Result<std::vector<ByteRange>> junkIn(const BytePath& path, RunControl& control);
     /// As compareOpen.

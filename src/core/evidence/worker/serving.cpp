@@ -129,6 +129,8 @@ class Server {
             return packAnswer(decodeBeginning(file, path));
         case readTagsQuestion:
             return packAnswer(readTagFields(file, path));
+        case fingerprintQuestion:
+            return packAnswer(fingerprint(file, path));
         case junkQuestion:
             return packAnswer(junkIn(file, path, control_));
         default:
@@ -196,14 +198,25 @@ class Server {
         return encodeAudio(source, path, target, form, control_);
     }
 
-    Result<TimeSpectrum> timePicture(const FileHandle& file, const BytePath& path, std::size_t columns) {
+    Result<std::string> fingerprint(const FileHandle& file, const BytePath& path) {
+        FingerprintPass pass;
+        const auto decoded = decodeInto(file, path, pass);
+        return decoded ? Result(packFingerprint(pass.finish())) : Result<std::string>(decoded.error());
+    }
+
+    Outcome decodeInto(const FileHandle& file, const BytePath& path, SampleSink& sink) {
         const auto stamp = stampOf(file, path);
         if (!stamp) {
             return stamp.error();
         }
         OpenFileSource source(file, path, stamp->size);
+        const auto decoded = decodeAudio(source, path, sink, control_);
+        return decoded ? done() : Outcome(decoded.error());
+    }
+
+    Result<TimeSpectrum> timePicture(const FileHandle& file, const BytePath& path, std::size_t columns) {
         TimeSpectrumPass pass(columns);
-        const auto decoded = decodeAudio(source, path, pass, control_);
+        const auto decoded = decodeInto(file, path, pass);
         return decoded ? Result(pass.finish()) : Result<TimeSpectrum>(decoded.error());
     }
 

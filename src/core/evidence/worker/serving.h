@@ -25,6 +25,7 @@ enum Question : char {
     pictureQuestion = 'i',
     jpegQuestion = 'g',
     encodeQuestion = 'e',
+    fingerprintQuestion = 'z',
     examinePartQuestion = 'y', ///< of an image
     scanQuestion = 'v',
     joinQuestion = 'n',

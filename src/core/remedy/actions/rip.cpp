@@ -9,7 +9,6 @@
 #include "core/remedy/actions/legs.h"
 #include "core/remedy/actions/new_form.h"
 #include "core/remedy/actions/reach.h"
-#include "core/remedy/actions/take_in.h"
 #include "core/remedy/changes/file_changes.h"
 
 namespace sober {
@@ -80,7 +79,7 @@ Result<FileRecord> makeRipped(DoingContext& context, const PlannedAction& planne
         return copied.error();
     }
     EvidenceWorker worker;
-    auto record = readBack(worker, action.made, context.control);
+    auto record = worker.examine(action.made, context.control, [](std::uint64_t) {});
     const auto same =
         record ? isWhatWasRead(worker, *ripped, *record, action, context.control) : Outcome(record.error());
     return same ? record : Result<FileRecord>(same.error());
@@ -98,6 +97,7 @@ ActionType ripType() {
     type.prove = proveRipped;
     type.layOut = expectHoldings;
     type.make = makeRipped;
+    type.madeTogether = true; // flushed at once and read back from the medium
     type.madeBesideEachOther = true;
     return type;
 }
