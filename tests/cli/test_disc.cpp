@@ -331,6 +331,28 @@ TEST_CASE("Names come from a lookup, several to choose from; what is hostile in 
     CHECK(bench.disc({"read", image.sheet, "--to", bench.to, "--answer", "9"}).code == 2);
 }
 
+TEST_CASE("What is as long and sounds otherwise does not name a disc, and what sounds alike does") {
+    const Bench bench;
+    const DiscImage image(bench.folder / "D", {600, 450}, head, lines);
+    const bool isTheDisc = GENERATE(true, false);
+    const DiscImage other(bench.folder / "O", {600, 450}, {}, {}, 80);
+    const auto held = bench.folder / "H/Held";
+    fs::create_directories(held);
+    for (std::size_t i = 0; i < 2; ++i) {
+        writeFile(bench.folder / "track.raw", (isTheDisc ? image : other).track(i));
+        ffmpeg({"-f", "s16le", "-ar", "44100", "-ac", "2", "-i", bench.folder / "track.raw", "-b:a", "128k",
+                "-metadata", "album=As It Is Held", "-metadata", fmt::format("title=Held {}", i + 1),
+                "-metadata", fmt::format("track={}", i + 1), fmt::format("{}/{}.mp3", held, i + 1)});
+    }
+    REQUIRE(test::sober(bench.catalogue, {"survey", bench.folder / "H", "--effort", "full"}).code == 0);
+    const auto shown = json::parse(bench.disc({"show", image.sheet}).out);
+    CHECK(shown.at("held").size() == 1);
+    CHECK(shown.at("names")[0].at("title") == "As It Is Held");
+    const auto read = bench.read(image, 0);
+    CHECK(read.at("title") == (isTheDisc ? "As It Is Held" : "Winter Evenings"));
+    CHECK(read.at("tracks")[0].at("held_as").is_null() == !isTheDisc);
+}
+
 TEST_CASE("A pulled disc keeps what was read, and the next reading goes on from there") {
     const Bench bench;
     const DiscImage image(bench.folder / "D", {3'000, 2'400});

@@ -124,7 +124,10 @@ void DiscDesk::buildChoices() {
         askForFolder(this, tr("Into which folder"), [this](const BytePath& folder) { setTarget(folder); });
     });
     connect(read, &QPushButton::clicked, this, &DiscDesk::read);
-    connect(names_, &QComboBox::activated, this, &DiscDesk::showNames);
+    connect(names_, &QComboBox::activated, this, [this] {
+        areNamesChosen_ = true;
+        showNames();
+    });
 }
 
 void DiscDesk::buildRows() {
@@ -215,6 +218,7 @@ void DiscDesk::look() {
 
 void DiscDesk::show(const Look& look) {
     look_ = look;
+    areNamesChosen_ = false;
     const auto& contents = look.look.contents;
     auto words = tr("%1 · %2, %3")
                      .arg(shownPath(BytePath(nameOf(disc_))), shown(counted(contents.tracks.size(), "track")),
@@ -311,6 +315,13 @@ void DiscDesk::ended(const DiscRead& read) {
     for (const auto& track : read.disc.tracks) {
         take(track);
     }
+    auto used = std::ranges::find(choices_, read.disc.names);
+    if (used == choices_.end()) {
+        used = choices_.insert(choices_.begin(), read.disc.names);
+        names_->insertItem(0, namesWords(*used));
+    }
+    names_->setCurrentIndex(static_cast<int>(used - choices_.begin()));
+    showNames();
     const auto doubtful =
         std::ranges::count_if(read.disc.tracks, [](const auto& track) { return !track.agreed(); });
     auto words = tr("%1 read; %2 on the docket.")
@@ -371,7 +382,10 @@ void DiscDesk::read() {
     request.to = target_;
     request.forms = chosenForms();
     request.registerAddress = look_->ripRegister;
-    request.names = choices_[static_cast<std::size_t>(std::max(names_->currentIndex(), 0))];
+    request.lookup = look_->lookup;
+    if (areNamesChosen_) { // else the first track shows whether what is held is this disc
+        request.names = choices_[static_cast<std::size_t>(std::max(names_->currentIndex(), 0))];
+    }
     if (request.forms.empty()) {
         emit workbench().failed(tr("Choose at least one form."));
         return;
@@ -438,6 +452,7 @@ void DiscDesk::editNames() {
             choices_.insert(choices_.begin(), names);
             names_->insertItem(0, namesWords(names));
             names_->setCurrentIndex(0);
+            areNamesChosen_ = true;
             showNames();
         },
         this);

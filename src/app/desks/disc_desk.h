@@ -75,6 +75,7 @@ class DiscDesk : public Desk {
     BytePath target_;
     std::optional<Look> look_;
     std::vector<DiscNames> choices_;
+    bool areNamesChosen_ = false; ///< by somebody, and not offered alone
 };
 
 } // namespace sober::app

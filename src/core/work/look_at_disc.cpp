@@ -59,7 +59,8 @@ Result<std::vector<HeldDisc>> heldAs(const Catalogue& catalogue, const DiscConte
     if (!volumes) {
         return volumes.error();
     }
-    std::map<std::pair<VolumeId, BytePath>, OfFolder> folders;
+    // Of one record: a folder may hold all kinds of things that are as long by chance.
+    std::map<std::tuple<VolumeId, BytePath, std::string>, OfFolder> folders;
     std::size_t count = 0;
     for (std::size_t i = 0; i < contents.tracks.size(); ++i) {
         const auto& track = contents.tracks[i];
@@ -76,7 +77,7 @@ Result<std::vector<HeldDisc>> heldAs(const Catalogue& catalogue, const DiscConte
             return alike.error();
         }
         for (const auto& holding : *alike) {
-            auto& folder = folders[{holding.volume, BytePath(parentOf(holding.path))}];
+            auto& folder = folders[{holding.volume, BytePath(parentOf(holding.path)), holding.tags.album}];
             const double now = distance(holding, track, least, seconds);
             const auto [place, isNew] = folder.try_emplace(count, Near{holding, now});
             if (!isNew && now < place->second.distance) {
@@ -87,7 +88,7 @@ Result<std::vector<HeldDisc>> heldAs(const Catalogue& catalogue, const DiscConte
     }
     std::vector<HeldDisc> held;
     for (auto& [key, tracks] : folders) {
-        const auto volume = std::ranges::find(*volumes, key.first, &Volume::id);
+        const auto volume = std::ranges::find(*volumes, std::get<0>(key), &Volume::id);
         std::set<HoldingId> different;
         for (const auto& [at, near] : tracks) {
             different.insert(near.holding.id);
@@ -95,7 +96,7 @@ Result<std::vector<HeldDisc>> heldAs(const Catalogue& catalogue, const DiscConte
         if (volume == volumes->end() || different.size() < count || count < 2) {
             continue;
         }
-        HeldDisc disc{joinPath(volume->root, key.second), {}, {}, 0};
+        HeldDisc disc{joinPath(volume->root, std::get<1>(key)), {}, {}, 0};
         for (auto& [at, near] : tracks) {
             disc.distance += near.distance;
             disc.holdings.push_back(std::move(near.holding));
