@@ -164,6 +164,21 @@ TEST_CASE("names are chosen and changed before a disc is read; a reading is stop
     desktop.press(Qt::Key_R);
     desktop.wait();
     CHECK(desktop.cell("Tracks", 5, "As read") == "agreed");
+    // Read again under another name: what waited under the former is no longer on the docket.
+    const auto waiting = [&] {
+        return DocketStore(*Catalogue::openForReading(desktop.demo.cataloguePath())).all()->size();
+    };
+    CHECK(waiting() == 9);
+    desktop.names().setCurrentIndex(1);
+    emit desktop.names().activated(1);
+    desktop.press(Qt::Key_R);
+    desktop.wait();
+    CHECK(waiting() == 9);
+    desktop.names().setCurrentIndex(0);
+    emit desktop.names().activated(0);
+    desktop.press(Qt::Key_R);
+    desktop.wait();
+    CHECK(waiting() == 9);
     desktop.workbench().carryOut();
     desktop.wait();
     CHECK(fs::exists(desktop.demo / "GANNET/Discs/Tidewrack Strings/Rosin/2-02 Stile: the crooked one.flac"));

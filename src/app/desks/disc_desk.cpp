@@ -88,6 +88,7 @@ void DiscDesk::buildHeading() {
 void DiscDesk::buildChoices() {
     names_ = new QComboBox(this);
     names_->setAccessibleName(tr("What it is called"));
+    names_->setToolTip(tr("Taken when the disc is read; after another choice read again, which is quick"));
     names_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     auto* edit = keyButton(tr("Names…"), QKeySequence(Qt::Key_N), this);
     edit->setToolTip(tr("Change what the disc and its tracks are called"));

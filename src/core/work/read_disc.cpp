@@ -27,6 +27,8 @@ namespace sober {
 namespace {
 
 constexpr const char* usualLayout = "albumartist|artist / album / disc \"-\" track.2 \" \" title";
+constexpr const char* sheetStem = "disc";
+constexpr const char* reportStem = "how it was read";
 /// Longer than any drive's cache, so that the second reading of a stretch comes from the disc.
 constexpr int stretchSectors = 2'400;
 
@@ -599,7 +601,7 @@ class DiscReading {
             if (const auto first = std::ranges::find(made_, form.words, &Made::form); first != made_.end()) {
                 const BytePath folder(parentOf(first->place));
                 actions.push_back(
-                    actionFor(ActionKind::writeList, freeName(folder, "disc", ".cue"),
+                    actionFor(ActionKind::writeList, freeName(folder, sheetStem, ".cue"),
                               sheetFor(form, first->track == wholeDisc ? std::string(nameOf(first->place))
                                                                        : std::string())));
                 folders.insert(folder);
@@ -607,13 +609,43 @@ class DiscReading {
         }
         if (!made_.empty()) {
             const BytePath folder(parentOf(made_.front().place));
-            result_.report = freeName(folder, "how it was read", ".txt");
+            result_.report = freeName(folder, reportStem, ".txt");
             actions.push_back(actionFor(ActionKind::writeList, result_.report, reportText(disc())));
-            actions.push_back(actionFor(ActionKind::writeList, freeName(folder, "how it was read", ".json"),
-                                        reportJson(disc())));
+            actions.push_back(
+                actionFor(ActionKind::writeList, freeName(folder, reportStem, ".json"), reportJson(disc())));
         }
         const auto kept = spool_->setStays(!result_.failed.empty());
-        return kept ? DocketStore(catalogue_).add(actions) : kept;
+        const auto replaced = kept ? takeEarlierOff() : kept;
+        return replaced ? DocketStore(catalogue_).add(actions) : replaced;
+    }
+
+    /// What an earlier reading of this disc has put on the docket was made anew, under other names perhaps.
+    Outcome takeEarlierOff() {
+        const DocketStore docket(catalogue_);
+        const auto waiting = docket.all();
+        if (!waiting) {
+            return waiting.error();
+        }
+        std::set<BytePath> folders;
+        std::vector<ActionId> earlier;
+        for (const auto& action : *waiting) {
+            const auto ripped =
+                action.kind == ActionKind::rip ? unpackRippedFile(action.change) : std::nullopt;
+            if (ripped && isWithin(ripped->file, spool_->folder())) {
+                folders.insert(BytePath(parentOf(action.place)));
+                earlier.push_back(action.id);
+            }
+        }
+        for (const auto& action : *waiting) {
+            const auto name = nameOf(action.place);
+            const bool isOurs = name.starts_with(sheetStem) || name.starts_with(reportStem);
+            if (action.kind == ActionKind::writeList && isOurs &&
+                folders.contains(BytePath(parentOf(action.place)))) {
+                earlier.push_back(action.id);
+            }
+        }
+        const auto removed = docket.removeActions(earlier);
+        return removed ? done() : Outcome(removed.error());
     }
 
     /// "disc 2.cue" where "disc.cue" is taken.
