@@ -5,17 +5,15 @@
 #include "core/base/room.h"
 #include "core/base/text.h"
 #include "core/base/times.h"
-#include "core/catalogue/docket_store.h"
-#include "core/disc/cue_sheet.h"
 #include "core/disc/disc_tags.h"
-#include "core/disc/sliding_crc.h"
+#include "core/disc/track_stats.h"
 #include "core/evidence/worker/evidence_worker.h"
 #include "core/remedy/disc_spool.h"
 #include "core/salvage/recogniser.h"
-#include "core/transfer/filing.h"
 #include "core/work/become_volume.h"
 #include "core/work/carry_out.h"
 #include "core/work/encode_crew.h"
+#include "core/work/plan_rips.h"
 
 #include <fmt/format.h>
 
@@ -26,39 +24,8 @@
 namespace sober {
 namespace {
 
-constexpr const char* usualLayout = "albumartist|artist / album / disc \"-\" track.2 \" \" title";
-constexpr const char* sheetStem = "disc";
-constexpr const char* reportStem = "how it was read";
 /// Longer than any drive's cache, so that the second reading of a stretch comes from the disc.
 constexpr int stretchSectors = 2'400;
-
-struct Form {
-    std::string words;
-    EncodingForm form;
-    std::string name; ///< for a folder of its own: "mp3 V0"
-};
-
-Result<std::vector<Form>> formsFrom(const std::vector<std::string>& said) {
-    std::vector<Form> forms;
-    for (const auto& each : said) {
-        const auto* const preset = std::ranges::find(discPresets, each, &DiscPreset::name);
-        const std::string words = preset != std::end(discPresets) ? preset->form : each;
-        const auto form = encodingFormFrom(words);
-        if (!form) {
-            return form.error();
-        }
-        if (std::ranges::find(forms, words, &Form::words) != forms.end()) {
-            continue;
-        }
-        auto name = words;
-        std::ranges::replace(name, ':', ' ');
-        std::ranges::replace(name, '/', ' ');
-        std::erase(name, '%');
-        forms.push_back({words, *form, std::move(name)});
-    }
-    return forms.empty() ? Result<std::vector<Form>>(Error{Cause::invalid, {}, "Say in which form, as flac."})
-                         : Result(std::move(forms));
-}
 
 /// One of the tracks that are to be read.
 struct Chosen {
@@ -77,7 +44,7 @@ class DiscReading {
     Result<DiscRead> run() {
         for (const auto step :
              {&DiscReading::open, &DiscReading::choose, &DiscReading::checkRoom, &DiscReading::askRegister,
-              &DiscReading::readAll, &DiscReading::await, &DiscReading::place, &DiscReading::putOnDocket}) {
+              &DiscReading::readAll, &DiscReading::await, &DiscReading::plan}) {
             if (const auto taken = (this->*step)(); !taken) {
                 return taken.error();
             }
@@ -89,7 +56,7 @@ class DiscReading {
     RippedDisc& disc() { return result_.disc; }
 
     Outcome open() {
-        auto forms = formsFrom(request_.forms);
+        auto forms = ripFormsFrom(request_.forms);
         if (!forms) {
             return forms.error();
         }
@@ -336,7 +303,7 @@ class DiscReading {
             auto tags = tagsOfTrack(disc(), wholeDisc, request_.plainTags);
             const auto name =
                 holdingOfTrack(disc(), wholeDisc).tags.title + "." + std::string(endingOf(form.form));
-            tags.fields["CUESHEET"] = {sheetFor(form, name)};
+            tags.fields["CUESHEET"] = {sheetOfRips(disc(), form, {}, name, chosen_.front().first)};
             crew_->add({wholeDisc, *wave, form.words,
                         fmt::format("disc-{}.{}", form.name, endingOf(form.form)), std::move(tags)});
             ++progress_.totalFiles;
@@ -367,8 +334,8 @@ class DiscReading {
             ripped.word = check_->wordFor(track.number);
         }
         // What takes longest first, so that no processor waits for it at the end.
-        auto forms = request_.oneFile ? std::vector<Form>() : forms_;
-        std::ranges::stable_sort(forms, {}, [](const Form& form) { return form.form.isLossless(); });
+        auto forms = request_.oneFile ? std::vector<RipForm>() : forms_;
+        std::ranges::stable_sort(forms, {}, [](const RipForm& form) { return form.form.isLossless(); });
         for (const auto& form : forms) {
             crew_->add({track.number, *wave, form.words,
                         fmt::format("{:02}-{}.{}", track.number, form.name, endingOf(form.form)),
@@ -418,40 +385,16 @@ class DiscReading {
     }
 
     RippedTrack statsOf(const Chosen& track, const DiscSamples& samples) {
-        RippedTrack ripped;
-        ripped.number = track.number;
-        ripped.sectors = track.sectors;
-        ripped.crc = crcOf(samples);
-        ripped.title = tagsOfTrack(disc(), track.number, true).fields.at("TITLE").front();
-        for (const auto each : samples) {
-            ripped.peak = std::max(ripped.peak, std::abs(static_cast<double>(each)) / 32'768);
-        }
+        DiscTrack known;
         for (const auto& each : disc().contents.tracks) {
-            ripped.preEmphasis = ripped.preEmphasis || (each.number == track.number && each.preEmphasis);
+            known = each.number == track.number ? each : known;
         }
-        for (const auto& [first, sectors] : spool_->stretches()) {
-            for (std::size_t i = 0; i < sectors.size(); ++i) {
-                const int sector = first + static_cast<int>(i);
-                if (sector >= track.first && sector < track.first + track.sectors) {
-                    note(ripped, sector, sectors[i]);
-                }
-            }
-        }
+        known.number = track.number;
+        known.firstSector = track.first;
+        known.sectors = track.sectors;
+        auto ripped = statsOfTrack(known, samples, spool_->stretches());
+        ripped.title = tagsOfTrack(disc(), track.number, true).fields.at("TITLE").front();
         return ripped;
-    }
-
-    static void note(RippedTrack& ripped, int sector, const SectorReading& reading) {
-        ripped.readings = std::max<int>(ripped.readings, reading.readings);
-        ripped.late += reading.state == SectorState::agreedLate ? 1 : 0;
-        ripped.unread += reading.state == SectorState::unread ? 1 : 0;
-        if (reading.isKnown()) {
-            return;
-        }
-        if (!ripped.doubtful.empty() && ripped.doubtful.back().second == sector - 1) {
-            ripped.doubtful.back().second = sector;
-        } else {
-            ripped.doubtful.emplace_back(sector, sector);
-        }
     }
 
     Outcome takeDone() {
@@ -516,8 +459,9 @@ class DiscReading {
             }
         }
         const auto taken = takeDone();
-        const auto order = [this](const Made& made) {
-            return std::pair(made.track, std::ranges::find(forms_, made.form, &Form::words) - forms_.begin());
+        const auto order = [this](const MadeRip& made) {
+            return std::pair(made.track,
+                             std::ranges::find(forms_, made.form, &RipForm::words) - forms_.begin());
         };
         std::ranges::sort(made_, {}, order);
         const auto recognised = taken ? recognise() : taken;
@@ -531,156 +475,17 @@ class DiscReading {
         return recognised;
     }
 
-    struct Made {
-        int track = 0;
-        std::string form;
-        RippedFile file;
-        BytePath place = {};
-    };
-
-    /// Several forms get a folder each, so that no player meets a recording twice.
-    Outcome place() {
-        const auto target = placeOnVolume(catalogue_, request_.to, control_);
-        const auto layout = Layout::named(request_.layout.empty() ? usualLayout : request_.layout);
-        if (!target || !layout) {
-            return target ? layout.error() : target.error();
-        }
-        std::vector<Holding> holdings;
-        for (const auto& each : made_) {
-            holdings.push_back(holdingOfTrack(disc(), each.track));
-        }
-        auto known = holdings;
-        if (disc().names.disc > 0 && (disc().names.discs > 1 || disc().names.disc > 1) && !known.empty()) {
-            known.push_back(known.front()); // the other discs of the set count, too
-            known.back().filing.disc = "another";
-        }
-        const Filing filing(known);
-        const auto replacements = usualReplacements();
-        std::vector<TargetName> names;
-        for (std::size_t i = 0; i < made_.size(); ++i) {
-            auto filed = filing.nameFor(holdings[i], holdings[i].path, *layout, *target->rules, replacements);
-            const auto form = std::ranges::find(forms_, made_[i].form, &Form::words);
-            filed.name.ending = endingOf(form->form);
-            filed.name.folder =
-                forms_.size() > 1 ? joinPath(form->name, filed.name.folder) : filed.name.folder;
-            names.push_back(std::move(filed.name));
-        }
-        fitAll(*target->rules, replacements, names, [&](const BytePath& path, std::size_t /*which*/) {
-            return presenceOf(joinPath(target->folder, path)) != Presence::gone;
-        });
-        for (std::size_t i = 0; i < made_.size(); ++i) {
-            made_[i].place = joinPath(target->folder, pathOf(names[i]));
-            for (auto& track : disc().tracks) {
-                if (track.number == made_[i].track || made_[i].track == wholeDisc) {
-                    track.files.push_back(made_[i].place);
-                }
-            }
-        }
-        return done();
-    }
-
-    DocketAction actionFor(ActionKind kind, const BytePath& place, std::string change) {
-        DocketAction action;
-        action.kind = kind;
-        action.reason = "disc " + (disc().names.title.empty() ? disc().id : disc().names.title);
-        action.added = timeNow();
-        action.place = place;
-        action.target = place;
-        action.change = std::move(change);
-        result_.places.push_back(place);
-        return action;
-    }
-
-    Outcome putOnDocket() {
-        std::vector<DocketAction> actions;
-        for (const auto& each : made_) {
-            actions.push_back(actionFor(ActionKind::rip, each.place, packRippedFile(each.file)));
-        }
-        std::set<BytePath> folders;
-        for (const auto& form : forms_) {
-            if (const auto first = std::ranges::find(made_, form.words, &Made::form); first != made_.end()) {
-                const BytePath folder(parentOf(first->place));
-                actions.push_back(
-                    actionFor(ActionKind::writeList, freeName(folder, sheetStem, ".cue"),
-                              sheetFor(form, first->track == wholeDisc ? std::string(nameOf(first->place))
-                                                                       : std::string())));
-                folders.insert(folder);
-            }
-        }
-        if (!made_.empty()) {
-            const BytePath folder(parentOf(made_.front().place));
-            result_.report = freeName(folder, reportStem, ".txt");
-            actions.push_back(actionFor(ActionKind::writeList, result_.report, reportText(disc())));
-            actions.push_back(
-                actionFor(ActionKind::writeList, freeName(folder, reportStem, ".json"), reportJson(disc())));
-        }
+    Outcome plan() {
+        const RipPlan plan{forms_, request_.to, request_.layout, spool_->folder(), chosen_.front().first};
         const auto kept = spool_->setStays(!result_.failed.empty());
-        const auto replaced = kept ? takeEarlierOff() : kept;
-        return replaced ? DocketStore(catalogue_).add(actions) : replaced;
-    }
-
-    /// What an earlier reading of this disc has put on the docket was made anew, under other names perhaps.
-    Outcome takeEarlierOff() {
-        const DocketStore docket(catalogue_);
-        const auto waiting = docket.all();
-        if (!waiting) {
-            return waiting.error();
-        }
-        std::set<BytePath> folders;
-        std::vector<ActionId> earlier;
-        for (const auto& action : *waiting) {
-            const auto ripped =
-                action.kind == ActionKind::rip ? unpackRippedFile(action.change) : std::nullopt;
-            if (ripped && isWithin(ripped->file, spool_->folder())) {
-                folders.insert(BytePath(parentOf(action.place)));
-                earlier.push_back(action.id);
-            }
-        }
-        for (const auto& action : *waiting) {
-            const auto name = nameOf(action.place);
-            const bool isOurs = name.starts_with(sheetStem) || name.starts_with(reportStem);
-            if (action.kind == ActionKind::writeList && isOurs &&
-                folders.contains(BytePath(parentOf(action.place)))) {
-                earlier.push_back(action.id);
-            }
-        }
-        const auto removed = docket.removeActions(earlier);
-        return removed ? done() : Outcome(removed.error());
-    }
-
-    /// "disc 2.cue" where "disc.cue" is taken.
-    static BytePath freeName(const BytePath& folder, const std::string& stem, const std::string& ending) {
-        for (int number = 1;; ++number) {
-            auto path = joinPath(folder, stem + (number == 1 ? "" : " " + std::to_string(number)) + ending);
-            if (presenceOf(path) == Presence::gone) {
-                return path;
-            }
-        }
-    }
-
-    /// `whole`: the name of the one file that holds all; "" where each has its own.
-    std::string sheetFor(const Form& form, const std::string& whole) {
-        std::vector<CueTrack> tracks;
-        for (const auto& track : disc().tracks) {
-            const auto chosen = std::ranges::find(chosen_, track.number, &Chosen::number);
-            const auto file = std::ranges::find_if(made_, [&](const Made& each) {
-                return each.form == form.words && each.track == track.number;
-            });
-            const bool isLossless = form.form.isLossless();
-            if (!whole.empty()) {
-                tracks.push_back({track.number, whole, isLossless, chosen->first - chosen_.front().first});
-            } else if (file != made_.end()) {
-                tracks.push_back({track.number, std::string(nameOf(file->place)), isLossless, 0});
-            }
-        }
-        return cueSheet(disc().contents, disc().names, tracks);
+        return kept ? planRips(catalogue_, plan, made_, result_, control_) : kept;
     }
 
     Catalogue& catalogue_;
     const DiscRequest& request_;
     RunControl& control_;
     const DiscHooks& hooks_;
-    std::vector<Form> forms_;
+    std::vector<RipForm> forms_;
     DiscLook look_;
     bool areNamesSure_ = false;
     std::optional<Tray> tray_;
@@ -692,7 +497,7 @@ class DiscReading {
     std::vector<Find> heard_;
     bool wasFirstHeard_ = false;
     bool wasWholeSent_ = false;
-    std::vector<Made> made_;
+    std::vector<MadeRip> made_;
     Progress progress_;
     std::uint64_t readBefore_ = 0; ///< bytes of the stretches before
     std::string at_;
