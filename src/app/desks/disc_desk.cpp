@@ -102,6 +102,12 @@ void DiscDesk::buildChoices() {
         connect(action, &QAction::toggled, this, &DiscDesk::sayForms);
         formActions_.push_back(action);
     }
+    menu->addSeparator();
+    oneFile_ = menu->addAction(tr("all tracks in one file, with the cue sheet in it"));
+    plainTags_ = menu->addAction(tr("plain tags: title, artist, album and numbers alone"));
+    for (auto* action : {oneFile_, plainTags_}) {
+        action->setCheckable(true);
+    }
     connect(forms_, &QPushButton::clicked, this,
             [this, menu] { menu->popup(forms_->mapToGlobal(QPoint(0, forms_->height()))); });
     into_ = keyButton(tr("Into…"), QKeySequence(Qt::Key_I), this);
@@ -383,6 +389,8 @@ void DiscDesk::read() {
     request.to = target_;
     request.forms = chosenForms();
     request.registerAddress = look_->ripRegister;
+    request.oneFile = oneFile_->isChecked();
+    request.plainTags = plainTags_->isChecked();
     request.lookup = look_->lookup;
     if (areNamesChosen_) { // else the first track shows whether what is held is this disc
         request.names = choices_[static_cast<std::size_t>(std::max(names_->currentIndex(), 0))];

@@ -66,6 +66,8 @@ class DiscDesk : public Desk {
     QLabel* formNames_ = nullptr;
     QLabel* intoName_ = nullptr;
     std::vector<QAction*> formActions_;
+    QAction* oneFile_ = nullptr;
+    QAction* plainTags_ = nullptr;
     RowListModel<DiscLine>* rows_ = nullptr;
     ListView* list_ = nullptr;
     QLabel* title_ = nullptr;
