@@ -202,7 +202,7 @@ int runDiscRead(const CommonOptions& common, const DiscReadOptions& options, Run
         return usage(layout.error().sentence);
     }
     if (std::abs(options.offset) > farthestOffset || options.retries < 0 || options.retries > 50 ||
-        options.answer < 1) {
+        options.answer.value_or(1) < 1) {
         return usage(
             "An offset is at most 2940 samples, there are at most 50 retries, and answers count from 1.");
     }
@@ -213,7 +213,7 @@ int runDiscRead(const CommonOptions& common, const DiscReadOptions& options, Run
     request.offset = options.offset;
     request.registerAddress = options.registerAddress;
     request.lookup = options.lookup;
-    request.answer = options.answer;
+    request.answer = options.answer.value_or(0);
     request.oneFile = options.oneFile;
     request.plainTags = options.plainTags;
     auto catalogue = openWorking(common);

@@ -14,7 +14,7 @@ struct DiscReadOptions {
     int offset = 0;
     std::string registerAddress;
     std::string lookup;
-    int answer = 1; ///< which of the names, as `show` numbers them
+    std::optional<int> answer; ///< which of the names, as `show` numbers them
     bool oneFile = false;
     bool plainTags = false;
 };

@@ -2,6 +2,7 @@
 // files are held against the image by flac, metaflac, ffprobe and zlib, the sheets by libcue. Drives that
 // misread and services are stand-ins.
 #include "core/disc/tray.h"
+#include "core/work/read_disc.h"
 #include "support/disc_image.h"
 #include "support/mounts.h"
 #include "support/run_program.h"
@@ -329,6 +330,34 @@ TEST_CASE("Names come from a lookup, several to choose from; what is hostile in 
     CHECK(tags.find("DISCNUMBER=2/3") != std::string::npos);
     CHECK(tags.find("ISRC") == std::string::npos);
     CHECK(bench.disc({"read", image.sheet, "--to", bench.to, "--answer", "9"}).code == 2);
+}
+
+TEST_CASE("A disc that was wiped is tried again where it was doubtful, and what was known stays known") {
+    const Bench bench;
+    const DiscImage image(bench.folder / "D", {450, 320});
+    auto catalogue = Catalogue::openForWriting(bench.catalogue);
+    REQUIRE(catalogue.ok());
+    DiscRequest request;
+    request.disc = image.sheet;
+    request.to = bench.to;
+    request.effort.retries = 1;
+    const auto readNow = [&](const std::string& faults) {
+        image.fail(faults);
+        ::setenv("SOBER_TRAY", UNSTEADY_TRAY, 1);
+        RunControl control;
+        auto read = readDisc(*catalogue, request, control, {});
+        ::unsetenv("SOBER_TRAY");
+        REQUIRE(read.ok());
+        return std::move(*read);
+    };
+    const auto first = readNow("unread 100 103 0\nunread 700 701 0\n");
+    CHECK(first.disc.tracks[0].doubtful == std::vector{std::pair(100, 103)});
+    // Wiped, and laid in so that it fails elsewhere.
+    const auto second = readNow("unread 200 203 0\nunread 700 701 0\n");
+    CHECK(second.disc.tracks[0].agreed());
+    CHECK(second.disc.tracks[0].crc == crcOfBytes(image.track(0)));
+    CHECK(second.disc.tracks[1].doubtful == std::vector{std::pair(700, 701)});
+    CHECK(second.places.size() == 5);
 }
 
 TEST_CASE("What is as long and sounds otherwise does not name a disc, and what sounds alike does") {

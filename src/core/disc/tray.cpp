@@ -72,8 +72,10 @@ Result<DiscSamples> Tray::readWithCare(int first, int count) {
         limits.silentSeconds = carefulSeconds;
         careful_ = std::make_unique<WorkerProcess>(limits, programNow());
         if (const auto opened = answerTo(*careful_, openQuestion, disc_); !opened) {
+            // A drive that lets itself be opened once is read all the same.
             careful_.reset();
-            return opened.error();
+            careLost_ = mostLost;
+            return opened.error().cause == Cause::interrupted ? opened.error() : unreadable;
         }
     }
     const auto begun = std::chrono::steady_clock::now();

@@ -71,20 +71,21 @@ class DiscReading {
         if (!look) {
             return look.error();
         }
-        if (request_.answer > 1 && static_cast<std::size_t>(request_.answer) > look->names.size()) {
+        if (request_.answer > 0 && static_cast<std::size_t>(request_.answer) > look->names.size()) {
             return Error{
                 Cause::invalid, request_.disc,
                 fmt::format("There is no answer {}: there are {}.", request_.answer, look->names.size())};
         }
-        areNamesSure_ = request_.names || request_.answer > 1;
+        areNamesSure_ = request_.names || request_.answer > 0;
         look_ = std::move(*look);
         disc().contents = look_.contents;
         disc().id = look_.id;
         disc().offset = request_.offset;
         disc().when = timeNow();
-        disc().names = request_.names        ? *request_.names
-                       : look_.names.empty() ? namesOnDisc(look_.contents)
-                                             : look_.names[static_cast<std::size_t>(request_.answer - 1)];
+        disc().names = request_.names ? *request_.names
+                       : look_.names.empty()
+                           ? namesOnDisc(look_.contents)
+                           : look_.names[static_cast<std::size_t>(std::max(request_.answer, 1) - 1)];
         auto spool = DiscSpool::open(discsFolder(catalogue_.path()), look_.contents);
         if (!spool) {
             return spool.error();
@@ -195,7 +196,7 @@ class DiscReading {
             at_ = atWords(first);
             progress_.at = at_;
             readBefore_ = progress_.bytes;
-            if (!spool_->has(first)) {
+            if (!isKnown(first)) {
                 const int before = first - stretchSectors;
                 if (readBefore != before && spool_->has(before)) {
                     auto known = spool_->stretch(before);
@@ -204,18 +205,47 @@ class DiscReading {
                     }
                     reader.comesAfter(std::move(*known));
                 }
-                const auto read = reader.read(first, count);
-                const auto kept = read ? spool_->add(*read) : Outcome(read.error());
+                auto read = reader.read(first, count);
+                const auto merged = read ? keepKnown(*read) : Outcome(read.error());
+                const auto kept = merged ? spool_->add(*read) : merged;
                 if (!kept) {
                     return kept;
                 }
                 readBefore = first;
             }
+            reached_ = first;
             tell(first, spool_->stretches().at(first));
             progress_.bytes = readBefore_ + static_cast<std::uint64_t>(count) * discSectorBytes;
             report();
             if (const auto finished = finishTracks(); !finished) {
                 return finished;
+            }
+        }
+        return done();
+    }
+
+    /// A stretch that was read before is read again where something of it is not known: somebody may have
+    /// wiped the disc.
+    bool isKnown(int first) const {
+        return spool_->has(first) &&
+               std::ranges::all_of(spool_->stretches().at(first), &SectorReading::isKnown);
+    }
+
+    /// What was known of a stretch before, and is not now.
+    Outcome keepKnown(AgreedStretch& read) const {
+        if (!spool_->has(read.first)) {
+            return done();
+        }
+        const auto before = spool_->stretch(read.first);
+        if (!before) {
+            return before.error();
+        }
+        for (std::size_t i = 0; i < read.sectors.size() && i < before->sectors.size(); ++i) {
+            if (before->sectors[i].isKnown() && !read.sectors[i].isKnown()) {
+                read.sectors[i] = before->sectors[i];
+                std::copy_n(before->samples.begin() + static_cast<std::ptrdiff_t>(i * sectorNumbers),
+                            sectorNumbers,
+                            read.samples.begin() + static_cast<std::ptrdiff_t>(i * sectorNumbers));
             }
         }
         return done();
@@ -240,7 +270,7 @@ class DiscReading {
 
     bool isRead(const Chosen& track) const {
         return std::ranges::all_of(stretches_, [&](const auto& stretch) {
-            return spool_->has(stretch.first) || !concerns(track, stretch.first, stretch.second);
+            return stretch.first <= reached_ || !concerns(track, stretch.first, stretch.second);
         });
     }
 
@@ -322,11 +352,18 @@ class DiscReading {
             return done(); // nothing is hidden there
         }
         const auto wave = spool_->writeTrack(track.number, *samples);
-        const auto named = wave ? nameBy(track, *wave) : Outcome(wave.error());
-        if (!named) {
-            return named;
+        if (!wave) {
+            return wave.error();
+        }
+        const bool isFirst = track.number > 0 && !wasFirstHeard_;
+        if (isFirst) {
+            wasFirstHeard_ = true;
+            if (const auto heard = hearFirst(track, *wave); !heard) {
+                return heard;
+            }
         }
         auto& ripped = disc().tracks.emplace_back(statsOf(track, *samples));
+        ripped.heldAs = isFirst ? firstHeld_ : BytePath();
         if (check_ && track.number > 0) {
             if (check_->offset()) {
                 check_->takeAt(track.number, *samples, disc().offset);
@@ -342,46 +379,58 @@ class DiscReading {
                         tagsOfTrack(disc(), track.number, request_.plainTags)});
             ++progress_.totalFiles;
         }
-        crew_->add({track.number, *wave, {}, {}, {}});
+        if (!isFirst) {
+            crew_->add({track.number, *wave, {}, {}, {}});
+        }
         if (hooks_.onTrack) {
             hooks_.onTrack(ripped);
         }
         return done();
     }
 
-    /// Names of what is held and only as long are believed once the first track sounds like it.
-    Outcome nameBy(const Chosen& track, const BytePath& wave) {
-        if (areNamesSure_ || track.number == 0 || look_.held.empty() ||
-            disc().names != look_.held.front().names) {
-            return done();
+    /// The first track says whether the disc is held; the others are asked together in the end.
+    Outcome hearFirst(const Chosen& track, const BytePath& wave) {
+        const auto words = EvidenceWorker().fingerprint(wave, control_);
+        if (!words) {
+            nameBy({}); // nothing to be heard
+            return words.error().cause == Cause::interrupted ? Outcome(words.error()) : done();
         }
-        areNamesSure_ = true;
-        auto heardWords = EvidenceWorker().fingerprint(wave, control_);
-        if (!heardWords) {
-            return heardWords.error();
-        }
-        Find find;
-        find.fingerprint = packFingerprint(*heardWords);
-        find.examined = true;
-        std::vector<Find> finds{std::move(find)};
-        const auto heard = recogniseByEar(catalogue_, finds);
-        const auto known =
-            heard ? standingsOf(catalogue_, finds) : Result<std::vector<KnownFind>>(heard.error());
+        addHeard(track.number, *words);
+        const auto known = recognised();
         if (!known) {
             return known.error();
         }
+        firstHeld_ = known->front().standing == FindStanding::held ? known->front().place : BytePath();
+        nameBy(known->front());
+        return done();
+    }
+
+    void addHeard(int track, const Fingerprint& words) {
+        Find find;
+        find.id = track;
+        find.fingerprint = packFingerprint(words);
+        find.examined = true;
+        heard_.push_back(std::move(find));
+    }
+
+    Result<std::vector<KnownFind>> recognised() {
+        const auto heard = recogniseByEar(catalogue_, heard_);
+        return heard ? standingsOf(catalogue_, heard_) : Result<std::vector<KnownFind>>(heard.error());
+    }
+
+    /// Names of what is held and only as long are believed once the first track sounds like it.
+    void nameBy(const KnownFind& first) {
+        const bool isHelds = !look_.held.empty() && disc().names == look_.held.front().names;
         const auto isIt = [&](const HeldDisc& held) {
-            return known->front().standing != FindStanding::unknown &&
-                   isWithin(known->front().place, held.folder);
+            return first.standing != FindStanding::unknown && isWithin(first.place, held.folder);
         };
-        if (std::ranges::any_of(look_.held, isIt)) {
-            return done();
+        if (areNamesSure_ || !isHelds || std::ranges::any_of(look_.held, isIt)) {
+            return;
         }
         const auto other = std::ranges::find_if(look_.names, [&](const DiscNames& names) {
             return std::ranges::find(look_.held, names, &HeldDisc::names) == look_.held.end();
         });
         disc().names = other != look_.names.end() ? *other : namesOnDisc(look_.contents);
-        return done();
     }
 
     RippedTrack statsOf(const Chosen& track, const DiscSamples& samples) {
@@ -398,7 +447,6 @@ class DiscReading {
     }
 
     Outcome takeDone() {
-        bool isHeard = false;
         for (auto& each : crew_->done()) {
             if (each.failure) {
                 if (each.failure->cause == Cause::interrupted) {
@@ -408,12 +456,7 @@ class DiscReading {
                                                                      each.job.form, each.failure->sentence)});
             }
             if (each.heard) {
-                Find find;
-                find.id = each.job.track;
-                find.fingerprint = packFingerprint(*each.heard);
-                find.examined = true;
-                heard_.push_back(std::move(find));
-                isHeard = true;
+                addHeard(each.job.track, *each.heard);
             }
             if (each.file) {
                 made_.push_back({each.job.track, each.job.form, std::move(*each.file)});
@@ -421,16 +464,11 @@ class DiscReading {
             }
         }
         report();
-        // The first says whether the disc is held; the others are asked together.
-        return isHeard && !wasFirstHeard_ ? recognise() : done();
+        return done();
     }
 
-    Outcome recognise() {
-        wasFirstHeard_ = true;
-        if (const auto heard = recogniseByEar(catalogue_, heard_); !heard) {
-            return heard;
-        }
-        const auto known = standingsOf(catalogue_, heard_);
+    Outcome recogniseAll() {
+        const auto known = recognised();
         if (!known) {
             return known.error();
         }
@@ -464,15 +502,15 @@ class DiscReading {
                              std::ranges::find(forms_, made.form, &RipForm::words) - forms_.begin());
         };
         std::ranges::sort(made_, {}, order);
-        const auto recognised = taken ? recognise() : taken;
-        if (recognised && disc().offset != 0) {
+        const auto asked = taken ? recogniseAll() : taken;
+        if (asked && disc().offset != 0) {
             const int edge = disc().offset > 0 ? end() : begin();
             const bool isReached = std::ranges::any_of(chosen_, [&](const Chosen& each) {
                 return disc().offset > 0 ? each.first + each.sectors == edge : each.first == edge;
             });
             disc().missing = isReached ? std::abs(disc().offset) : 0;
         }
-        return recognised;
+        return asked;
     }
 
     Outcome plan() {
@@ -496,10 +534,12 @@ class DiscReading {
     std::optional<EncodeCrew> crew_;
     std::vector<Find> heard_;
     bool wasFirstHeard_ = false;
+    BytePath firstHeld_; ///< the holding that the first track sounds like
     bool wasWholeSent_ = false;
     std::vector<MadeRip> made_;
     Progress progress_;
     std::uint64_t readBefore_ = 0; ///< bytes of the stretches before
+    int reached_ = -1;             ///< the stretch that was come to last
     std::string at_;
     std::chrono::steady_clock::time_point began_ = std::chrono::steady_clock::now();
     DiscRead result_;

@@ -20,7 +20,7 @@ struct DiscRequest {
     int offset = 0;                   ///< samples that the drive is known to read late
     std::string registerAddress = ""; ///< "": none is asked
     std::string lookup = "";
-    int answer = 1;                      ///< which of the names that were found: 1 is the likeliest
+    int answer = 0;                      ///< which of the names that were found, from 1 on; 0: the likeliest
     std::optional<DiscNames> names = {}; ///< instead of them
     bool oneFile = false;                ///< all tracks in one file of each form, with a cue sheet in it
     bool plainTags = false;              ///< title, artist, album and numbers alone
