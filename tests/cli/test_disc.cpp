@@ -340,7 +340,7 @@ TEST_CASE("A disc that was wiped is tried again where it was doubtful, and what 
     DiscRequest request;
     request.disc = image.sheet;
     request.to = bench.to;
-    request.effort.retries = 1;
+    request.effort.retries = 6;
     const auto readNow = [&](const std::string& faults) {
         image.fail(faults);
         ::setenv("SOBER_TRAY", UNSTEADY_TRAY, 1);
