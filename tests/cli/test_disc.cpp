@@ -275,6 +275,19 @@ TEST_CASE("A register proves the reading and the drive's offset") {
     CHECK(readFile(read.at("report")).find("12 others got the same") != std::string::npos);
 }
 
+TEST_CASE("One track that is read alone finds the offset, too") {
+    const Bench bench;
+    const DiscImage image(bench.folder / "D", {450, 450});
+    writeFile(bench.folder / "S/discs.json",
+              json::array({{{"disc", idOf(bench, image)}, {"register", {registered(image, 7)}}}}).dump());
+    const RunningService services(DISC_SERVICES, bench.folder / "S");
+    image.fail("offset 48");
+    const auto read =
+        bench.read(image, 0, {"--register", services.address() + "/register", "--tracks", "2"}, true);
+    CHECK(read.at("offset") == 48);
+    CHECK(read.at("tracks")[0].at("register").at("agree") == 7);
+}
+
 TEST_CASE("A register that knows another reading, or nothing, or answers badly") {
     const Bench bench;
     const DiscImage image(bench.folder / "D", {320, 320});

@@ -163,7 +163,7 @@ TEST_CASE("Ten thousand wrong discs do not agree") {
     for (unsigned i = 0; i < 4; ++i) {
         tracks.push_back(noise(length + 2UL * farthestOffset, 20 + i));
     }
-    // 11,761 places are searched in each track for what each of 10,000 wrong discs is registered with: all of
+    // 5,881 places are searched in each track for what each of 10,000 wrong discs is registered with: all of
     // them together are as many chances as if they were asked one after another.
     for (int group = 0; group < 10; ++group) {
         std::vector<RegisteredDisc> wrong(1'000);

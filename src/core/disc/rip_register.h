@@ -38,8 +38,8 @@ struct RegisterWord {
 };
 
 /// Holds tracks against a register, and finds by it how far off the drive reads. One track that agrees at the
-/// expected place proves that place; elsewhere, where there are 11,761 places for chance, two have to agree
-/// at the same one, or the disc's only one.
+/// expected place proves that place; elsewhere, where there are 5,881 places for chance, two have to agree
+/// at the same one, or the only one that is read.
 class RegisterCheck {
   public:
     RegisterCheck(std::vector<RegisteredDisc> pressings, int tracks, int expectedOffset)

@@ -150,8 +150,9 @@ class DiscReading {
             disc().problem = pressings.error().sentence;
             return pressings.error().cause == Cause::interrupted ? Outcome(pressings.error()) : done();
         }
-        const auto audio = std::ranges::count_if(disc().contents.tracks, &DiscTrack::isAudio);
-        check_.emplace(std::move(*pressings), static_cast<int>(audio), request_.offset);
+        const auto heard =
+            std::ranges::count_if(chosen_, [](const Chosen& track) { return track.number > 0; });
+        check_.emplace(std::move(*pressings), static_cast<int>(heard), request_.offset);
         return done();
     }
 
