@@ -258,6 +258,51 @@ TEST_CASE("folders that are shown are searched by name, the nearest first, and o
     }
 }
 
+TEST_CASE("files that were renamed are known by their size and content in a folder that is shown, and show "
+          "the rule") {
+    Moving all;
+    const auto newName = [](int i) { return fmt::format("flat/Vol {:02} - {:02} Piece.wav", i % 3, i); };
+    for (int i = 0; i < 12; ++i) {
+        all.add(fmt::format("old/Vol {:02}/{:02} Piece.wav", i % 3, i), 3.0 + 4 * i);
+    }
+    all.listAll();
+    // Four were catalogued; of the others only the list tells.
+    fs::create_directories(all / "aside");
+    for (int i = 4; i < 12; ++i) {
+        fs::rename(all / fmt::format("V/old/Vol {:02}/{:02} Piece.wav", i % 3, i),
+                   all / fmt::format("aside/{}.wav", i));
+    }
+    all.survey("V");
+    all.read();
+    fs::create_directories(all / "flat");
+    for (int i = 0; i < 12; ++i) {
+        const auto from =
+            i < 4 ? fmt::format("V/old/Vol {:02}/{:02} Piece.wav", i % 3, i) : fmt::format("aside/{}.wav", i);
+        fs::rename(all / from, all / newName(i));
+    }
+    // Another recording has the name of one of them, a twin the size of another.
+    writeFile(all / newName(11), smallWav(77, 9));
+    writeFile(all / "flat/0 twin.wav", smallWav(78, 3.0));
+    all.survey("V");
+    CHECK(all.relinked().links.empty());
+    const auto relinking = all.relinked({{all / "flat"}, {}, {}});
+    Links expected;
+    for (int i = 0; i < 11; ++i) {
+        expected[fmt::format("old/Vol {:02}/{:02} Piece.wav", i % 3, i)] = all / newName(i);
+    }
+    CHECK(all.linksOf(relinking) == expected);
+    REQUIRE(relinking.rules.size() == 1);
+    CHECK(relinking.rules[0].count == 11);
+    CHECK(wordsOf(relinking.rules[0]) ==
+          fmt::format("{} to {}, named by folder and old name", all / "V/old", all / "flat"));
+    REQUIRE(relinking.unresolved.size() == 1);
+    CHECK(relinking.unresolved[0].reason.find("another recording") != std::string::npos);
+    // Carried out, the list leads to the renamed ones.
+    REQUIRE(planLinks(all.catalogue(), relinking, relinking.links).ok());
+    CHECK(all.carryOutAll().done == 11);
+    CHECK(readFile(all / "L/all.m3u8").find(newName(4)) != std::string::npos);
+}
+
 TEST_CASE("another format and folders sorted by tags are rules of their own") {
     // Real files: lengths and tags are read from them.
     Moving all;

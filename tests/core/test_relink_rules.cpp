@@ -124,6 +124,118 @@ TEST_CASE("a rule is what is left when the common end of both paths is taken awa
     }
 }
 
+TEST_CASE("how names were made is inferred from files of the same content") {
+    struct Row {
+        std::string what;
+        std::vector<std::pair<LostPlace, RelinkCandidate>>
+            pairs; ///< the last is not shown, and has to be found
+        RelinkRuleKind kind;
+        BytePath from;
+        BytePath to;
+        std::string naming;
+    };
+    using enum RelinkRuleKind;
+    const std::vector<Row> rows{
+        {"flattened with the folder in the name",
+         {{lostAt("/m/Vol 03/07 Piece.mp3"), fileAt("/f/Vol 03 - 07 Piece.mp3")},
+          {lostAt("/m/Vol 11/2 Other.mp3"), fileAt("/f/Vol 11 - 02 Other.mp3")},
+          {lostAt("/m/Side A/9 Last.mp3"), fileAt("/f/Side A - 09 Last.mp3")}},
+         folder,
+         "/m",
+         "/f",
+         "named by folder and old name"},
+        {"folders of different places flattened with both folders in the name",
+         {{lostAt("/m/x/Ann/Sea/Tide.mp3"), fileAt("/f/Ann_Sea_Tide.mp3")},
+          {lostAt("/m/y/Bob/Sky/Rain.mp3"), fileAt("/f/Bob_Sky_Rain.mp3")},
+          {lostAt("/m/y/Cid/Sand/Dune.mp3"), fileAt("/f/Cid_Sand_Dune.mp3")}},
+         flattened,
+         "/m",
+         "/f",
+         "named by the folder above, folder and old name"},
+        {"the number dropped, where it lies",
+         {{lostAt("/m/a/01 - Sea.flac"), fileAt("/m/a/Sea.flac")},
+          {lostAt("/m/b/02 - Sky.flac"), fileAt("/m/b/Sky.flac")},
+          {lostAt("/m/b/03 - Sand.flac"), fileAt("/m/b/Sand.flac")}},
+         folder,
+         "/m",
+         "/m",
+         "named by old name without its number"},
+        {"other separators, small letters and another format, also of folders",
+         {{lostAt("/m/Big Sea/01 High Tide.wav"), fileAt("/n/big_sea/01_high_tide.flac")},
+          {lostAt("/m/Big Sky/02 Low Cloud.wav"), fileAt("/n/big_sky/02_low_cloud.flac")},
+          {lostAt("/m/Big Sky/03 Don't.wav"), fileAt("/n/big_sky/03_dont.flac")}},
+         folder,
+         "/m",
+         "/n",
+         "the names written otherwise"},
+        {"accents written plainly, two letters for one",
+         {{lostAt("/m/Übungen/Grüße.mp3"), fileAt("/n/Uebungen/Gruesse.mp3")},
+          {lostAt("/m/Übungen/Glück.mp3"), fileAt("/n/Uebungen/Glueck.mp3")},
+          {lostAt("/m/Bände/Märchen.mp3"), fileAt("/n/Baende/Maerchen.mp3")}},
+         folder,
+         "/m",
+         "/n",
+         "the names written otherwise, \"ü\" as \"ue\" and the like"},
+        {"Cyrillic in Latin letters",
+         {{lostAt("/m/Песни/Волна.mp3"), fileAt("/n/pesni/volna.mp3")},
+          {lostAt("/m/Песни/Берег.mp3"), fileAt("/n/pesni/bereg.mp3")},
+          {lostAt("/m/Чайки/Шхуна.mp3"), fileAt("/n/chaiki/shkhuna.mp3")}},
+         folder,
+         "/m",
+         "/n",
+         "the names written otherwise, in Latin letters"},
+        {"renamed by tags, with a number that nothing tells of",
+         {{lostAt("/m/x/a.mp3", 60, "Sea", "Ann"), fileAt("/n/04 Ann - Sea.mp3")},
+          {lostAt("/m/x/b.mp3", 61, "Sky", "Bob"), fileAt("/n/11 Bob - Sky.mp3")},
+          {lostAt("/m/x/c.mp3", 62, "Sand", "Cid"), fileAt("/n/02 Cid - Sand.mp3")}},
+         folder,
+         "/m/x",
+         "/n",
+         "named by another number, performer and title"},
+        {"renamed by tags into folders named after them",
+         {{lostAt("/m/x/a.mp3", 60, "Sea", "Ann"), fileAt("/n/Ann/One/Sea.mp3", 60, "Sea", "Ann", "One")},
+          {lostAt("/m/x/b.mp3", 61, "Sky", "Bob"), fileAt("/n/Bob/Two/Sky.mp3", 61, "Sky", "Bob", "Two")},
+          {lostAt("/m/x/c.mp3", 62, "Sand", "Cid"),
+           fileAt("/n/Cid/Three/Sand.mp3", 62, "Sand", "Cid", "Three")}},
+         sortedByTags,
+         "/m/x",
+         "/n",
+         "named by title"},
+    };
+    for (const auto& row : rows) {
+        CAPTURE(row.what);
+        Pairs pairs;
+        for (const auto& [lost, file] : row.pairs) {
+            pairs.votes.push_back(
+                {pairs.lost.size(), pairs.candidates.add(file), Agreement::sameContent, true});
+            pairs.lost.push_back(lost);
+        }
+        pairs.votes.pop_back();
+        pairs.candidates.add(fileAt("/f/Side B - 09 Last.mp3"));
+        const auto rules = pairs.rules();
+        REQUIRE(rules.size() == 1);
+        CHECK(rules[0].kind == row.kind);
+        CHECK(rules[0].from == row.from);
+        CHECK(rules[0].to == row.to);
+        CHECK(wordsOf(rules[0].naming) == row.naming);
+        for (std::size_t i = 0; i < pairs.lost.size(); ++i) {
+            CAPTURE(pairs.lost[i].path);
+            CHECK(targetsOf(rules[0], pairs.lost[i], pairs.candidates) == std::vector{i});
+        }
+        // What only looks as if it had been renamed is no ground for a rule.
+        for (auto& vote : pairs.votes) {
+            vote.agreement = Agreement::agrees;
+        }
+        CHECK(pairs.rules().empty());
+    }
+}
+
+TEST_CASE("a name that follows from nothing that is known is no ground for a rule") {
+    for (const auto* name : {"/n/Vol.mp3", "/n/Something else.mp3", "/n/07.mp3", "/n/Piece Ann.mp3"}) {
+        CHECK(namingsOf(lostAt("/m/Vol 03/07 Piece.mp3"), fileAt(name)).empty());
+    }
+}
+
 TEST_CASE("how much it takes for a rule") {
     const auto count = [](std::initializer_list<std::pair<Agreement, bool>> votes, int others = 0) {
         Pairs pairs;

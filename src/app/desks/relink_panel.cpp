@@ -32,6 +32,9 @@ QString toText(const RelinkRule& rule, QString text) {
             : rule.kind == RelinkRuleKind::sortedByTags ? RelinkPanel::tr(", sorted by tags")
             : rule.kind == RelinkRuleKind::spelling     ? RelinkPanel::tr(", spelled otherwise")
                                                         : QString();
+    if (!rule.naming.isKept()) {
+        text += QStringLiteral(", ") + shown(wordsOf(rule.naming));
+    }
     return rule.toEnding.empty()
                ? text
                : RelinkPanel::tr("%1, .%2 to .%3").arg(text, shown(rule.fromEnding), shown(rule.toEnding));

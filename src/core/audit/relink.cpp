@@ -2,6 +2,7 @@
 
 #include "core/audit/lost_places.h"
 #include "core/audit/sameness.h"
+#include "core/audit/shown_folder.h"
 #include "core/base/text.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/recording_pairs.h"
@@ -58,8 +59,7 @@ class Relinker {
             if (!control_.proceed()) {
                 break;
             }
-            addFromFolder(candidates_, folder, stemsWanted(), sizesWanted(), control_, onProgress_);
-            if (const auto looked = look(); !looked) {
+            if (const auto looked = lookIn(folder); !looked) {
                 return looked.error();
             }
         }
@@ -111,6 +111,7 @@ class Relinker {
                 rule = RelinkRule{RelinkRuleKind::spelling,
                                   common,
                                   common,
+                                  {},
                                   {},
                                   {},
                                   0,
@@ -175,30 +176,49 @@ class Relinker {
     void addNeighbours(const RelinkExample& example, const LostPlace& lost) {
         const auto rule = ruleOfExample(lost, candidates_[candidateAt(example.target)]);
         if (rule) {
-            addFromFolder(candidates_, rule->to, stemsWanted(), sizesWanted(), control_, onProgress_);
+            ShownFolder folder(rule->to, control_);
+            auto wanted = wantedFiles();
+            for (std::size_t at = 0; at < lost_.size(); ++at) {
+                addWanted(wanted, at, *rule);
+            }
+            folder.open(candidates_, wanted, onProgress_);
         }
     }
 
-    std::unordered_set<std::string> stemsWanted() const {
-        std::unordered_set<std::string> stems;
-        for (std::size_t at = 0; at < lost_.size(); ++at) {
-            if (!linked_[at]) {
-                stems.insert(foldedStem(lost_[at].path));
+    /// Looks in a folder as long as what was found there tells of more.
+    Outcome lookIn(const BytePath& path) {
+        ShownFolder folder(path, control_);
+        while (folder.open(candidates_, wantedFiles(), onProgress_) > 0 && control_.proceed()) {
+            if (const auto looked = look(); !looked) {
+                return looked;
             }
         }
-        return stems;
+        return done();
     }
 
-    std::unordered_set<std::uint64_t> sizesWanted() const {
-        std::unordered_set<std::uint64_t> sizes;
+    /// Names and contents of what is not linked, names also as the rules so far make them.
+    WantedFiles wantedFiles() const {
+        WantedFiles wanted;
         for (std::size_t at = 0; at < lost_.size(); ++at) {
+            if (linked_[at]) {
+                continue;
+            }
+            wanted.words.insert(withoutZeros(plainWords(stemOf(nameOf(lost_[at].path)))));
+            for (const auto rule : rulesFor(lost_[at])) {
+                addWanted(wanted, at, rules_[rule]);
+            }
             for (const auto& former : lost_[at].former) {
-                if (!linked_[at]) {
-                    sizes.insert(former.size);
-                }
+                wanted.contents[former.size][former.content].push_back(lost_[at].path);
             }
         }
-        return sizes;
+        return wanted;
+    }
+
+    void addWanted(WantedFiles& wanted, std::size_t at, const RelinkRule& rule) const {
+        const auto name = linked_[at] || rule.naming.isKept() ? std::nullopt : nameBy(rule.naming, lost_[at]);
+        if (name && !name->empty()) {
+            (rule.naming.hasAnotherNumber() ? wanted.wordsAlone : wanted.words).insert(*name);
+        }
     }
 
     /// One look at everything that is not linked yet: content, the rules of that, names, the rules of those.
@@ -309,7 +329,7 @@ class Relinker {
     }
 
     /// Of several files with the right content the one that a rule leads to, else the one that lies nearest.
-    Link bestOf(std::size_t at, std::vector<Link> links) const {
+    Link bestOf(std::size_t at, std::vector<Link> links) {
         const auto& lost = lost_[at];
         for (const auto rule : rulesFor(lost)) {
             for (const auto target : targetsOf(rules_[rule], lost, candidates_)) {

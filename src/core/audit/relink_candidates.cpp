@@ -1,10 +1,9 @@
 #include "core/audit/relink_candidates.h"
 
+#include "core/audit/relink_names.h"
 #include "core/base/text.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
-#include "core/evidence/worker/evidence_worker.h"
-#include "core/survey/walk.h"
 
 #include <fmt/format.h>
 
@@ -101,6 +100,9 @@ std::size_t RelinkCandidates::add(RelinkCandidate candidate) {
         byContent_[keyOf(*candidate.content)].push_back(at);
     }
     all_.push_back(std::move(candidate));
+    if (wordsIndexed_) {
+        indexWordsOf(at);
+    }
     return at;
 }
 
@@ -133,51 +135,33 @@ std::span<const std::size_t> RelinkCandidates::carrying(const Checksum128& conte
                                      : std::span<const std::size_t>();
 }
 
-std::size_t addFromFolder(RelinkCandidates& candidates, const BytePath& folder,
-                          const std::unordered_set<std::string>& stems,
-                          const std::unordered_set<std::uint64_t>& sizes, RunControl& control,
-                          const ProgressSink& onProgress) {
-    const auto root = realPathOf(folder);
-    if (!root) {
-        return 0;
+std::span<const std::size_t> RelinkCandidates::calledLike(const std::string& words) {
+    indexWords();
+    const auto found = byWords_.find(words);
+    return found != byWords_.end() ? std::span<const std::size_t>(found->second)
+                                   : std::span<const std::size_t>();
+}
+
+std::span<const std::size_t> RelinkCandidates::calledLikeButForNumbers(const std::string& words) {
+    indexWords();
+    const auto found = byWordsAlone_.find(words);
+    return found != byWordsAlone_.end() ? std::span<const std::size_t>(found->second)
+                                        : std::span<const std::size_t>();
+}
+
+void RelinkCandidates::indexWords() {
+    if (!wordsIndexed_) {
+        wordsIndexed_ = true;
+        for (std::size_t at = 0; at < all_.size(); ++at) {
+            indexWordsOf(at);
+        }
     }
-    const auto walked = walkVolume(*root, {}, {}, control);
-    Progress progress;
-    progress.totalFiles = walked.files.size();
-    std::size_t added = 0;
-    EvidenceWorker worker;
-    for (const auto& file : walked.files) {
-        if (!control.proceed()) {
-            break;
-        }
-        ++progress.files;
-        const auto path = joinPath(*root, file.path);
-        if (!stems.contains(foldedStem(path)) || candidates.at(path)) {
-            continue;
-        }
-        progress.at = displayPath(path);
-        onProgress(progress);
-        RelinkCandidate candidate;
-        candidate.path = path;
-        candidate.size = file.stamp.size;
-        if (sizes.contains(candidate.size)) {
-            const auto pass = worker.passOver(path, control, [](std::uint64_t) {});
-            if (pass) {
-                candidate.content = pass->checksums.file;
-            }
-        }
-        auto probed = worker.probe(path);
-        if (!probed) {
-            continue; // no audio, or none that can be opened
-        }
-        candidate.seconds = probed->claims.duration;
-        candidate.title = std::move(probed->tags.title);
-        candidate.artist = std::move(probed->tags.artist);
-        candidate.album = std::move(probed->tags.album);
-        candidates.add(std::move(candidate));
-        ++added;
-    }
-    return added;
+}
+
+void RelinkCandidates::indexWordsOf(std::size_t at) {
+    const auto words = plainWords(stemOf(nameOf(all_[at].path)));
+    byWords_[withoutZeros(words)].push_back(at);
+    byWordsAlone_[withoutNumbers(words)].push_back(at);
 }
 
 Judgement judge(const LostPlace& lost, const RelinkCandidate& candidate) {

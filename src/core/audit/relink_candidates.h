@@ -1,13 +1,10 @@
 #pragma once
 
-#include "core/base/run_control.h"
 #include "core/catalogue/catalogue.h"
 #include "core/catalogue/former_places.h"
 
-#include <functional>
 #include <span>
 #include <unordered_map>
-#include <unordered_set>
 
 namespace sober {
 
@@ -54,23 +51,25 @@ class RelinkCandidates {
     /// With these words as title and performer; none where one of both is empty.
     std::span<const std::size_t> titled(const std::string& title, const std::string& artist) const;
     std::span<const std::size_t> carrying(const Checksum128& content) const;
+    /// Those of which the names make these words (`withoutZeros`, `withoutNumbers` in relink_names.h).
+    std::span<const std::size_t> calledLike(const std::string& words);
+    std::span<const std::size_t> calledLikeButForNumbers(const std::string& words);
 
   private:
+    void indexWords();
+    void indexWordsOf(std::size_t at);
+
     std::vector<RelinkCandidate> all_;
     std::unordered_map<BytePath, std::size_t> byPath_;
     std::unordered_map<HoldingId, std::size_t> byHolding_;
     std::unordered_map<std::string, std::vector<std::size_t>> byStem_;
     std::unordered_map<std::string, std::vector<std::size_t>> byTags_;
     std::unordered_map<std::string, std::vector<std::size_t>> byContent_;
+    /// Only once they are asked for: few libraries need them.
+    std::unordered_map<std::string, std::vector<std::size_t>> byWords_;
+    std::unordered_map<std::string, std::vector<std::size_t>> byWordsAlone_;
+    bool wordsIndexed_ = false;
 };
-
-/// Looks through a folder for files with one of these names (folded stems); only those are opened, and only
-/// for what they state of themselves. One whose size is that of a file that is looked for is read for its
-/// checksum. What is catalogued is not looked at again. Yields how many were added.
-std::size_t addFromFolder(RelinkCandidates& candidates, const BytePath& folder,
-                          const std::unordered_set<std::string>& stems,
-                          const std::unordered_set<std::uint64_t>& sizes, RunControl& control,
-                          const ProgressSink& onProgress);
 
 /// The folded name without its ending.
 std::string foldedStem(std::string_view path);

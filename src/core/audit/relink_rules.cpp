@@ -19,6 +19,7 @@ struct Shape {
     std::string toEnding;
     int depth = 0;         ///< names that both paths end in
     bool numbered = false; ///< the target's name has a number more: names collided when folders became one
+    Naming naming;
 
     auto operator<=>(const Shape&) const = default;
 };
@@ -38,6 +39,41 @@ bool isNumbered(std::string_view stem, std::string_view of) {
            std::ranges::all_of(rest, [](char c) { return c >= '0' && c <= '9'; });
 }
 
+/// The folder that a lost place's file lay in, without those that have gone into its name.
+std::string_view baseOf(const BytePath& lost, const Naming& naming) {
+    auto base = parentOf(lost);
+    for (std::size_t used = 0; used < naming.foldersUsed(); ++used) {
+        base = parentOf(base);
+    }
+    return base;
+}
+
+void takeEndings(Shape& shape, std::string_view lost, std::string_view target) {
+    if (endingOf(lost) != endingOf(target)) {
+        shape.fromEnding = endingOf(lost);
+        shape.toEnding = endingOf(target);
+    }
+}
+
+/// Of a file that is called otherwise now.
+Shape renamedShape(const BytePath& lost, const BytePath& target, const Naming& naming) {
+    Shape shape;
+    shape.naming = naming;
+    takeEndings(shape, nameOf(lost), nameOf(target));
+    std::string_view from = baseOf(lost, naming);
+    std::string_view to = parentOf(target);
+    shape.depth = 1;
+    while (from.size() > 1 && to.size() > 1 &&
+           plainWords(nameOf(from), naming.letters) == plainWords(nameOf(to))) {
+        from = parentOf(from);
+        to = parentOf(to);
+        ++shape.depth;
+    }
+    shape.from = orRoot(from);
+    shape.to = orRoot(to);
+    return shape;
+}
+
 std::optional<Shape> shapeOf(const BytePath& lost, const BytePath& target) {
     Shape shape;
     const auto lostName = nameOf(lost);
@@ -47,10 +83,7 @@ std::optional<Shape> shapeOf(const BytePath& lost, const BytePath& target) {
         foldedName(lostName) != foldedName(targetName)) {
         return std::nullopt;
     }
-    if (endingOf(lostName) != endingOf(targetName)) {
-        shape.fromEnding = endingOf(lostName);
-        shape.toEnding = endingOf(targetName);
-    }
+    takeEndings(shape, lostName, targetName);
     std::string_view from = parentOf(lost);
     std::string_view to = parentOf(target);
     shape.depth = 1;
@@ -70,14 +103,21 @@ bool isNamedAfter(std::string_view folder, const std::string& tag) {
            ((!words.empty() && lettersAndDigits(folder) == words) || foldedName(folder) == foldedName(tag));
 }
 
-/// The folder above those that are named after a file's own tags; nothing where it lies in none.
-std::optional<BytePath> aboveTagFolders(const RelinkCandidate& candidate) {
+/// The folder above those that are named after a file's tags, or after what was known of the lost one where
+/// it has none; nothing where it lies in none.
+std::optional<BytePath> aboveTagFolders(const LostPlace& lost, const RelinkCandidate& candidate) {
+    const auto known = [](const std::string& own, const std::string& listed,
+                          const std::string& catalogued) -> const std::string& {
+        return !own.empty() ? own : !catalogued.empty() ? catalogued : listed;
+    };
+    const auto& former = lost.former.empty() ? FormerHolding() : lost.former.front();
+    const auto artist = known(candidate.artist, lost.artist, former.artist);
     const auto folder = parentOf(candidate.path);
     const auto above = parentOf(folder);
-    if (isNamedAfter(nameOf(folder), candidate.album)) {
-        return isNamedAfter(nameOf(above), candidate.artist) ? orRoot(parentOf(above)) : orRoot(above);
+    if (isNamedAfter(nameOf(folder), known(candidate.album, lost.album, former.album))) {
+        return isNamedAfter(nameOf(above), artist) ? orRoot(parentOf(above)) : orRoot(above);
     }
-    return isNamedAfter(nameOf(folder), candidate.artist) ? std::optional(orRoot(above)) : std::nullopt;
+    return isNamedAfter(nameOf(folder), artist) ? std::optional(orRoot(above)) : std::nullopt;
 }
 
 struct Support {
@@ -126,8 +166,73 @@ BytePath commonOf(const std::set<BytePath>& folders) {
 
 RelinkRule ruleFrom(RelinkRuleKind kind, BytePath from, BytePath to, const Shape& endings,
                     const Support& support) {
-    return {kind, std::move(from),      std::move(to),    endings.fromEnding, endings.toEnding,
-            0,    support.confidence(), support.grounds()};
+    return {
+        kind, std::move(from),      std::move(to),    endings.fromEnding, endings.toEnding, endings.naming,
+        0,    support.confidence(), support.grounds()};
+}
+
+/// How each pair's path follows; nothing where it follows from nothing that is known.
+std::vector<std::optional<Shape>> shapesOf(std::span<const LostPlace> lost,
+                                           const RelinkCandidates& candidates,
+                                           std::span<const RelinkVote> votes) {
+    std::vector<std::optional<Shape>> shapes;
+    std::vector<std::vector<Naming>> namings(votes.size());
+    std::map<Naming, std::uint64_t> explained;
+    for (std::size_t at = 0; at < votes.size(); ++at) {
+        const auto& place = lost[votes[at].lost];
+        const auto& candidate = candidates[votes[at].candidate];
+        shapes.push_back(shapeOf(place.path, candidate.path));
+        // Two names that only look as if one was made from the other are no ground.
+        if (!shapes.back() && votes[at].agreement == Agreement::sameContent) {
+            namings[at] = namingsOf(place, candidate);
+            for (const auto& naming : namings[at]) {
+                ++explained[naming];
+            }
+        }
+    }
+    for (std::size_t at = 0; at < votes.size(); ++at) {
+        if (!namings[at].empty()) {
+            const auto best = std::ranges::max_element(
+                namings[at], {}, [&](const Naming& naming) { return explained.at(naming); });
+            shapes[at] = renamedShape(lost[votes[at].lost].path, candidates[votes[at].candidate].path, *best);
+        }
+    }
+    return shapes;
+}
+
+/// Folders named after tags in which files lie that were renamed: no accident.
+constexpr std::size_t severalFolders = 3;
+
+/// Too many of one name to look at each.
+constexpr std::size_t mostCalledAlike = 4096;
+
+std::vector<std::size_t> renamedTargets(const RelinkRule& rule, const LostPlace& lost,
+                                        RelinkCandidates& candidates) {
+    std::vector<std::size_t> targets;
+    const auto name = nameBy(rule.naming, lost);
+    const auto rest = relativeTo(BytePath(baseOf(lost.path, rule.naming)), rule.from);
+    if (!name || name->empty() || !rest) {
+        return targets;
+    }
+    const auto called = rule.naming.hasAnotherNumber() ? candidates.calledLikeButForNumbers(*name)
+                                                       : candidates.calledLike(*name);
+    if (called.size() > mostCalledAlike) {
+        return targets;
+    }
+    const auto restWords = plainWords(*rest, rule.naming.letters);
+    const auto ending = rule.toEnding.empty() ? endingOf(lost.path) : rule.toEnding;
+    for (const auto at : called) {
+        const auto& candidate = candidates[at];
+        const auto folder = relativeTo(BytePath(parentOf(candidate.path)), rule.to);
+        const bool isThere =
+            rule.kind == RelinkRuleKind::sortedByTags ? aboveTagFolders(lost, candidate) == rule.to
+            : rule.kind == RelinkRuleKind::flattened  ? folder && folder->empty()
+                                                      : folder && plainWords(*folder) == restWords;
+        if (isThere && endingOf(candidate.path) == ending) {
+            targets.push_back(at);
+        }
+    }
+    return targets;
 }
 
 } // namespace
@@ -150,6 +255,9 @@ std::string wordsOf(const RelinkRule& rule) {
                                                          : "";
     if (!rule.toEnding.empty()) {
         words += fmt::format(", .{} to .{}", rule.fromEnding, rule.toEnding);
+    }
+    if (!rule.naming.isKept()) {
+        words += ", " + wordsOf(rule.naming);
     }
     return words;
 }
@@ -176,20 +284,25 @@ std::vector<RelinkRule> inferRules(std::span<const LostPlace> lost, const Relink
     std::map<Shape, Grouped> folders; // by from, to and endings
     std::map<Shape, Grouped> flats;   // by to and endings, of those that only the name ties
     std::map<Shape, Grouped> byTags;  // by the folder above the tag folders, and endings
-    for (const auto& vote : votes) {
+    auto shapes = shapesOf(lost, candidates, votes);
+    for (std::size_t at = 0; at < votes.size(); ++at) {
+        const auto& vote = votes[at];
         const auto& place = lost[vote.lost];
         const auto& candidate = candidates[vote.candidate];
-        auto shape = shapeOf(place.path, candidate.path);
-        if (!shape || (shape->from == shape->to && shape->toEnding.empty())) {
+        auto& shape = shapes[at];
+        if (!shape || (shape->from == shape->to && shape->toEnding.empty() && shape->naming.isKept())) {
             continue;
         }
+        const auto without = [&](const BytePath& to) {
+            return Shape{{}, to, shape->fromEnding, shape->toEnding, 0, false, shape->naming};
+        };
         if (shape->depth == 1) {
-            auto& flat = flats[{{}, shape->to, shape->fromEnding, shape->toEnding, 0, false}];
+            auto& flat = flats[without(shape->to)];
             flat.support.add(vote, place);
             flat.froms.insert(shape->from);
             flat.tos.insert(shape->to);
-            if (const auto above = aboveTagFolders(candidate)) {
-                auto& tagged = byTags[{{}, *above, shape->fromEnding, shape->toEnding, 0, false}];
+            if (const auto above = aboveTagFolders(place, candidate)) {
+                auto& tagged = byTags[without(*above)];
                 tagged.support.add(vote, place);
                 tagged.froms.insert(shape->from);
                 tagged.tos.insert(shape->to);
@@ -202,17 +315,20 @@ std::vector<RelinkRule> inferRules(std::span<const LostPlace> lost, const Relink
         auto& grouped = folders[*shape];
         grouped.support.add(vote, place);
         // Where only the ending is another, the rule is about the folder that all of them lie in.
-        grouped.froms.insert(shape->from == shape->to ? BytePath(parentOf(place.path)) : shape->from);
+        grouped.froms.insert(shape->from == shape->to ? orRoot(baseOf(place.path, shape->naming))
+                                                      : shape->from);
     }
     std::vector<RelinkRule> rules;
-    std::set<std::pair<BytePath, BytePath>>
-        covered; // from and to of single folders that a wider rule explains
+    // From and to of single folders, and the naming there, that a wider rule explains.
+    std::set<std::tuple<BytePath, BytePath, Naming>> covered;
     for (const auto& [shape, group] : byTags) {
         // One folder that now lies in several: it was sorted, not renamed.
-        if (isEnough(group.support, commonOf(group.froms)) && group.tos.size() > group.froms.size()) {
+        const bool spread = group.tos.size() > group.froms.size() ||
+                            (!shape.naming.isKept() && group.tos.size() >= severalFolders);
+        if (spread && isEnough(group.support, commonOf(group.froms))) {
             for (const auto& from : group.froms) {
                 for (const auto& to : group.tos) {
-                    covered.emplace(from, to);
+                    covered.emplace(from, to, shape.naming);
                 }
             }
             rules.push_back(ruleFrom(RelinkRuleKind::sortedByTags, commonOf(group.froms), shape.to, shape,
@@ -222,10 +338,10 @@ std::vector<RelinkRule> inferRules(std::span<const LostPlace> lost, const Relink
     for (const auto& [shape, group] : flats) {
         if (isEnough(group.support, commonOf(group.froms)) && group.froms.size() > 1 &&
             std::ranges::none_of(group.froms, [&](const BytePath& from) {
-                return covered.contains({from, shape.to});
+                return covered.contains({from, shape.to, shape.naming});
             })) {
             for (const auto& from : group.froms) {
-                covered.emplace(from, shape.to);
+                covered.emplace(from, shape.to, shape.naming);
             }
             rules.push_back(
                 ruleFrom(RelinkRuleKind::flattened, commonOf(group.froms), shape.to, shape, group.support));
@@ -233,7 +349,7 @@ std::vector<RelinkRule> inferRules(std::span<const LostPlace> lost, const Relink
     }
     for (const auto& [shape, group] : folders) {
         const auto from = commonOf(group.froms);
-        if (isEnough(group.support, from) && !covered.contains({shape.from, shape.to})) {
+        if (isEnough(group.support, from) && !covered.contains({shape.from, shape.to, shape.naming})) {
             rules.push_back(ruleFrom(RelinkRuleKind::folder, from, shape.from == shape.to ? from : shape.to,
                                      shape, group.support));
         }
@@ -242,18 +358,24 @@ std::vector<RelinkRule> inferRules(std::span<const LostPlace> lost, const Relink
 }
 
 std::optional<RelinkRule> ruleOfExample(const LostPlace& lost, const RelinkCandidate& target) {
-    const auto shape = shapeOf(lost.path, target.path);
-    if (!shape || shape->numbered || (shape->from == shape->to && shape->toEnding.empty())) {
+    auto shape = shapeOf(lost.path, target.path);
+    if (!shape) {
+        const auto namings = namingsOf(lost, target);
+        shape = namings.empty() ? shape : renamedShape(lost.path, target.path, namings.front());
+    }
+    if (!shape || shape->numbered ||
+        (shape->from == shape->to && shape->toEnding.empty() && shape->naming.isKept())) {
         return std::nullopt;
     }
     // Where only the ending is another, the example speaks for its own folder.
     const bool stays = shape->from == shape->to;
-    const auto from = stays ? BytePath(parentOf(lost.path)) : shape->from;
+    const auto from = stays ? orRoot(baseOf(lost.path, shape->naming)) : shape->from;
     return RelinkRule{RelinkRuleKind::folder,
                       from,
                       stays ? from : shape->to,
                       shape->fromEnding,
                       shape->toEnding,
+                      shape->naming,
                       0,
                       0.97,
                       "the example that you showed"};
@@ -266,7 +388,7 @@ bool leadsInto(const RelinkRule& rule, const LostPlace& lost, const RelinkCandid
 }
 
 std::vector<std::size_t> targetsOf(const RelinkRule& rule, const LostPlace& lost,
-                                   const RelinkCandidates& candidates) {
+                                   RelinkCandidates& candidates) {
     std::vector<std::size_t> targets;
     const auto rest = relativeTo(lost.path, rule.from);
     if (!rest || rest->empty() || (!rule.toEnding.empty() && endingOf(lost.path) != rule.fromEnding)) {
@@ -281,11 +403,14 @@ std::vector<std::size_t> targetsOf(const RelinkRule& rule, const LostPlace& lost
         }
         return with;
     };
+    if (!rule.naming.isKept()) {
+        return renamedTargets(rule, lost, candidates);
+    }
     if (rule.kind == RelinkRuleKind::sortedByTags) {
         for (const auto at : candidates.named(foldedStem(lost.path))) {
             const auto& candidate = candidates[at];
             if (isWithin(candidate.path, rule.to) && nameOf(candidate.path) == ended(nameOf(lost.path)) &&
-                aboveTagFolders(candidate) == rule.to) {
+                aboveTagFolders(lost, candidate) == rule.to) {
                 targets.push_back(at);
             }
         }

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/audit/relink_candidates.h"
+#include "core/audit/relink_names.h"
 
 namespace sober {
 
@@ -19,6 +19,7 @@ struct RelinkRule {
     BytePath to;            ///< the folder that stands for it
     std::string fromEnding; ///< where the files were replaced by another format; "" where endings stay
     std::string toEnding;
+    Naming naming;           ///< how the files' own names are others
     std::uint64_t count = 0; ///< places that it links
     double confidence = 0;
     std::string grounds; ///< what it was inferred from, in words
@@ -26,7 +27,7 @@ struct RelinkRule {
     /// The same rule, whatever it was inferred from.
     bool sameAs(const RelinkRule& other) const {
         return kind == other.kind && from == other.from && to == other.to && fromEnding == other.fromEnding &&
-               toEnding == other.toEnding;
+               toEnding == other.toEnding && naming == other.naming;
     }
 };
 
@@ -47,7 +48,8 @@ PlacesBelow placesBelow(std::span<const LostPlace> lost);
 
 /// The rules that these pairs speak for: one pair of the same content is enough, or two that agree, or three
 /// distinctive names, if they are a good part of all that is lost below the rule's folder: a few namesakes
-/// elsewhere are no rule. What holds for several folders with one target becomes one rule.
+/// elsewhere are no rule. What holds for several folders with one target becomes one rule. Of several ways in
+/// which names may have been made the one counts that explains most of all pairs.
 std::vector<RelinkRule> inferRules(std::span<const LostPlace> lost, const RelinkCandidates& candidates,
                                    std::span<const RelinkVote> votes, const PlacesBelow& below);
 
@@ -56,7 +58,7 @@ std::optional<RelinkRule> ruleOfExample(const LostPlace& lost, const RelinkCandi
 
 /// Files that a rule says a lost place may be at.
 std::vector<std::size_t> targetsOf(const RelinkRule& rule, const LostPlace& lost,
-                                   const RelinkCandidates& candidates);
+                                   RelinkCandidates& candidates);
 
 /// Whether a file that is known for what was lost got its name where a rule flattened folders: with a number
 /// more.
