@@ -22,6 +22,8 @@
 #include "app/shelf/spine.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "core/base/text.h"
+#include "core/catalogue/catalogue_copy.h"
 #include "core/catalogue/volumes.h"
 
 #include <QActionGroup>
@@ -162,6 +164,9 @@ void MainWindow::buildMenus() {
     collection->addAction(tr("&Check on a schedule…"), QKeySequence(Qt::CTRL | Qt::Key_T), this,
                           &MainWindow::openSchedule);
     collection->addSeparator();
+    collection->addAction(tr("Sa&ve the catalogue…"), this, [this] { saveCatalogueAs(); });
+    collection->addAction(tr("&Bring a saved catalogue back…"), this, [this] { bringCatalogueBackFrom(); });
+    collection->addSeparator();
     collection->addAction(tr("&Quit"), QKeySequence(Qt::CTRL | Qt::Key_Q), this, &QWidget::close);
 
     auto* desks = menuBar()->addMenu(tr("&Desk"));
@@ -187,6 +192,31 @@ void MainWindow::buildMenus() {
         action->setChecked(Theme::paper() == paper);
         papers->addAction(action);
     }
+}
+
+void MainWindow::saveCatalogueAs() {
+    askWhereToWrite(this, tr("Save the catalogue as"), {}, [this](const BytePath& to) {
+        workbench_.tend(
+            [to](Catalogue& catalogue, RunControl& control, const ProgressSink& sink) -> Result<std::string> {
+                const auto saved = saveCatalogue(catalogue, to, control, sink);
+                return saved ? "The catalogue was saved as " + displayPath(to) + "."
+                             : Result<std::string>(saved.error());
+            });
+    });
+}
+
+void MainWindow::bringCatalogueBackFrom() {
+    askForFile(this, tr("Which saved catalogue?"), BytePath(parentOf(workbench_.cataloguePath())),
+               [this](const BytePath& from) {
+                   workbench_.tend([from](Catalogue& catalogue, RunControl& control,
+                                          const ProgressSink& sink) -> Result<std::string> {
+                       const auto kept = bringCatalogueBack(catalogue, from, control, sink);
+                       return kept ? "The catalogue is what it was when it was saved. What it was before is "
+                                     "kept as " +
+                                         displayPath(*kept) + ". Survey the volumes to see what is there now."
+                                   : Result<std::string>(kept.error());
+                   });
+               });
 }
 
 void MainWindow::connectWork() {
@@ -240,6 +270,7 @@ void MainWindow::connectWork() {
         middle_->setCurrentWidget(closedPage_);
     });
     connect(&workbench_, &Workbench::failed, this, &MainWindow::say);
+    connect(&workbench_, &Workbench::tended, this, &MainWindow::say);
     connect(&workbench_, &Workbench::surveyed, this, [this](const SurveyReport& report) {
         say(tr("%1: %2 seen, %3 added, %4 changed, %5 moved, %6 missing, %7 could not be read%8.")
                 .arg(shown(report.label), shown(humanCount(report.seen)), shown(humanCount(report.added)),

@@ -53,6 +53,8 @@ class MainWindow : public QMainWindow {
   private:
     void buildFrame();
     void buildMenus();
+    void saveCatalogueAs();
+    void bringCatalogueBackFrom();
     void connectWork();
     void countOpen();
     void countFinds();

@@ -173,27 +173,47 @@ void Workbench::runLong(LongWork kind, Work work, Then then) {
     });
 }
 
-void Workbench::survey(std::vector<SurveyRequest> requests) {
-    surveysWaiting_.insert(surveysWaiting_.end(), requests.begin(), requests.end());
+void Workbench::survey(std::vector<SurveyRequest> requests, std::function<Outcome(const Catalogue&)> first) {
+    for (auto& request : requests) {
+        surveysWaiting_.push_back({std::move(request), std::exchange(first, {})});
+    }
     if (longWork_ != LongWork::none || surveysWaiting_.empty() || !open_) {
         return;
     }
-    const SurveyRequest request = surveysWaiting_.front();
+    const auto waiting = surveysWaiting_.front();
     surveysWaiting_.erase(surveysWaiting_.begin());
     runLong(
         LongWork::survey,
-        [request, sink = progressSink()](Catalogue& catalogue, RunControl& control) {
-            auto report = surveyVolume(catalogue, request, control, sink);
+        [waiting, sink = progressSink()](Catalogue& catalogue, RunControl& control) -> Result<SurveyReport> {
+            if (const auto begun = waiting.first ? waiting.first(catalogue) : done(); !begun) {
+                return begun.error();
+            }
+            auto report = surveyVolume(catalogue, waiting.request, control, sink);
             if (report) {
                 const auto taken = takeInSurvey(catalogue, *report, control, sink);
                 if (!taken) {
-                    return Result<SurveyReport>(taken.error());
+                    return taken.error();
                 }
                 report->interrupted = report->interrupted || *taken;
             }
             return report;
         },
         [this](const SurveyReport& report) { emit surveyed(report); });
+}
+
+void Workbench::tend(Tending work) {
+    if (longWork_ != LongWork::none || !open_) {
+        return;
+    }
+    runLong(
+        LongWork::catalogue,
+        [work = std::move(work), sink = progressSink()](Catalogue& catalogue, RunControl& control) {
+            return work(catalogue, control, sink);
+        },
+        [this](const std::string& sentence) {
+            emit tended(shown(sentence));
+            emit volumesChanged();
+        });
 }
 
 void Workbench::verify(VerifyRequest request) {

@@ -47,6 +47,7 @@ enum class LongWork {
     intake,
     better,
     disc,
+    catalogue,
 };
 
 /// The program's hands: keeps the catalogue open and does all work off the interface thread. Long
@@ -74,8 +75,12 @@ class Workbench : public QObject {
     void goOn();
     void cancel();
 
-    /// Surveys one after another; each ends with `surveyed` or `failed`.
-    void survey(std::vector<SurveyRequest> requests);
+    /// Surveys one after another; each ends with `surveyed` or `failed`. `first` is done before the first of
+    /// these; where it fails they are left out.
+    void survey(std::vector<SurveyRequest> requests, std::function<Outcome(const Catalogue&)> first = {});
+    /// Looks after the catalogue itself; `tended` with what was done, or `failed`.
+    using Tending = std::function<Result<std::string>(Catalogue&, RunControl&, const ProgressSink&)>;
+    void tend(Tending work);
     /// Reads holdings again; ends with `verified` or `failed`.
     void verify(VerifyRequest request);
     /// Looks in a folder for healthy copies of what drifted or is missing; ends with `sought` or `failed`.
@@ -197,6 +202,7 @@ class Workbench : public QObject {
     void imageWritten(const sober::WrittenImage& written);
     void scanned(const sober::SalvageSource& source);
     void takePlanned(const std::vector<sober::PlannedTake>& planned);
+    void tended(const QString& sentence);
     void carriedOut(const sober::CarriedOut& result);
     void undone(const sober::CarriedOut& result);
     void contentChanged(); ///< holdings, findings or the ledger are others now
@@ -243,7 +249,11 @@ class Workbench : public QObject {
     bool open_ = false;
     LongWork longWork_ = LongWork::none;
     int unanswered_ = 0;
-    std::vector<SurveyRequest> surveysWaiting_;
+    struct WaitingSurvey {
+        SurveyRequest request;
+        std::function<Outcome(const Catalogue&)> first; ///< may be empty
+    };
+    std::vector<WaitingSurvey> surveysWaiting_;
     std::shared_ptr<RunControl> control_;
     std::shared_ptr<std::optional<Catalogue>> writer_;
     std::shared_ptr<std::optional<Catalogue>> decider_;

@@ -1,5 +1,6 @@
 #include "cli/answers.h"
 #include "cli/bag_command.h"
+#include "cli/catalogue_command.h"
 #include "cli/commands.h"
 #include "cli/disc_command.h"
 #include "cli/docket_command.h"
@@ -15,6 +16,7 @@
 #include "cli/seek_command.h"
 #include "cli/transfer_command.h"
 #include "cli/verify_command.h"
+#include "cli/volumes_command.h"
 #include "core/base/file_handle.h"
 #include "core/base/user_folders.h"
 #include "core/remedy/docket/review.h"
@@ -285,6 +287,35 @@ int runCommand(int argc, char** argv) {
 
     BytePath shownDisc;
     std::string shownLookup;
+    std::string volumeLabel;
+    std::string newLabel;
+    BytePath volumeFolder;
+    bool forgetNow = false;
+    auto* volumesCommand =
+        app.add_subcommand("volumes", "the volumes; renaming, forgetting and succeeding them");
+    auto* volumesRename = volumesCommand->add_subcommand("rename", "give one another label");
+    auto* volumesForget = volumesCommand->add_subcommand(
+        "forget", "what is lost if one leaves the catalogue, and let it leave");
+    auto* volumesSucceed =
+        volumesCommand->add_subcommand("succeed", "another drive, made as a copy, has taken one's place");
+    for (auto* each : {volumesRename, volumesForget, volumesSucceed}) {
+        each->add_option("LABEL", volumeLabel, "the volume")->required();
+    }
+    volumesRename->add_option("NEW", newLabel, "its new label")->required();
+    volumesForget->add_flag("--carry-out", forgetNow, "forget it; without this it is only said what is lost");
+    volumesSucceed->add_option("FOLDER", volumeFolder, "where the copy is")->required();
+
+    BytePath catalogueFile;
+    auto* catalogueCommand =
+        app.add_subcommand("catalogue", "saving the catalogue itself, and bringing it back");
+    catalogueCommand->require_subcommand(1);
+    auto* catalogueSave =
+        catalogueCommand->add_subcommand("save", "write it into another file, while it is in use");
+    auto* catalogueBack = catalogueCommand->add_subcommand("bring-back", "make it what a saved one was");
+    for (auto* each : {catalogueSave, catalogueBack}) {
+        each->add_option("FILE", catalogueFile, "the saved catalogue")->required();
+    }
+
     auto* disc = app.add_subcommand("disc", "audio discs: what is on one, and reading it");
     disc->require_subcommand(1);
     auto* discShow = disc->add_subcommand("show", "what a disc says of itself, and what is known of it");
@@ -674,6 +705,24 @@ int runCommand(int argc, char** argv) {
                 {examples[i], realPathOf(examples[i + 1]).value_or(examples[i + 1])});
         }
         return runRelink(common, relinking, control);
+    }
+    if (volumesRename->parsed()) {
+        return runVolumesRename(common, volumeLabel, newLabel);
+    }
+    if (volumesForget->parsed()) {
+        return runVolumesForget(common, volumeLabel, forgetNow);
+    }
+    if (volumesSucceed->parsed()) {
+        return runVolumesSucceed(common, volumeLabel, volumeFolder, control);
+    }
+    if (volumesCommand->parsed()) {
+        return runVolumes(common);
+    }
+    if (catalogueSave->parsed()) {
+        return runCatalogueSave(common, catalogueFile, control);
+    }
+    if (catalogueBack->parsed()) {
+        return runCatalogueBringBack(common, catalogueFile, control);
     }
     if (discShow->parsed()) {
         return runDiscShow(common, shownDisc, shownLookup, control);

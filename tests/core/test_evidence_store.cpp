@@ -4,6 +4,7 @@
 #include "core/catalogue/standing_lists.h"
 #include "core/remedy/journal/taking_back.h"
 #include "core/work/carry_out.h"
+#include "core/work/take_in_survey.h"
 #include "support/collection.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"
@@ -34,7 +35,6 @@ class ExaminedFile {
                 at("W/other.mp3")});
         report = survey("V");
         survey("W");
-        REQUIRE(refreshFindings(collection.catalogue()).ok());
     }
     BytePath at(const BytePath& relative) const { return collection / relative; }
     SurveyReport survey(const BytePath& volume, Effort effort = Effort::full) {
@@ -42,6 +42,7 @@ class ExaminedFile {
         auto made = surveyVolume(collection.catalogue(), {at(volume), {}, {}, effort}, control,
                                  [](const Progress&) {});
         REQUIRE(made.ok());
+        REQUIRE(takeInSurvey(collection.catalogue(), *made, control, [](const Progress&) {}).ok());
         return *made;
     }
     HoldingId id(const std::string& volume, const BytePath& path) {
@@ -257,9 +258,10 @@ TEST_CASE("standing lists are kept by name and always current") {
 TEST_CASE("a standing list narrows the copy sets to those with a member in it") {
     ExaminedFile all;
     fs::copy_file(all.at("V/false.flac"), all.at("W/false too.flac"));
-    fs::copy_file(all.at("V/Choir/Morning.wav"), all.at("W/Morning.wav"));
+    writeMusic(all.at("V/Choir/Evening.wav"), 77, 9);
+    fs::copy_file(all.at("V/Choir/Evening.wav"), all.at("W/Evening.wav"));
+    all.survey("V");
     all.survey("W");
-    REQUIRE(refreshFindings(all.collection.catalogue()).ok());
     const Findings findings(all.collection.catalogue());
     CHECK(findings.setOrder(SetOrder::mostBytes, {})->size() == 2);
     SetFilter filter;
@@ -267,7 +269,7 @@ TEST_CASE("a standing list narrows the copy sets to those with a member in it") 
     CHECK(findings.setOrder(SetOrder::mostBytes, filter)->size() == 1);
     filter.text = "too";
     CHECK(findings.setOrder(SetOrder::mostBytes, filter)->size() == 1);
-    filter.text = "Choir";
+    filter.text = "Evening";
     filter.volume = all.collection.volume("V").id;
     CHECK(findings.setOrder(SetOrder::mostBytes, filter)->empty());
 }

@@ -1,8 +1,12 @@
 #include "ui/desktop.h"
 
 #include "app/theme/theme.h"
+#include "core/catalogue/volumes.h"
 
 #include <QApplication>
+#include <QFileDialog>
+#include <QLineEdit>
+#include <QMenu>
 #include <QSettings>
 #include <QTableView>
 
@@ -129,6 +133,40 @@ QString Desktop::cell(const QString& name, int row, const QString& column) {
     }
     FAIL("no column " << column.toStdString());
     return {};
+}
+
+Volume Desktop::volume(const std::string& label) {
+    const auto reader = Catalogue::openForReading(demo.cataloguePath());
+    const auto volumes = Volumes(*reader).all();
+    const auto found = std::ranges::find(*volumes, label, &Volume::label);
+    REQUIRE(found != volumes->end());
+    return *found;
+}
+
+void Desktop::chooseInPopup(const QString& beginning) {
+    auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
+    REQUIRE(menu != nullptr);
+    for (auto* action : menu->actions()) {
+        if (action->text().startsWith(beginning)) {
+            REQUIRE(action->isEnabled());
+            QTest::mouseClick(menu, Qt::LeftButton, Qt::NoModifier, menu->actionGeometry(action).center());
+            settle();
+            return;
+        }
+    }
+    FAIL("no entry that says " << beginning.toStdString());
+}
+
+void Desktop::choose(const BytePath& path) {
+    QFileDialog* open = nullptr;
+    for (auto* dialog : window_->findChildren<QFileDialog*>()) {
+        open = dialog->isVisible() ? dialog : open;
+    }
+    REQUIRE(open != nullptr);
+    auto* name = open->findChild<QLineEdit*>();
+    name->setText(QString::fromStdString(path));
+    QTest::keyClick(name, Qt::Key_Return);
+    settle();
 }
 
 QString Desktop::text(const QString& label) {

@@ -38,6 +38,11 @@ class Desktop {
     QTableView* list(const QString& accessibleName);
     QString cell(const QString& list, int row, const QString& column);
     QString text(const QString& label);
+    Volume volume(const std::string& label);
+    /// Triggers an entry of the menu that has popped up.
+    void chooseInPopup(const QString& beginning);
+    /// Answers the window that asks for a file or folder.
+    void choose(const BytePath& path);
     /// Waits until nothing is being worked at and everything asked has been answered.
     void settle();
     bool waitFor(const std::function<bool()>& condition, int milliseconds = 20'000);

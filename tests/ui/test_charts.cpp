@@ -4,7 +4,6 @@
 #include "app/charts/timeline_chart.h"
 #include "app/theme/marks.h"
 #include "app/theme/theme.h"
-
 #include "chart_probe.h"
 
 #include <QApplication>

@@ -25,31 +25,6 @@ using namespace sober;
 using namespace sober::test;
 namespace fs = std::filesystem;
 
-namespace {
-
-/// Triggers an entry of the menu that has popped up.
-void chooseInPopup(Desktop& desktop, const QString& beginning) {
-    auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
-    REQUIRE(menu != nullptr);
-    for (auto* action : menu->actions()) {
-        if (action->text().startsWith(beginning)) {
-            REQUIRE(action->isEnabled());
-            QTest::mouseClick(menu, Qt::LeftButton, Qt::NoModifier, menu->actionGeometry(action).center());
-            desktop.settle();
-            return;
-        }
-    }
-    FAIL("no entry that says " << beginning.toStdString());
-}
-
-Volume volumeOf(Desktop& desktop, const std::string& label) {
-    const auto reader = Catalogue::openForReading(desktop.demo.cataloguePath());
-    const auto volumes = Volumes(*reader).all();
-    return *std::ranges::find(*volumes, label, &Volume::label);
-}
-
-} // namespace
-
 TEST_CASE("an empty program says what to do, on every desk") {
     Desktop desktop(false);
     CHECK(desktop.button("Survey a folder or a drive")->isEnabled());
@@ -98,7 +73,7 @@ TEST_CASE("what a survey takes in is chosen in a window and kept") {
     Desktop desktop;
     auto* box = desktop.find("Volume GANNET, at hand");
     QTest::mouseClick(box, Qt::LeftButton);
-    chooseInPopup(desktop, "What a survey takes in");
+    desktop.chooseInPopup("What a survey takes in");
     static_cast<QPlainTextEdit*>(desktop.find("Patterns to leave out"))->setPlainText("Odd names\n*.opus");
     QWidget* dialog = QApplication::activeModalWidget();
     REQUIRE(dialog != nullptr);
@@ -108,7 +83,7 @@ TEST_CASE("what a survey takes in is chosen in a window and kept") {
         }
     }
     desktop.click(desktop.button("Keep and survey"));
-    const auto volume = volumeOf(desktop, "GANNET");
+    const auto volume = desktop.volume("GANNET");
     CHECK(volume.choices.leavePatterns == std::vector<std::string>{"Odd names", "*.opus"});
     CHECK(volume.choices.leaveHidden);
     CHECK(desktop.text("Message").startsWith("GANNET: "));

@@ -32,17 +32,6 @@ struct IntakeDesktop : Desktop {
         press(Qt::Key_0, Qt::AltModifier);
         settle();
     }
-    void choose(const BytePath& folder) {
-        QFileDialog* open = nullptr;
-        for (auto* dialog : window().findChildren<QFileDialog*>()) {
-            open = dialog->isVisible() ? dialog : open;
-        }
-        REQUIRE(open != nullptr);
-        auto* name = open->findChild<QLineEdit*>();
-        name->setText(QString::fromStdString(folder));
-        QTest::keyClick(name, Qt::Key_Return);
-        settle();
-    }
     /// `latest`: the list that is kept of the latest, "" for none.
     void nameInbox(const BytePath& latest) {
         press(Qt::Key_N);

@@ -67,6 +67,7 @@ Mark markOf(const FoundHolding& found) {
     case HoldingState::missing:
         return Mark::missing;
     case HoldingState::leftOut:
+    case HoldingState::forgotten:
         return Mark::none;
     case HoldingState::present:
         break;
@@ -84,6 +85,8 @@ QString conditionWords(const FoundHolding& found) {
         return FoundPanel::tr("missing");
     case HoldingState::leftOut:
         return FoundPanel::tr("left out");
+    case HoldingState::forgotten:
+        return FoundPanel::tr("forgotten with its volume");
     case HoldingState::present:
         break;
     }

@@ -36,6 +36,8 @@ QString nameOfWork(LongWork work) {
         return ProgressStrip::tr("Looking for better ones");
     case LongWork::disc:
         return ProgressStrip::tr("Reading a disc");
+    case LongWork::catalogue:
+        return ProgressStrip::tr("Looking after the catalogue");
     case LongWork::intake:
         return ProgressStrip::tr("Taking in");
     case LongWork::imageWriting:

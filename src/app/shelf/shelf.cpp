@@ -86,7 +86,10 @@ void VolumeBox::contextMenuEvent(QContextMenuEvent* event) {
 }
 
 Shelf::Shelf(Workbench& workbench, QWidget* parent)
-    : QWidget(parent), workbench_(workbench), boxes_(new QVBoxLayout) {
+    : QWidget(parent),
+      workbench_(workbench),
+      changes_(new VolumeChanges(workbench, this)),
+      boxes_(new QVBoxLayout) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(4);
@@ -129,6 +132,15 @@ void Shelf::openMenu(const Volume& volume, const QPoint& at) {
     });
     auto* choices = menu->addAction(tr("What a survey takes in…"));
     connect(choices, &QAction::triggered, this, [this, volume] { openChoices(volume); });
+    menu->addSeparator();
+    for (const auto& [name, change] : {std::pair{tr("Give it another label…"), &VolumeChanges::rename},
+                                       {tr("A copy has taken its place…"), &VolumeChanges::succeed},
+                                       {tr("Forget it…"), &VolumeChanges::forget}}) {
+        auto* action = menu->addAction(name);
+        action->setEnabled(!workbench_.isBusy());
+        connect(action, &QAction::triggered, changes_,
+                [this, change = change, volume] { (changes_->*change)(volume); });
+    }
     menu->addSeparator();
     auto* open = menu->addAction(tr("Open in the file manager"));
     open->setEnabled(volume.atHand);

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "app/shelf/volume_changes.h"
 #include "app/workbench.h"
 
 #include <QWidget>
@@ -46,6 +47,7 @@ class Shelf : public QWidget {
     void openChoices(const Volume& volume);
 
     Workbench& workbench_;
+    VolumeChanges* changes_;
     QVBoxLayout* boxes_;
 };
 

@@ -1,30 +1,20 @@
 #include "core/audit/better_copies.h"
 
-#include "core/base/text.h"
+#include "core/audit/sameness.h"
 #include "core/catalogue/evidence_store.h"
 
 #include <algorithm>
-#include <cmath>
 #include <set>
-#include <unordered_map>
 
 namespace sober {
 namespace {
-
-/// Share of differing fingerprint bits below which two recordings are one. Lossy copies were measured
-/// at 0.002 to 0.01, unrelated recordings at 0.44.
-constexpr double sameRecording = 0.15;
-constexpr double mostLengthApart = 5; // seconds
-constexpr int reach = 40;             // words: five seconds either way
-/// A title that half the collection has ("Track 1") is not worth comparing with all of them.
-constexpr std::size_t mostCandidates = 40;
 
 bool isBetterThan(const ComparableHolding& candidate, const ComparableHolding& low) {
     const bool trusted =
         candidate.verdict != VerdictClass::doubtful && candidate.verdict != VerdictClass::transcoded;
     return candidate.holding != low.holding && candidate.sound && trusted &&
            (candidate.lossless || (!candidate.underLimit && candidate.bitrate > low.bitrate)) &&
-           std::abs(candidate.duration - low.duration) <= mostLengthApart;
+           isSameLength(candidate.duration, low.duration);
 }
 
 /// Lossless first, then on another volume, then by bitrate.
@@ -34,61 +24,40 @@ auto rankBeside(const ComparableHolding& low) {
     };
 }
 
+BetterCopies betterCopiesOf(const ComparableHolding& low, const std::vector<ComparableHolding>& members) {
+    std::vector<const ComparableHolding*> candidates;
+    for (const auto& member : members) {
+        if (isBetterThan(member, low)) {
+            candidates.push_back(&member);
+        }
+    }
+    std::ranges::stable_sort(candidates, {}, rankBeside(low));
+    BetterCopies copies{low.holding, {}};
+    std::set<VolumeId> volumes;
+    for (const auto* candidate : candidates) {
+        if (volumes.insert(candidate->volume).second) {
+            copies.better.push_back(candidate->holding);
+        }
+    }
+    return copies;
+}
+
 } // namespace
 
 Outcome findBetterCopies(const Catalogue& catalogue) {
     const EvidenceStore store(catalogue);
-    std::unordered_map<std::string, std::vector<ComparableHolding>> byTitle;
-    const auto walked = store.eachComparable([&](const ComparableHolding& holding) {
-        if (auto key = lettersAndDigits(holding.title); !key.empty()) {
-            byTitle[std::move(key)].push_back(holding);
-        }
-    });
-    if (!walked) {
-        return walked;
-    }
     std::vector<BetterCopies> found;
-    for (const auto& [key, group] : byTitle) {
-        for (const auto& low : group) {
+    const auto walked = store.eachSet([&](const std::vector<ComparableHolding>& members) {
+        for (const auto& low : members) {
             if (!low.underLimit) {
                 continue;
             }
-            std::vector<const ComparableHolding*> candidates;
-            for (const auto& candidate : group) {
-                if (isBetterThan(candidate, low)) {
-                    candidates.push_back(&candidate);
-                }
-            }
-            std::ranges::sort(candidates, {}, rankBeside(low));
-            if (candidates.size() > mostCandidates) {
-                candidates.resize(mostCandidates);
-            }
-            const auto words =
-                candidates.empty() ? Result<Fingerprint>(Fingerprint{}) : store.fingerprintOf(low.holding);
-            if (!words) {
-                return words.error();
-            }
-            BetterCopies copies{low.holding, {}};
-            std::set<VolumeId> volumes;
-            for (const auto* candidate : candidates) {
-                if (volumes.contains(candidate->volume)) {
-                    continue;
-                }
-                const auto others = store.fingerprintOf(candidate->holding);
-                if (!others) {
-                    return others.error();
-                }
-                if (matchFingerprints(*words, *others, reach).bitErrors <= sameRecording) {
-                    copies.better.push_back(candidate->holding);
-                    volumes.insert(candidate->volume);
-                }
-            }
-            if (!copies.better.empty()) {
+            if (auto copies = betterCopiesOf(low, members); !copies.better.empty()) {
                 found.push_back(std::move(copies));
             }
         }
-    }
-    return store.replaceBetterCopies(found);
+    });
+    return walked ? store.replaceBetterCopies(found) : walked;
 }
 
 } // namespace sober

@@ -60,6 +60,8 @@ std::string reachWords(const FoundHolding& found) {
         return "missing; it was " + on + since(", last seen ", found.holding.lastSeen);
     case HoldingState::leftOut:
         return on + ", left out by its choices";
+    case HoldingState::forgotten:
+        return "forgotten with " + volume.label;
     case HoldingState::present:
         break;
     }

@@ -4,6 +4,7 @@
 #include "core/base/text.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/holdings.h"
+#include "core/catalogue/landmark_store.h"
 #include "core/catalogue/recording_pairs.h"
 #include "core/catalogue/volumes.h"
 #include "core/evidence/fingerprint_index.h"
@@ -11,6 +12,7 @@
 
 #include <tbb/enumerable_thread_specific.h>
 #include <tbb/parallel_for.h>
+#include <tbb/parallel_sort.h>
 
 #include <algorithm>
 #include <chrono>
@@ -18,6 +20,7 @@
 #include <numeric>
 #include <set>
 #include <unordered_map>
+#include <utility>
 
 namespace sober {
 namespace {
@@ -25,8 +28,10 @@ namespace {
 /// Share of differing fingerprint bits up to which two are worth decoding. Lossy copies were measured at
 /// 0.002 to 0.05, equalised and mono ones up to 0.12, unrelated recordings at 0.44.
 constexpr double worthComparing = 0.25;
-constexpr std::size_t together = 8;        // pairs between two writes
-constexpr std::size_t readTogether = 1024; // fingerprints
+constexpr std::size_t together = 8;                 // pairs that are compared at once
+constexpr auto keptEvery = std::chrono::seconds(1); // what a killed run has to compare again at most
+constexpr std::size_t readTogether = 1024;  // fingerprints
+constexpr std::size_t metTogether = 16'384; // new recordings: their landmarks take 100 MB
 
 struct Recording {
     ComparableHolding holding;
@@ -42,10 +47,15 @@ struct MatchCandidate {
 class Matcher {
   public:
     Matcher(const Catalogue& catalogue, RunControl& control, const ProgressSink& onProgress)
-        : catalogue_(catalogue), store_(catalogue), control_(control), onProgress_(onProgress) {}
+        : catalogue_(catalogue),
+          store_(catalogue),
+          control_(control),
+          onProgress_(onProgress),
+          landmarks_(catalogue) {}
 
     Result<MatchReport> run() {
-        for (const auto step : {&Matcher::gather, &Matcher::recall, &Matcher::findCandidates}) {
+        for (const auto step : {&Matcher::gather, &Matcher::recall, &Matcher::takeOwners, &Matcher::meetNew,
+                                &Matcher::takeMet}) {
             if (const auto taken = (this->*step)(); !taken) {
                 return taken.error();
             }
@@ -55,6 +65,9 @@ class Matcher {
             if (const auto passed = passOver(); !passed) {
                 return passed.error();
             }
+        }
+        if (const auto kept = keep(); !kept) {
+            return kept.error();
         }
         report_.interrupted = control_.isCancelled();
         return report_;
@@ -99,22 +112,21 @@ class Matcher {
         if (!volumes) {
             return volumes.error();
         }
-        std::map<Checksum128, std::size_t> byPayload;
         std::map<Md5, std::size_t> bySamples;
         const auto atHand = [&](VolumeId id) {
             const auto volume = std::ranges::find(*volumes, id, &Volume::id);
             return volume != volumes->end() && volume->atHand;
         };
         const auto walked = store_.eachComparable([&](const ComparableHolding& holding) {
-            auto known = byPayload.find(holding.payload);
+            auto known = byPayload_.find(holding.payload);
             std::size_t place = recordings_.size();
-            if (known != byPayload.end()) {
+            if (known != byPayload_.end()) {
                 place = known->second;
             } else if (holding.samples) {
                 const auto same = bySamples.try_emplace(*holding.samples, place);
                 place = same.first->second;
             }
-            byPayload.try_emplace(holding.payload, place);
+            byPayload_.try_emplace(holding.payload, place);
             if (place == recordings_.size()) {
                 recordings_.push_back({holding, {}});
             } else if (!atHand(recordings_[place].holding.volume) && atHand(holding.volume)) {
@@ -152,14 +164,10 @@ class Matcher {
         if (!pairs) {
             return pairs.error();
         }
-        std::map<Checksum128, std::size_t> byPayload;
-        for (std::size_t at = 0; at < recordings_.size(); ++at) {
-            byPayload.emplace(recordings_[at].holding.payload, at);
-        }
         for (const auto& pair : *pairs) {
-            const auto first = byPayload.find(pair.first);
-            const auto second = byPayload.find(pair.second);
-            if (first == byPayload.end() || second == byPayload.end()) {
+            const auto first = byPayload_.find(pair.first);
+            const auto second = byPayload_.find(pair.second);
+            if (first == byPayload_.end() || second == byPayload_.end() || first->second == second->second) {
                 continue;
             }
             const bool comparable =
@@ -172,32 +180,116 @@ class Matcher {
         return done();
     }
 
-    Outcome findCandidates() {
-        FingerprintIndex index;
-        std::vector<std::size_t> batch;
-        for (std::size_t at = 0; at < recordings_.size() && control_.proceed(); at += batch.size()) {
-            batch.resize(std::min(readTogether, recordings_.size() - at));
-            std::iota(batch.begin(), batch.end(), at);
-            const auto read = fingerprintsOf(batch);
+    /// Which recordings were held against all others before; what is no longer held is forgotten.
+    Outcome takeOwners() {
+        const auto owners = landmarks_.owners();
+        if (!owners) {
+            return owners.error();
+        }
+        std::vector<std::uint32_t> gone;
+        std::vector<bool> isOwned(recordings_.size());
+        for (const auto& owner : *owners) {
+            if (const auto known = byPayload_.find(owner.payload); known != byPayload_.end()) {
+                placeOf_.emplace(owner.number, known->second);
+                isOwned[known->second] = true;
+            } else {
+                gone.push_back(owner.number);
+            }
+        }
+        for (std::size_t at = 0; at < recordings_.size(); ++at) {
+            if (!isOwned[at]) {
+                new_.push_back(at);
+            }
+        }
+        return gone.empty() ? done() : landmarks_.forget(gone);
+    }
+
+    /// Holds what is new against all that is known and against each other, and keeps what is to be compared.
+    Outcome meetNew() {
+        for (std::size_t at = 0; at < new_.size() && control_.proceed(); at += metTogether) {
+            const auto now = std::span(new_).subspan(at, std::min(metTogether, new_.size() - at));
+            if (const auto met = meet(now); !met) {
+                return met;
+            }
+        }
+        return done();
+    }
+
+    Outcome meet(std::span<const std::size_t> now) {
+        const auto next = landmarks_.nextNumber();
+        if (!next) {
+            return next.error();
+        }
+        std::vector<LandmarkOwner> owners;
+        std::vector<Landmark> made;
+        for (std::size_t at = 0; at < now.size(); at += readTogether) {
+            if (!control_.proceed()) {
+                return done(); // as if they had not been met: they are new the next time
+            }
+            const auto some = now.subspan(at, std::min(readTogether, now.size() - at));
+            const auto read = fingerprintsOf(some);
             if (!read) {
                 return read.error();
             }
-            index.add(static_cast<std::uint32_t>(at), *read);
+            std::vector<std::vector<Landmark>> each(read->size());
+            const auto number = *next + static_cast<std::uint32_t>(at);
+            tbb::parallel_for(std::size_t{0}, read->size(), [&](std::size_t i) {
+                each[i] = landmarksOf((*read)[i], number + static_cast<std::uint32_t>(i));
+            });
+            for (std::size_t i = 0; i < each.size(); ++i) {
+                owners.push_back(
+                    {number + static_cast<std::uint32_t>(i), recordings_[some[i]].holding.payload});
+                placeOf_.emplace(owners.back().number, some[i]);
+                made.insert(made.end(), each[i].begin(), each[i].end());
+            }
         }
-        if (control_.isCancelled()) {
-            return done();
+        tbb::parallel_sort(made.begin(), made.end());
+        std::vector<std::uint32_t> keys;
+        for (const auto& landmark : made) {
+            if (keys.empty() || keys.back() != landmark.key) {
+                keys.push_back(landmark.key);
+            }
         }
-        auto met = index.candidates();
-        std::erase_if(met, [&](const FingerprintCandidate& each) {
-            return known_.contains({each.first, each.second});
+        const auto known = landmarks_.withKeys(keys);
+        if (!known) {
+            return known.error();
+        }
+        FingerprintIndex index;
+        index.add(*known);
+        index.add(made);
+        auto candidates = index.candidates(*next);
+        std::erase_if(candidates, [&](const FingerprintCandidate& each) {
+            const auto first = placeOf_.find(each.first);
+            const auto second = placeOf_.find(each.second);
+            return first == placeOf_.end() || second == placeOf_.end() || first->second == second->second;
         });
-        for (std::size_t at = 0; at < met.size() && control_.proceed(); at += readTogether) {
-            const auto now = std::span(met).subspan(at, std::min(readTogether, met.size() - at));
-            if (const auto weighed = weigh(now); !weighed) {
+        std::vector<MetPair> met;
+        for (std::size_t at = 0; at < candidates.size() && control_.proceed(); at += readTogether) {
+            const auto some =
+                std::span(candidates).subspan(at, std::min(readTogether, candidates.size() - at));
+            if (const auto weighed = weigh(some, met); !weighed) {
                 return weighed;
             }
         }
-        std::ranges::sort(candidates_, {}, &MatchCandidate::bitErrors);
+        return control_.isCancelled() ? done() : landmarks_.add(owners, made, met);
+    }
+
+    /// All that were ever met and were not compared yet.
+    Outcome takeMet() {
+        const auto met = landmarks_.met();
+        if (!met) {
+            return met.error();
+        }
+        for (const auto& pair : *met) {
+            const auto first = placeOf_.find(pair.first);
+            const auto second = placeOf_.find(pair.second);
+            if (first != placeOf_.end() && second != placeOf_.end() && first->second != second->second &&
+                !known_.contains(std::minmax(first->second, second->second))) {
+                candidates_.push_back(
+                    {first->second, second->second, pair.bitErrors, pair.offset * fingerprintWordSeconds});
+            }
+        }
+        std::ranges::stable_sort(candidates_, {}, &MatchCandidate::bitErrors);
         return done();
     }
 
@@ -217,11 +309,11 @@ class Matcher {
     }
 
     /// Keeps those of the candidates whose fingerprints agree.
-    Outcome weigh(std::span<const FingerprintCandidate> met) {
+    Outcome weigh(std::span<const FingerprintCandidate> candidates, std::vector<MetPair>& met) {
         std::vector<std::size_t> needed;
-        for (const auto& each : met) {
-            needed.push_back(each.first);
-            needed.push_back(each.second);
+        for (const auto& each : candidates) {
+            needed.push_back(placeOf_.at(each.first));
+            needed.push_back(placeOf_.at(each.second));
         }
         std::ranges::sort(needed);
         needed.erase(std::ranges::unique(needed).begin(), needed.end());
@@ -230,17 +322,18 @@ class Matcher {
             return read.error();
         }
         const auto wordsOf = [&](std::uint32_t number) -> const Fingerprint& {
-            return (*read)[static_cast<std::size_t>(std::ranges::lower_bound(needed, std::size_t{number}) -
+            return (*read)[static_cast<std::size_t>(std::ranges::lower_bound(needed, placeOf_.at(number)) -
                                                     needed.begin())];
         };
-        std::vector<std::optional<FingerprintMatch>> matches(met.size());
-        tbb::parallel_for(std::size_t{0}, met.size(), [&](std::size_t at) {
-            matches[at] = agreementNear(wordsOf(met[at].first), wordsOf(met[at].second), met[at].offset);
+        std::vector<std::optional<FingerprintMatch>> matches(candidates.size());
+        tbb::parallel_for(std::size_t{0}, candidates.size(), [&](std::size_t at) {
+            const auto& each = candidates[at];
+            matches[at] = agreementNear(wordsOf(each.first), wordsOf(each.second), each.offset);
         });
-        for (std::size_t at = 0; at < met.size(); ++at) {
+        for (std::size_t at = 0; at < candidates.size(); ++at) {
             if (matches[at] && matches[at]->bitErrors <= worthComparing) {
-                candidates_.push_back({met[at].first, met[at].second, matches[at]->bitErrors,
-                                       matches[at]->offset * fingerprintWordSeconds});
+                met.push_back({candidates[at].first, candidates[at].second, matches[at]->offset,
+                               matches[at]->bitErrors});
             }
         }
         return done();
@@ -269,14 +362,21 @@ class Matcher {
             }
             pairs[at] = pair;
         });
-        std::vector<RecordingPair> made;
         for (std::size_t at = 0; at < batch.size(); ++at) {
             if (pairs[at]) {
                 report_.compared += pairs[at]->comparison ? 1 : 0;
                 judge(*pairs[at], batch[at].first, batch[at].second);
-                made.push_back(std::move(*pairs[at]));
+                made_.push_back(std::move(*pairs[at]));
             }
         }
+        const auto now = std::chrono::steady_clock::now();
+        return now - kept_ > keptEvery ? keep() : done();
+    }
+
+    /// Writes down what was compared.
+    Outcome keep() {
+        kept_ = std::chrono::steady_clock::now();
+        const auto made = std::exchange(made_, {});
         return made.empty() ? done() : RecordingPairs(catalogue_).put(made);
     }
 
@@ -322,12 +422,18 @@ class Matcher {
     RunControl& control_;
     tbb::enumerable_thread_specific<EvidenceWorker> workers_;
     const ProgressSink& onProgress_;
+    LandmarkStore landmarks_;
     std::vector<Recording> recordings_;
+    std::map<Checksum128, std::size_t> byPayload_;           ///< each content's recording
+    std::unordered_map<std::uint32_t, std::size_t> placeOf_; ///< each landmark owner's
+    std::vector<std::size_t> new_;                        ///< recordings that were held against nothing yet
     std::set<std::pair<std::size_t, std::size_t>> known_; ///< compared before
     std::vector<MatchCandidate> candidates_;
     std::vector<std::size_t> parent_; ///< recordings that are proven to be one waveform, joined
     /// Of those joined, with which others it was settled how they are the same, or that they are not.
     std::unordered_map<std::size_t, std::set<std::size_t>> judged_;
+    std::vector<RecordingPair> made_; ///< compared, and not written down yet
+    std::chrono::steady_clock::time_point kept_ = std::chrono::steady_clock::now();
     MatchReport report_;
     Progress progress_;
     std::chrono::steady_clock::time_point began_ = std::chrono::steady_clock::now();

@@ -12,9 +12,10 @@ struct MatchReport {
     bool interrupted = false;     ///< cancelled: what was compared is kept, and goes on from there
 };
 
-/// Finds which examined holdings may carry one recording, by their fingerprints, and holds those against each
-/// other by decoding them. What was compared before is not compared again; a pair of which one is away waits
-/// until it is at hand, and its fingerprints speak meanwhile. Reads only.
+/// Finds which examined holdings may carry one recording, by their fingerprints (only what is new is looked
+/// for among the others, see LandmarkStore), and holds those against each other by decoding them. What was
+/// compared before is not compared again; a pair of which one is away waits until it is at hand, and its
+/// fingerprints speak meanwhile. Reads only.
 Result<MatchReport> matchRecordings(const Catalogue& catalogue, RunControl& control,
                                     const ProgressSink& onProgress);
 

@@ -145,9 +145,6 @@ Outcome refreshFindings(const Catalogue& catalogue) {
     for (const auto& [volume, count] : *examined) {
         byVolume[volume].examined += count;
     }
-    if (const auto found = findBetterCopies(catalogue); !found) {
-        return found;
-    }
 
     std::vector<VolumeFigures> volumeRows;
     for (const auto& [id, figures] : byVolume) {
@@ -158,7 +155,7 @@ Outcome refreshFindings(const Catalogue& catalogue) {
     for (auto& [key, figures] : byFolder) {
         folderRows.push_back(std::move(figures));
     }
-    return findings.replace(*sets, volumeRows, folderRows);
+    return findings.replace(*sets, volumeRows, folderRows, [&] { return findBetterCopies(catalogue); });
 }
 
 } // namespace sober

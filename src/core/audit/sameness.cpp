@@ -31,8 +31,12 @@ bool isOneRecordingByEar(double bitErrors) {
     return bitErrors <= fingerprintsAlone;
 }
 
+bool isSameLength(double firstSeconds, double secondSeconds) {
+    return std::abs(firstSeconds - secondSeconds) <= padding;
+}
+
 std::optional<Sameness> samenessOf(const RecordingPair& pair, double firstSeconds, double secondSeconds) {
-    const bool otherLength = std::abs(firstSeconds - secondSeconds) > padding;
+    const bool otherLength = !isSameLength(firstSeconds, secondSeconds);
     if (!pair.comparison) {
         return !isOneRecordingByEar(pair.bitErrors) ? std::nullopt
                : otherLength                        ? std::optional(Sameness::part)

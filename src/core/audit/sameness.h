@@ -16,6 +16,9 @@ std::optional<Sameness> samenessOf(const RecordingPair& pair, double firstSecond
 /// else can be held against each other.
 bool isOneRecordingByEar(double bitErrors);
 
+/// Whether lengths (seconds) differ by no more than silence at the ends and encoders make them.
+bool isSameLength(double firstSeconds, double secondSeconds);
+
 /// "same bytes", "same recording, shorter or longer"…
 std::string samenessWords(Sameness sameness);
 

@@ -1,6 +1,7 @@
 #include "core/catalogue/catalogue.h"
 
 #include "core/base/text.h"
+#include "core/catalogue/catalogue_copy.h"
 #include "core/catalogue/guarded.h"
 #include "core/catalogue/schema.h"
 
@@ -17,6 +18,9 @@
 
 namespace sober {
 namespace {
+
+/// The write-ahead log is cut to this after each checkpoint, however long a transaction made it.
+constexpr const char* limitedLog = "PRAGMA journal_size_limit = 67108864";
 
 constexpr std::string_view sqliteSignature{"SQLite format 3\0", 16};
 
@@ -148,23 +152,6 @@ Result<FileHandle> takeWriterLock(const BytePath& cataloguePath) {
     return lock;
 }
 
-void bringUpToDate(SQLite::Database& database) {
-    const auto steps = schemaSteps();
-    auto version = static_cast<std::size_t>(database.execAndGet("PRAGMA user_version").getInt());
-    if (version == steps.size()) {
-        return;
-    }
-    WritingTransaction transaction(database);
-    for (; version < steps.size(); ++version) {
-        database.exec(steps[version]);
-    }
-    database.exec("PRAGMA application_id = " + std::to_string(catalogueApplicationId));
-    database.exec("PRAGMA user_version = " + std::to_string(version));
-    transaction.commit();
-    // The header of the file itself must tell the version, not only its write-ahead log.
-    database.exec("PRAGMA wal_checkpoint(TRUNCATE)");
-}
-
 } // namespace
 
 Catalogue::Catalogue(BytePath path, FileHandle lock, std::unique_ptr<SQLite::Database> database)
@@ -198,6 +185,13 @@ Result<Catalogue> Catalogue::openForWriting(const BytePath& path) {
         database->exec("PRAGMA journal_mode = WAL");
         database->exec("PRAGMA synchronous = FULL");
         database->exec("PRAGMA cache_size = -16384");
+        database->exec(limitedLog);
+        const auto version = static_cast<std::size_t>(database->execAndGet("PRAGMA user_version").getInt());
+        if (version > 0 && version < schemaSteps().size()) {
+            if (const auto saved = saveBeforeUpdate(*database, path, version); !saved) {
+                return saved.error();
+            }
+        }
         bringUpToDate(*database);
         database->exec("PRAGMA foreign_keys = ON");
         return Catalogue(path, std::move(*lock), std::move(database));
@@ -259,6 +253,7 @@ Result<Catalogue> Catalogue::openBeside(const Catalogue& writer) {
         auto database = std::make_unique<SQLite::Database>(
             writer.path_, SQLite::OPEN_READWRITE | SQLite::OPEN_NOMUTEX, patience);
         database->exec("PRAGMA synchronous = FULL");
+        database->exec(limitedLog);
         database->exec("PRAGMA foreign_keys = ON");
         return Catalogue(writer.path_, std::move(lock), std::move(database));
     } catch (const SQLite::Exception& exception) {

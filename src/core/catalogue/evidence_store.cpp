@@ -1,6 +1,7 @@
 #include "core/catalogue/evidence_store.h"
 
 #include "core/catalogue/filter_clause.h"
+#include "core/catalogue/findings.h"
 #include "core/catalogue/guarded.h"
 #include "core/evidence/packed_evidence.h"
 
@@ -182,45 +183,87 @@ Result<std::vector<std::pair<VolumeId, std::uint64_t>>> EvidenceStore::examinedB
     });
 }
 
+namespace {
+
+constexpr int comparableColumns = 17;
+
+/// Selects what `comparableFrom` reads, from holdings `h` and their evidence `e`.
+std::string comparableSelect(const FilterClause& isUnderLimit) {
+    return "SELECT h.id, h.volume, h.path, h.title, h.artist, h.codec, h.lossless, h.bitrate, h.duration, " +
+           isUnderLimit.sql() + ", e.verdict, e.sound, h.xxh3, e.payload, e.samples_md5, h.size, e.silent";
+}
+
+FilterClause underLimitClause(SQLite::Database& database) {
+    HoldingFilter low;
+    low.underLimit = true;
+    low.acceptedToo = true;
+    return {database, low};
+}
+
+ComparableHolding comparableFrom(SQLite::Statement& ask) {
+    ComparableHolding row{ask.getColumn(0).getInt64(),
+                          ask.getColumn(1).getInt64(),
+                          ask.getColumn(3).getString(),
+                          !ask.getColumn(3).getString().empty(),
+                          ask.getColumn(4).getString(),
+                          ask.getColumn(5).getString(),
+                          ask.getColumn(6).getInt() != 0,
+                          ask.getColumn(7).getInt64(),
+                          ask.getColumn(8).getDouble(),
+                          ask.getColumn(9).getInt() != 0,
+                          static_cast<VerdictClass>(ask.getColumn(10).getInt()),
+                          ask.getColumn(11).getInt() != 0,
+                          checksumOf(ask.getColumn(12)),
+                          static_cast<std::uint64_t>(ask.getColumn(15).getInt64()),
+                          checksumOf(ask.getColumn(13)),
+                          samplesOf(ask.getColumn(14)),
+                          ask.getColumn(16).getInt() != 0};
+    if (row.title.empty()) {
+        const BytePath path = bytesOf(ask.getColumn(2));
+        const auto name = nameOf(path);
+        row.title = std::string(name.substr(0, name.rfind('.')));
+    }
+    return row;
+}
+
+} // namespace
+
 Outcome EvidenceStore::eachComparable(const std::function<void(const ComparableHolding&)>& visit) const {
     return guarded(catalogue_, [&] {
-        HoldingFilter low;
-        low.underLimit = true;
-        low.acceptedToo = true;
-        const FilterClause clause(catalogue_.database(), low);
+        const auto clause = underLimitClause(catalogue_.database());
         SQLite::Statement ask(catalogue_.database(),
-                              "SELECT h.id, h.volume, h.path, h.title, h.artist, h.codec, h.lossless, "
-                              "h.bitrate, h.duration, " +
-                                  clause.sql() +
-                                  ", e.verdict, e.sound, h.xxh3, e.payload, e.samples_md5, h.size, e.silent "
-                                  "FROM holdings h JOIN evidence e ON e.holding = h.id "
-                                  "WHERE h.state = 0");
+                              comparableSelect(clause) +
+                                  " FROM holdings h JOIN evidence e ON e.holding = h.id WHERE h.state = 0");
         clause.bindTo(ask, 1);
         while (ask.executeStep()) {
-            ComparableHolding row{ask.getColumn(0).getInt64(),
-                                  ask.getColumn(1).getInt64(),
-                                  ask.getColumn(3).getString(),
-                                  !ask.getColumn(3).getString().empty(),
-                                  ask.getColumn(4).getString(),
-                                  ask.getColumn(5).getString(),
-                                  ask.getColumn(6).getInt() != 0,
-                                  ask.getColumn(7).getInt64(),
-                                  ask.getColumn(8).getDouble(),
-                                  ask.getColumn(9).getInt() != 0,
-                                  static_cast<VerdictClass>(ask.getColumn(10).getInt()),
-                                  ask.getColumn(11).getInt() != 0,
-                                  checksumOf(ask.getColumn(12)),
-                                  static_cast<std::uint64_t>(ask.getColumn(15).getInt64()),
-                                  checksumOf(ask.getColumn(13)),
-                                  samplesOf(ask.getColumn(14)),
-                                  ask.getColumn(16).getInt() != 0};
-            if (row.title.empty()) {
-                const BytePath path = bytesOf(ask.getColumn(2));
-                const auto name = nameOf(path);
-                row.title = std::string(name.substr(0, name.rfind('.')));
-            }
-            visit(row);
+            visit(comparableFrom(ask));
         }
+    });
+}
+
+Outcome
+EvidenceStore::eachSet(const std::function<void(const std::vector<ComparableHolding>&)>& visit) const {
+    return guarded(catalogue_, [&] {
+        const auto clause = underLimitClause(catalogue_.database());
+        SQLite::Statement ask(
+            catalogue_.database(),
+            comparableSelect(clause) +
+                ", s.id FROM copy_sets s CROSS JOIN set_members m ON m.set_id = s.id CROSS JOIN "
+                "holdings h ON h.id = m.holding AND h.state = 0 CROSS JOIN evidence e ON "
+                "e.holding = h.id WHERE s.sameness <> " +
+                std::to_string(static_cast<int>(Sameness::tagsOnly)) + " ORDER BY s.id");
+        clause.bindTo(ask, 1);
+        std::vector<ComparableHolding> members;
+        std::int64_t set = 0;
+        while (ask.executeStep()) {
+            if (const auto id = ask.getColumn(comparableColumns).getInt64(); id != set) {
+                visit(members);
+                members.clear();
+                set = id;
+            }
+            members.push_back(comparableFrom(ask));
+        }
+        visit(members);
     });
 }
 
@@ -235,16 +278,6 @@ Result<bool> EvidenceStore::isUnderLimit(HoldingId holding) const {
         clause.bindTo(ask, 1);
         ask.bind(1, holding); // the clause itself binds nothing
         return ask.executeStep();
-    });
-}
-
-Result<Fingerprint> EvidenceStore::fingerprintOf(HoldingId holding) const {
-    return guarded(catalogue_, [&]() -> Fingerprint {
-        SQLite::Statement ask(catalogue_.database(),
-                              "SELECT fingerprint FROM packed_evidence WHERE holding = ?");
-        ask.bind(1, holding);
-        return ask.executeStep() ? unpackFingerprint(bytesOf(ask.getColumn(0))).value_or(Fingerprint{})
-                                 : Fingerprint{};
     });
 }
 

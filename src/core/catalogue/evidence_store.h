@@ -90,7 +90,9 @@ class EvidenceStore {
     Result<std::vector<std::pair<VolumeId, std::uint64_t>>> examinedByVolume() const;
 
     Outcome eachComparable(const std::function<void(const ComparableHolding&)>& visit) const;
-    Result<Fingerprint> fingerprintOf(HoldingId holding) const;
+    /// The present, examined members of each copy set in turn; those of which only the tags look alike are no
+    /// set.
+    Outcome eachSet(const std::function<void(const std::vector<ComparableHolding>&)>& visit) const;
     /// Of many, in their order, as packFingerprint made them; empty where there is none.
     Result<std::vector<std::string>> packedFingerprints(std::span<const HoldingId> holdings) const;
     Outcome replaceBetterCopies(std::span<const BetterCopies> found) const;

@@ -105,8 +105,9 @@ Outcome Findings::markStale() const {
 }
 
 Outcome Findings::replace(std::span<const FoundSet> sets, std::span<const VolumeFigures> volumes,
-                          std::span<const FolderFigures> folders) const {
-    return guarded(catalogue_, [&] {
+                          std::span<const FolderFigures> folders,
+                          const std::function<Outcome()>& follow) const {
+    return guarded(catalogue_, [&]() -> Outcome {
         auto& database = catalogue_.database();
         WritingTransaction transaction(database);
         database.exec("DELETE FROM copy_sets; DELETE FROM set_members; DELETE FROM volume_figures; DELETE "
@@ -115,7 +116,11 @@ Outcome Findings::replace(std::span<const FoundSet> sets, std::span<const Volume
         insertSets(database, sets);
         insertVolumes(database, volumes);
         insertFolders(database, folders);
+        if (auto followed = follow(); !followed) {
+            return followed;
+        }
         transaction.commit();
+        return done();
     });
 }
 

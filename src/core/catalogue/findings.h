@@ -5,6 +5,7 @@
 #include "core/catalogue/holding_writer.h"
 #include "core/catalogue/records.h"
 
+#include <functional>
 #include <span>
 
 namespace sober {
@@ -114,9 +115,9 @@ class Findings {
     /// True where the catalogue has changed since the findings were made.
     Result<bool> areStale() const;
     Outcome markStale() const;
-    /// Replaces all findings at once; they are fresh afterwards.
+    /// Replaces all findings at once, with what `follow` makes of the new sets; they are fresh afterwards.
     Outcome replace(std::span<const FoundSet> sets, std::span<const VolumeFigures> volumes,
-                    std::span<const FolderFigures> folders) const;
+                    std::span<const FolderFigures> folders, const std::function<Outcome()>& follow) const;
 
     Result<std::vector<SetId>> setOrder(SetOrder order, const SetFilter& filter) const;
     Result<std::vector<CopySet>> sets(std::span<const SetId> ids) const;

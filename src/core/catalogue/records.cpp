@@ -12,6 +12,8 @@ std::string_view stateWord(HoldingState state) {
         return "written-off";
     case HoldingState::retired:
         return "retired";
+    case HoldingState::forgotten:
+        return "forgotten";
     case HoldingState::present:
         break;
     }

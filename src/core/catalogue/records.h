@@ -69,6 +69,7 @@ enum class HoldingState {
     missing = 1,
     writtenOff = 2,
     retired = 3,
+    forgotten = 4, ///< its volume was forgotten; only what the ledger says of it is left
 };
 
 /// As the command prints it.

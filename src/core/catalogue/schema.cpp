@@ -1,5 +1,7 @@
 #include "core/catalogue/schema.h"
 
+#include "core/catalogue/guarded.h"
+
 #include <array>
 
 namespace sober {
@@ -606,15 +608,51 @@ INSERT INTO services(kind, address) SELECT 'offer-shelf', min(address) FROM offe
 DROP TABLE offer_shelves;
 )sql";
 
-constexpr std::array<const char*, 17> steps{firstStep,    evidenceStep, copiesStep,  decidingStep, fixityStep,
+constexpr const char* landmarkStep = R"sql(
+CREATE TABLE landmark_owners(number INTEGER PRIMARY KEY AUTOINCREMENT, payload BLOB NOT NULL UNIQUE);
+CREATE TABLE landmark_runs(
+  run INTEGER PRIMARY KEY,
+  bits INTEGER NOT NULL,
+  landmarks INTEGER NOT NULL);
+CREATE TABLE landmark_buckets(place INTEGER PRIMARY KEY, landmarks BLOB NOT NULL);
+CREATE TABLE met_recordings(
+  first INTEGER NOT NULL,
+  second INTEGER NOT NULL,
+  offset INTEGER NOT NULL,
+  bit_errors REAL NOT NULL,
+  PRIMARY KEY(first, second)) WITHOUT ROWID;
+CREATE INDEX met_second ON met_recordings(second);
+ALTER TABLE ledger_lists ADD COLUMN base INTEGER REFERENCES ledger_actions(id);
+ALTER TABLE volumes ADD COLUMN forgotten INTEGER NOT NULL DEFAULT 0;
+CREATE INDEX holdings_sha256 ON holdings(sha256) WHERE sha256 IS NOT NULL;
+)sql";
+
+constexpr std::array<const char*, 18> steps{firstStep,    evidenceStep, copiesStep,  decidingStep, fixityStep,
                                             outsideStep,  playersStep,  consentStep, enginesStep,  searchStep,
                                             transferStep, salvageStep,  lendingStep, inboxStep,    offerStep,
-                                            latestStep,   serviceStep};
+                                            latestStep,   serviceStep,  landmarkStep};
 
 } // namespace
 
 std::span<const char* const> schemaSteps() {
     return steps;
+}
+
+void bringUpToDate(SQLite::Database& database) {
+    const auto steps = schemaSteps();
+    auto version = static_cast<std::size_t>(database.execAndGet("PRAGMA user_version").getInt());
+    if (version == steps.size()) {
+        return;
+    }
+    WritingTransaction transaction(database);
+    for (; version < steps.size(); ++version) {
+        database.exec(steps[version]);
+    }
+    database.exec("PRAGMA application_id = " + std::to_string(catalogueApplicationId));
+    database.exec("PRAGMA user_version = " + std::to_string(version));
+    transaction.commit();
+    // The header of the file itself must tell the version, not only its write-ahead log.
+    database.exec("PRAGMA wal_checkpoint(TRUNCATE)");
 }
 
 } // namespace sober

@@ -83,7 +83,7 @@ Result<std::vector<Volume>> Volumes::all() const {
             catalogue_.database(),
             "SELECT id, label, root, filesystem, within, root_inode, filesystem_type, leave_hidden, "
             "leave_patterns, min_size, max_size, max_depth, follow_links, effort, at_hand, capacity, "
-            "available, surveyed_at, away_since FROM volumes ORDER BY label");
+            "available, surveyed_at, away_since FROM volumes WHERE forgotten = 0 ORDER BY label");
         std::vector<Volume> volumes;
         while (ask.executeStep()) {
             volumes.push_back(volumeFrom(ask));
@@ -178,6 +178,23 @@ Outcome Volumes::update(const Volume& volume) const {
         change.bind(19, timeNow());
         change.bind(20, volume.id);
         change.exec();
+    });
+}
+
+Outcome Volumes::rename(const Volume& volume, const std::string& label) const {
+    const auto wanted = std::string(trimmed(label));
+    if (wanted.empty() || !isUtf8(wanted) || wanted.find_first_of("\n\r\t") != std::string::npos) {
+        return Error{Cause::invalid, volume.root, "A volume needs a label: one line of text."};
+    }
+    return guarded(catalogue_, [&]() -> Outcome {
+        if (wanted != volume.label && labelInUse(catalogue_.database(), wanted)) {
+            return Error{Cause::alreadyThere, volume.root, "Another volume is called " + wanted + " already."};
+        }
+        SQLite::Statement change(catalogue_.database(), "UPDATE volumes SET label = ? WHERE id = ?");
+        change.bind(1, wanted);
+        change.bind(2, volume.id);
+        change.exec();
+        return done();
     });
 }
 

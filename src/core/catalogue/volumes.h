@@ -12,12 +12,15 @@ class Volumes {
   public:
     explicit Volumes(const Catalogue& catalogue) : catalogue_(catalogue) {}
 
-    /// All of them, by label.
+    /// All of them, by label, without what was forgotten.
     Result<std::vector<Volume>> all() const;
     /// Takes a new volume in; its id is set in what comes back. A label already in use gets a number.
     Result<Volume> add(Volume volume) const;
     /// Writes everything but the id and what is mounted within; since when it is away is noted here.
     Outcome update(const Volume& volume) const;
+
+    /// Gives a volume another label; Cause::alreadyThere where another one has it.
+    Outcome rename(const Volume& volume, const std::string& label) const;
 
     /// Another file system that was mounted below a volume's root when that was surveyed.
     struct InnerMount {

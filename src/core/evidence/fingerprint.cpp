@@ -1,5 +1,6 @@
 #include "core/evidence/fingerprint.h"
 
+#include <algorithm>
 #include <bit>
 #include <chromaprint.h>
 #include <dlfcn.h>
@@ -76,6 +77,7 @@ std::optional<Fingerprint> unpackFingerprint(std::string_view packed) {
 
 FingerprintMatch matchFingerprints(const Fingerprint& first, const Fingerprint& second, int reach) {
     FingerprintMatch best;
+    std::vector<double> all;
     const auto firstLength = static_cast<int>(first.size());
     const auto secondLength = static_cast<int>(second.size());
     const int least = std::max(1, std::min(firstLength, secondLength) / 2);
@@ -91,9 +93,15 @@ FingerprintMatch matchFingerprints(const Fingerprint& first, const Fingerprint& 
                                        second[static_cast<std::size_t>(at - offset)]);
         }
         const double share = differing / (32.0 * (to - from));
+        all.push_back(share);
         if (share < best.bitErrors) {
-            best = {share, offset, static_cast<std::size_t>(to - from)};
+            best = {share, offset, static_cast<std::size_t>(to - from), best.usual};
         }
+    }
+    if (!all.empty()) {
+        const auto middle = all.begin() + static_cast<std::ptrdiff_t>(all.size() / 2);
+        std::ranges::nth_element(all, middle);
+        best.usual = *middle;
     }
     return best;
 }

@@ -11,22 +11,10 @@
 namespace sober {
 namespace {
 
-constexpr std::size_t apart = 6;        // words between both of a landmark: 0.74 s
-constexpr std::uint32_t keptOfLong = 8; // one landmark in so many
-constexpr std::size_t longFrom = 480;   // words: a minute
 constexpr std::size_t mostTogether = 24;
-constexpr std::size_t fewestWords = 24; // three seconds
+constexpr int fewestWords = 24; // three seconds
 constexpr std::uint32_t fewestShared = 2;
-constexpr std::size_t sampled = 256; // words that tell whether a fingerprint tells anything
-constexpr int looseness = 2;         // words by which landmarks may disagree on the offset
-
-/// Steps of a multiplicative hash (Knuth, The Art of Computer Programming 3, 6.4).
-std::uint32_t keyOf(std::uint32_t word, std::uint32_t later) {
-    std::uint64_t mixed = (static_cast<std::uint64_t>(word) << 32 | later) * 0x9E3779B97F4A7C15ULL;
-    mixed ^= mixed >> 29;
-    mixed *= 0xBF58476D1CE4E5B9ULL;
-    return static_cast<std::uint32_t>(mixed >> 32);
-}
+constexpr int looseness = 2; // words by which landmarks may disagree on the offset
 
 /// One landmark's word for a pair.
 struct Vote {
@@ -68,40 +56,22 @@ SOBER_WIDE int differingBits(const std::uint32_t* first, const std::uint32_t* se
 void FingerprintIndex::add(std::uint32_t first, std::span<const Fingerprint> recordings) {
     std::vector<std::vector<Landmark>> made(recordings.size());
     tbb::parallel_for(std::size_t{0}, recordings.size(), [&](std::size_t at) {
-        const auto& words = recordings[at];
-        if (!isTelling(words)) {
-            return;
-        }
-        const auto number = first + static_cast<std::uint32_t>(at);
-        const std::uint32_t kept = words.size() >= longFrom ? keptOfLong : 1;
-        for (const unsigned shift : {0U, 16U}) {
-            std::uint32_t before = 0;
-            for (std::size_t place = 0; place + 2 * apart < words.size(); ++place) {
-                const auto half = [&](std::size_t from) { return words[from] >> shift & 0xFFFFU; };
-                const auto now = half(place);
-                const auto soon = half(place + apart);
-                const auto later = half(place + 2 * apart);
-                const auto key = keyOf(now << 16 | soon, later << 1 | shift >> 4);
-                const bool plain = now == soon && soon == later;
-                if (!plain && key % kept == 0 && (place == 0 || key != before)) {
-                    made[at].push_back({key, number, static_cast<std::uint32_t>(place)});
-                }
-                before = key;
-            }
-        }
+        made[at] = landmarksOf(recordings[at], first + static_cast<std::uint32_t>(at));
     });
     for (const auto& landmarks : made) {
-        landmarks_.insert(landmarks_.end(), landmarks.begin(), landmarks.end());
+        add(landmarks);
     }
 }
 
-std::vector<FingerprintCandidate> FingerprintIndex::candidates() {
-    tbb::parallel_sort(landmarks_.begin(), landmarks_.end(), [](const Landmark& a, const Landmark& b) {
-        return std::tuple(a.key, a.number, a.position) < std::tuple(b.key, b.number, b.position);
-    });
+void FingerprintIndex::add(std::span<const Landmark> landmarks) {
+    landmarks_.insert(landmarks_.end(), landmarks.begin(), landmarks.end());
+}
+
+std::vector<FingerprintCandidate> FingerprintIndex::candidates(std::uint32_t from) {
+    tbb::parallel_sort(landmarks_.begin(), landmarks_.end());
     std::vector<Vote> votes;
     const auto vote = [&](const Landmark& a, const Landmark& b) {
-        if (a.number != b.number) {
+        if (a.number != b.number && b.number >= from) {
             votes.push_back(
                 {a.number, b.number, static_cast<int>(a.position) - static_cast<int>(b.position)});
         }
@@ -139,20 +109,6 @@ std::vector<FingerprintCandidate> FingerprintIndex::candidates() {
     return found;
 }
 
-bool isTelling(std::span<const std::uint32_t> words) {
-    if (words.size() < fewestWords) {
-        return false;
-    }
-    std::vector<std::uint32_t> sorted;
-    const std::size_t step = std::max<std::size_t>(1, words.size() / sampled);
-    for (std::size_t at = 0; at < words.size(); at += step) {
-        sorted.push_back(words[at]);
-    }
-    std::ranges::sort(sorted);
-    const auto distinct = static_cast<std::size_t>(std::ranges::unique(sorted).begin() - sorted.begin());
-    return distinct >= std::max<std::size_t>(8, sorted.size() / 16);
-}
-
 std::optional<FingerprintMatch> agreementNear(const Fingerprint& first, const Fingerprint& second,
                                               int offset) {
     const auto firstLength = static_cast<int>(first.size());
@@ -162,7 +118,7 @@ std::optional<FingerprintMatch> agreementNear(const Fingerprint& first, const Fi
     for (int at = offset - looseness; at <= offset + looseness; ++at) {
         const int from = std::max(0, at);
         const int to = std::min(firstLength, secondLength + at);
-        if (to - from < std::max(static_cast<int>(fewestWords), shorter * 6 / 10)) {
+        if (to - from < std::max(fewestWords, shorter * 6 / 10)) {
             continue;
         }
         const int differing = differingBits(first.data() + from, second.data() + (from - at),

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/evidence/fingerprint.h"
+#include "core/evidence/landmarks.h"
 
 #include <cstdint>
 #include <optional>
@@ -17,30 +17,21 @@ struct FingerprintCandidate {
     std::uint32_t landmarks = 0; ///< that agree on the offset
 };
 
-/// An inverted index over fingerprints: pairs are met through the landmarks that they share, so that no
-/// pair is compared without a reason. A landmark is one half of a word together with those three
-/// quarters of a second and a second and a half later; of long recordings every eighth is kept, told by its
-/// value, so that a part keeps the same ones as the whole.
+/// An inverted index over fingerprints: pairs are met through the landmarks that they share, so that no pair
+/// is compared without a reason.
 class FingerprintIndex {
   public:
     /// Adds recordings that are numbered from `first` on.
     void add(std::uint32_t first, std::span<const Fingerprint> recordings);
-    /// All candidates that share two landmarks at least, by number. Takes the index apart. Where very many
-    /// share a landmark each is held against its neighbours only, so that the work grows with the number of
-    /// fingerprints.
-    std::vector<FingerprintCandidate> candidates();
+    void add(std::span<const Landmark> landmarks);
+    /// All candidates that share two landmarks at least, by number, of which one is numbered `from` or
+    /// higher. Takes the index apart. Where very many share a landmark each is held against its neighbours
+    /// only, so that the work grows with the number of fingerprints.
+    std::vector<FingerprintCandidate> candidates(std::uint32_t from = 0);
 
   private:
-    struct Landmark {
-        std::uint32_t key;
-        std::uint32_t number;
-        std::uint32_t position;
-    };
     std::vector<Landmark> landmarks_;
 };
-
-/// Whether a fingerprint tells anything: silence and steady tones repeat one word for most of the time.
-bool isTelling(std::span<const std::uint32_t> words);
 
 /// How two fingerprints agree near an offset (as in FingerprintCandidate): the share of differing bits over
 /// all words that lie beside each other. Nothing where those are fewer than three seconds or than

@@ -11,14 +11,11 @@ namespace {
 
 constexpr std::size_t windowWords = 48; // about six seconds
 constexpr std::size_t leastWords = 8;   // different ones in a window: with fewer it is silence or a tone
-/// Share of differing bits. Windows of lossy copies cut at any place were measured at 0.15 at most, the best
-/// place of a window in another recording at 0.3 and more.
-constexpr double sharedErrors = 0.2;
 constexpr std::ptrdiff_t oneRow = 4; // words, half a second, by which an encoder or another tape may drift
 
 /// Where a window stands best in another recording; nothing where it does not.
 std::optional<std::size_t> placeOf(std::span<const std::uint32_t> window, const Fingerprint& other) {
-    auto least = static_cast<int>(sharedErrors * 32 * static_cast<double>(window.size()));
+    auto least = static_cast<int>(heardBitErrors * 32 * static_cast<double>(window.size()));
     std::optional<std::size_t> place;
     for (std::size_t at = 0; at + window.size() <= other.size(); ++at) {
         int errors = 0;

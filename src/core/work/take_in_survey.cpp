@@ -8,9 +8,10 @@ namespace sober {
 
 Result<bool> takeInSurvey(Catalogue& catalogue, const SurveyReport& report, RunControl& control,
                           const ProgressSink& onProgress) {
-    const bool readAny = !report.interrupted && report.bytesRead > 0;
+    // What is gone may have been what tied two others.
+    const bool changed = !report.interrupted && (report.bytesRead > 0 || report.missing > 0);
     const auto matched =
-        readAny ? matchRecordings(catalogue, control, onProgress) : Result<MatchReport>(MatchReport{});
+        changed ? matchRecordings(catalogue, control, onProgress) : Result<MatchReport>(MatchReport{});
     // Whatever failed before, what was surveyed is to be seen.
     RunControl toTheEnd;
     const auto read = readPlayers(catalogue, toTheEnd);

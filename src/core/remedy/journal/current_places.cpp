@@ -57,6 +57,7 @@ Result<PlacedAction> asPlacedNow(const Catalogue& catalogue, LedgerAction action
     const BytePath ending = "/" + holding.path;
     auto& here = placed.action;
     const auto& known = here.place.ends_with(ending) ? here.place : standsAt(here);
+    placed.forgotten = holding.state == HoldingState::forgotten;
     if (volume == volumes->end() || !known.ends_with(ending)) {
         return placed;
     }

@@ -10,6 +10,7 @@ struct PlacedAction {
     LedgerAction action;
     bool atHand = true;
     std::string volume = {}; ///< label
+    bool forgotten = false;  ///< its volume was
 };
 
 /// For what an action waits that an interruption has left, in a sentence.

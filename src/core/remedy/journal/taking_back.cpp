@@ -92,7 +92,7 @@ class TakingBack {
             }
             Doing doing;
             doing.action = std::move(placed->action);
-            if (const auto possible = whyNot(doing.action, placed->atHand, freed); possible) {
+            if (const auto possible = whyNot(*placed, doing.action, freed); possible) {
                 if (changesPlace(doing.action)) {
                     freed.insert(standsAt(doing.action));
                 }
@@ -114,9 +114,13 @@ class TakingBack {
         return doings.empty() ? done() : puttingBack_.record(doings);
     }
 
-    static Outcome whyNot(const LedgerAction& action, bool atHand,
+    static Outcome whyNot(const PlacedAction& placed, const LedgerAction& action,
                           const std::unordered_set<BytePath>& freed) {
-        if (!atHand && typeOf(action.kind).changesVolume()) {
+        if (placed.forgotten) {
+            return refusedError(action.place, fmt::format("{} cannot be put back: its volume was forgotten.",
+                                                          displayPath(action.place)));
+        }
+        if (!placed.atHand && typeOf(action.kind).changesVolume()) {
             return refusedError(action.place, fmt::format("{} cannot be put back now: its volume is away.",
                                                           displayPath(action.place)));
         }

@@ -1,0 +1,123 @@
+#include "core/catalogue/volume_leaving.h"
+
+#include "core/base/text.h"
+#include "core/catalogue/findings.h"
+#include "core/catalogue/guarded.h"
+
+#include <fmt/format.h>
+
+namespace sober {
+namespace {
+
+std::uint64_t countOf(SQLite::Database& database, const std::string& sql, VolumeId volume) {
+    SQLite::Statement ask(database, sql);
+    ask.bind(1, volume);
+    ask.executeStep();
+    return countAt(ask, 0);
+}
+
+/// Those of a volume, in a subquery.
+constexpr const char* itsHoldings = "(SELECT id FROM holdings WHERE volume = ?1)";
+
+/// What was noted of a volume's holdings and of itself. What the ledger, transfers and finds speak of stays.
+constexpr const char* forgetting[] = {
+    "DELETE FROM better_copies WHERE holding IN $ OR better IN $",
+    "DELETE FROM set_members WHERE holding IN $", "UPDATE set_decisions SET keeper = NULL WHERE keeper IN $",
+    "DELETE FROM evidence WHERE holding IN $", "DELETE FROM packed_evidence WHERE holding IN $",
+    "DELETE FROM blocks WHERE holding IN $", "DELETE FROM drifts WHERE holding IN $",
+    "DELETE FROM verified WHERE holding IN $", "DELETE FROM unreadable WHERE holding IN $",
+    "DELETE FROM search_pending WHERE holding IN $",
+    "DELETE FROM former_places WHERE volume = ?1 OR holding IN $",
+    "UPDATE list_references SET holding = NULL WHERE holding IN $",
+    "UPDATE finds SET holding = NULL WHERE holding IN $",
+    "DELETE FROM survey_changes WHERE volume = ?1 OR holding IN $",
+    "DELETE FROM survey_errors WHERE volume = ?1", "DELETE FROM passed_over WHERE volume = ?1",
+    "DELETE FROM volume_figures WHERE volume = ?1", "DELETE FROM folder_figures WHERE volume = ?1",
+    "DELETE FROM inner_mounts WHERE volume = ?1", "DELETE FROM policy_preferences WHERE volume = ?1",
+    "INSERT INTO search_index(search_index, rowid, text) SELECT 'delete', holding, text FROM search_texts "
+    "WHERE "
+    "holding IN $",
+    "DELETE FROM search_texts WHERE holding IN $",
+    "DELETE FROM holdings WHERE volume = ?1 AND id NOT IN (SELECT holding FROM ledger_actions WHERE holding "
+    "IS "
+    "NOT NULL) AND id NOT IN (SELECT source FROM transfer_items)",
+    "UPDATE holdings SET state = 4 WHERE volume = ?1",
+    // Labels are single: another volume may take this one's.
+    "UPDATE volumes SET forgotten = 1, at_hand = 0, filesystem = '', label = label || ' (forgotten ' || id "
+    "|| ')' "
+    "WHERE id = ?1"};
+
+std::string withHoldings(std::string sql) {
+    for (auto at = sql.find('$'); at != std::string::npos; at = sql.find('$')) {
+        sql.replace(at, 1, itsHoldings);
+    }
+    return sql;
+}
+
+} // namespace
+
+Result<VolumeLeaving> leavingOf(const Catalogue& catalogue, VolumeId volume) {
+    return guarded(catalogue, [&] {
+        auto& database = catalogue.database();
+        VolumeLeaving leaving;
+        SQLite::Statement all(
+            database, "SELECT count(*), coalesce(sum(size), 0) FROM holdings WHERE volume = ? AND state = 0");
+        all.bind(1, volume);
+        all.executeStep();
+        leaving.holdings = countAt(all, 0);
+        leaving.bytes = countAt(all, 1);
+        leaving.heldElsewhere =
+            countOf(database,
+                    "SELECT count(DISTINCT m.holding) FROM holdings h JOIN set_members m ON m.holding = h.id "
+                    "JOIN copy_sets s ON "
+                    "s.id = m.set_id WHERE h.volume = ?1 AND h.state = 0 AND s.sameness <> " +
+                        std::to_string(static_cast<int>(Sameness::tagsOnly)) +
+                        " AND EXISTS(SELECT 1 FROM set_members o JOIN holdings k ON k.id = o.holding WHERE "
+                        "o.set_id = "
+                        "m.set_id AND k.state = 0 AND k.volume <> ?1)",
+                    volume);
+        leaving.references = countOf(
+            database, withHoldings("SELECT count(*) FROM list_references WHERE holding IN $"), volume);
+        leaving.canBeUndone = countOf(
+            database, withHoldings("SELECT count(*) FROM ledger_actions WHERE step = 2 AND holding IN $"),
+            volume);
+        leaving.waiting =
+            countOf(database,
+                    withHoldings("SELECT count(*) FROM ledger_actions WHERE step IN (1, 4) AND holding IN $"),
+                    volume);
+        leaving.onDocket =
+            countOf(database, withHoldings("SELECT count(*) FROM docket WHERE holding IN $"), volume);
+        return leaving;
+    });
+}
+
+Outcome forgetVolume(const Catalogue& catalogue, const Volume& volume) {
+    const auto leaving = leavingOf(catalogue, volume.id);
+    if (!leaving) {
+        return leaving.error();
+    }
+    if (leaving->onDocket > 0) {
+        return refusedError(
+            volume.root, fmt::format("{} cannot be forgotten while the docket holds {} about it. Carry them "
+                                     "out or take them off first.",
+                                     volume.label, counted(leaving->onDocket, "action")));
+    }
+    if (leaving->waiting > 0) {
+        return refusedError(volume.root,
+                            fmt::format("{} cannot be forgotten while {} there to be settled.", volume.label,
+                                        counted(leaving->waiting, "action waits", "actions wait")));
+    }
+    return guarded(catalogue, [&] {
+        auto& database = catalogue.database();
+        WritingTransaction transaction(database);
+        for (const auto* sql : forgetting) {
+            SQLite::Statement forget(database, withHoldings(sql));
+            forget.bind(1, volume.id);
+            forget.exec();
+        }
+        database.exec("UPDATE freshness SET findings_stale = 1");
+        transaction.commit();
+    });
+}
+
+} // namespace sober
