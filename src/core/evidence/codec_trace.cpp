@@ -1,6 +1,7 @@
 #include "core/evidence/codec_trace.h"
 
 #include "core/evidence/celt_grid.h"
+#include "core/evidence/exact_repeats.h"
 #include "core/evidence/layer3_grid.h"
 #include "core/evidence/mdct_grid.h"
 #include "core/media/resample.h"
@@ -283,9 +284,7 @@ void lookFurther(std::span<const TraceSegment> segments, const TraceQuestion& qu
     }
 }
 
-} // namespace
-
-CodecTrace findCodecTrace(std::span<const TraceSegment> segments, const TraceQuestion& question) {
+CodecTrace findGrids(std::span<const TraceSegment> segments, const TraceQuestion& question) {
     CodecTrace trace;
     trace.segments = segments.size();
     if (segments.empty()) {
@@ -316,6 +315,24 @@ CodecTrace findCodecTrace(std::span<const TraceSegment> segments, const TraceQue
     if (question.ownCodec.empty() && trace.last && !trace.first && trace.last->codec == "mp3" &&
         trace.last->rate == question.rate) {
         trace.linesPerGranule = common.linesKept(segments, *trace.last);
+    }
+    return trace;
+}
+
+} // namespace
+
+CodecTrace findCodecTrace(std::span<const TraceSegment> segments, const TraceQuestion& question) {
+    auto trace = findGrids(segments, question);
+    const bool isLossless = question.ownCodec.empty();
+    if (trace.first || (isLossless && trace.last)) {
+        trace.repeats = exactRepeats(segments);
+    }
+    if (trace.repeats > 0) {
+        trace.first.reset();
+        trace.linesPerGranule = 0;
+        if (isLossless) {
+            trace.last.reset();
+        }
     }
     return trace;
 }

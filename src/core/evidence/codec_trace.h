@@ -15,6 +15,9 @@ struct CodecTrace {
     /// Of MPEG Layer III in a lossless file: lines that are not zero in a granule and channel; 0 where
     /// not looked at.
     double linesPerGranule = 0;
+    /// Samples after which the sound repeats itself where a grid was found that this may have made; such a
+    /// grid is left out. 0: none was.
+    std::size_t repeats = 0;
 };
 
 /// What is known of a file before its samples are looked at.

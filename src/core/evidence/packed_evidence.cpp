@@ -156,6 +156,7 @@ Json evidenceShape(const Evidence& evidence) {
               {"highest", trace.last ? Json() : optionalPeak(trace.highest)},
               {"segments", trace.segments},
               {"lines", trace.linesPerGranule},
+              {"repeats", trace.repeats},
               {"verdict",
                {static_cast<int>(verdict.verdict), verdict.confidence, verdict.sourceCodec,
                 verdict.sourceBitrate, verdict.reasons}}};
@@ -194,6 +195,7 @@ Evidence evidenceFrom(const Json& json) {
     trace.highest = trace.last ? trace.last : optionalPeakFrom(json.at("highest"));
     trace.segments = json.at("segments");
     trace.linesPerGranule = json.at("lines");
+    trace.repeats = json.value("repeats", std::size_t{0});
     const auto& verdict = json.at("verdict");
     evidence.verdict = {static_cast<VerdictClass>(verdict.at(0).get<int>()), verdict.at(1), verdict.at(2),
                         verdict.at(3), verdict.at(4)};

@@ -231,6 +231,12 @@ Verdict verdictOn(const VerdictEvidence& evidence) {
         verdict.reasons.push_back(gridSentence(*peak, evidence.trace.first ? "an earlier " : ""));
         return verdict;
     }
+    if (evidence.trace.repeats > 0) {
+        return undetermined(fmt::format(
+            "it repeats itself exactly every {} samples, as electronic tones do: an encoder's block "
+            "grid cannot be told from that",
+            evidence.trace.repeats));
+    }
     if (levelBetween(*evidence.spectrum, 8000, 12'000) < dullLevel) {
         return undetermined("there is too little sound above 8 kHz to tell; dull recordings are not accused");
     }
