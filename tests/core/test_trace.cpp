@@ -1,3 +1,4 @@
+#include "core/evidence/codec_trace.h"
 #include "core/evidence/layer3_grid.h"
 #include "core/evidence/mdct_grid.h"
 #include "support/examined.h"
@@ -205,4 +206,85 @@ TEST_CASE("a counting grid meets every coefficient once at every position") {
                                .epsilon(0.05));
         }
     }
+}
+
+namespace {
+
+constexpr int pieceSeconds = 4;
+
+/// A sound of an exact period, which goes on throughout.
+std::vector<float> repeated(const std::vector<float>& one) {
+    std::vector<float> sound;
+    for (std::size_t at = 0; at < pieceSeconds * std::size_t{44'100}; ++at) {
+        sound.push_back(one[at % one.size()]);
+    }
+    return sound;
+}
+
+std::vector<float> pulse(std::size_t period, std::size_t high) {
+    std::vector<float> one(period, -0.4F);
+    std::fill_n(one.begin(), high, 0.4F);
+    return one;
+}
+
+std::vector<float> click(std::size_t period, std::size_t width) {
+    std::vector<float> one(period, 0.0F);
+    std::fill_n(one.begin(), width, 0.7F);
+    return one;
+}
+
+std::vector<float> plus(std::vector<float> sound, const std::vector<float>& other) {
+    for (std::size_t at = 0; at < sound.size(); ++at) {
+        sound[at] += other[at];
+    }
+    return sound;
+}
+
+/// As a synthesiser's notes: each begins loud and decays.
+std::vector<float> decaying(std::vector<float> sound) {
+    constexpr std::size_t note = 11'025;
+    for (std::size_t at = 0; at < sound.size(); ++at) {
+        sound[at] *= std::exp(-4.0F * static_cast<float>(at % note) / note);
+    }
+    return sound;
+}
+
+} // namespace
+
+TEST_CASE("electronic sounds of exact periods are accused of nothing, whatever their blocks look like") {
+    std::vector<std::vector<float>> pieces;
+    for (const std::size_t period : {32U, 64U, 128U, 256U}) {
+        const auto table = whiteNoise(period, 0.2F, static_cast<unsigned>(period));
+        for (const auto& one : {pulse(period, period / 2), pulse(period, period / 4), table}) {
+            pieces.push_back(repeated(one));
+            pieces.push_back(decaying(repeated(one)));
+        }
+    }
+    const auto hiss = whiteNoise(pieceSeconds * std::size_t{44'100}, 0.0005F);
+    for (const std::size_t period : {512U, 576U, 1024U, 1152U}) {
+        for (const std::size_t width : {1U, 8U}) {
+            pieces.push_back(repeated(click(period, width)));
+        }
+        pieces.push_back(plus(repeated(click(period, 1)), hiss));
+    }
+    REQUIRE(pieces.size() >= 30);
+    int grids = 0;
+    for (std::size_t number = 0; number < pieces.size(); ++number) {
+        CAPTURE(number);
+        TraceSegmentPass pass;
+        feed(pass, pieces[number], 44'100, 1);
+        const auto trace = findCodecTrace(pass.finish(), {44'100, "", false});
+        CHECK_FALSE(trace.last.has_value());
+        CHECK_FALSE(trace.first.has_value());
+        grids += trace.repeats > 0 ? 1 : 0;
+    }
+    // They do look like grids: it is not for want of those.
+    CHECK(grids > 15);
+    // An encoder's grid in real music is still one.
+    const TempFolder folder;
+    writeRealMusic(folder / "a.wav");
+    through(folder / "a.wav", recipes().front(), folder / "b.flac");
+    const auto evidence = evidenceOf(folder / "b.flac");
+    CHECK(evidence.trace.repeats == 0);
+    CHECK(evidence.verdict.verdict == VerdictClass::transcoded);
 }

@@ -21,6 +21,10 @@ AskWindow::AskWindow(const Words& words, QWidget* parent) : QDialog(parent), lin
     layout->addWidget(explanation);
     line_->setEditable(true);
     line_->addItems(words.offered);
+    if (words.offered.isEmpty()) { // nothing to drop down
+        line_->setStyleSheet(QStringLiteral("QComboBox::drop-down { width: 0; border: none; } "
+                                            "QComboBox::down-arrow { image: none; }"));
+    }
     line_->setEditText(words.text);
     line_->setAccessibleName(words.title);
     layout->addWidget(line_);

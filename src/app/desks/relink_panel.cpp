@@ -28,7 +28,9 @@ QString percent(double confidence) {
 
 /// What happened to a rule's folder, after the words for where it is now.
 QString toText(const RelinkRule& rule, QString text) {
-    text += rule.kind == RelinkRuleKind::flattened      ? RelinkPanel::tr(", all in one folder")
+    // That folders went into the names says so already.
+    const bool isHeap = rule.kind == RelinkRuleKind::flattened && rule.naming.foldersUsed() == 0;
+    text += isHeap                                      ? RelinkPanel::tr(", all in one folder")
             : rule.kind == RelinkRuleKind::sortedByTags ? RelinkPanel::tr(", sorted by tags")
             : rule.kind == RelinkRuleKind::spelling     ? RelinkPanel::tr(", spelled otherwise")
                                                         : QString();

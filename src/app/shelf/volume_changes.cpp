@@ -19,7 +19,7 @@ namespace {
 QString leavingWords(const VolumeLeaving& leaving) {
     QStringList sentences;
     sentences << ForgetWindow::tr(
-                     "%1, %2, leave the catalogue with it: %3 also on another volume, %4 nowhere else.")
+                     "%1 (%2) leave the catalogue with it. %3 of them are on another volume too, %4 nowhere else.")
                      .arg(shown(counted(leaving.holdings, "holding")), shown(humanBytes(leaving.bytes)),
                           shown(humanCount(leaving.heldElsewhere)),
                           shown(humanCount(leaving.heldNowhereElse())));

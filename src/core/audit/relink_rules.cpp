@@ -249,7 +249,8 @@ std::string wordsOf(const RelinkRule& rule) {
     std::string words = displayPath(rule.from);
     words += " to ";
     words += displayPath(rule.to);
-    words += rule.kind == RelinkRuleKind::flattened      ? ", all in one folder"
+    // That folders went into the names says so already.
+    words += rule.kind == RelinkRuleKind::flattened && rule.naming.foldersUsed() == 0 ? ", all in one folder"
              : rule.kind == RelinkRuleKind::sortedByTags ? ", sorted by performer and album"
              : rule.kind == RelinkRuleKind::spelling     ? ", only the spelling differs"
                                                          : "";
