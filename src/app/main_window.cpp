@@ -1,19 +1,19 @@
 #include "app/main_window.h"
 
 #include "app/ask_path.h"
-#include "app/desks/claims_desk.h"
-#include "app/desks/condition_desk.h"
-#include "app/desks/copies_desk.h"
-#include "app/desks/disc_desk.h"
-#include "app/desks/find_desk.h"
-#include "app/desks/fixity_desk.h"
-#include "app/desks/intake_desk.h"
-#include "app/desks/ledger_desk.h"
-#include "app/desks/ledger_words.h"
-#include "app/desks/replacement_desk.h"
-#include "app/desks/salvage_desk.h"
-#include "app/desks/transfer_desk.h"
-#include "app/desks/whereabouts_desk.h"
+#include "app/desks/claims/claims_desk.h"
+#include "app/desks/condition/condition_desk.h"
+#include "app/desks/copies/copies_desk.h"
+#include "app/desks/disc/disc_desk.h"
+#include "app/desks/find/find_desk.h"
+#include "app/desks/fixity/fixity_desk.h"
+#include "app/desks/intake/intake_desk.h"
+#include "app/desks/intake/replacement_desk.h"
+#include "app/desks/ledger/ledger_desk.h"
+#include "app/desks/ledger/ledger_words.h"
+#include "app/desks/salvage/salvage_desk.h"
+#include "app/desks/transfer/transfer_desk.h"
+#include "app/desks/whereabouts/whereabouts_desk.h"
 #include "app/docket/docket_strip.h"
 #include "app/docket/docket_window.h"
 #include "app/docket/progress_strip.h"
@@ -279,9 +279,10 @@ void MainWindow::connectWork() {
                      report.interrupted ? tr("; cancelled, what was read is kept") : QString()));
     });
     connect(&workbench_, &Workbench::verified, this, [this](const VerifyReport& report) {
-        say(tr("Verified: %1 read, %2 as recorded, %3 not, %4 could not be read%5.")
+        say(tr("Verified: %1 read, %2 as recorded, %3 drifted; %4 missing, %5 could not be read%6.")
                 .arg(shown(counted(report.checked, "holding")), shown(humanCount(report.unchanged)),
-                     shown(humanCount(report.drift.size())), shown(humanCount(report.errors.size())),
+                     shown(humanCount(report.drifted())), shown(humanCount(report.missing())),
+                     shown(humanCount(report.errors.size())),
                      report.interrupted ? tr("; cancelled, the next goes on there") : QString()));
     });
     connect(&workbench_, &Workbench::sought, this, [this](const SeekReport& report) {

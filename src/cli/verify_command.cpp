@@ -86,9 +86,9 @@ int runVerify(const CommonOptions& common, const VerifyRequest& request, bool no
                 say("{:<14} healthy copy: {}\n", "", displayPath(path));
             }
         }
-        say("{} read ({}), {} as recorded, {} drifted, {} that could not be read\n",
+        say("{} read ({}), {} as recorded, {} drifted; {} missing, {} that could not be read\n",
             counted(report->checked, "holding"), humanBytes(report->bytesRead), humanCount(report->unchanged),
-            humanCount(report->drift.size()), humanCount(report->errors.size()));
+            humanCount(report->drifted()), humanCount(report->missing()), humanCount(report->errors.size()));
     }
     printErrors(report->errors);
     return report->interrupted ? exitInterrupted : report->errors.empty() ? exitDone : exitSomeUnread;

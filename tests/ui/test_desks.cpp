@@ -52,7 +52,7 @@ TEST_CASE("Condition's next steps lead to the desks, its notes can be narrowed")
     desktop.click(desktop.button("Look at"));
     CHECK(kind->currentText().startsWith("could not be read"));
     CHECK(notes->model()->rowCount() >= 4);
-    desktop.click(desktop.button("Look after 1 holding"));
+    desktop.click(desktop.button("Track down 1 missing holding"));
     CHECK(desktop.list("Missing holdings")->model()->rowCount() == 1);
     CHECK(desktop.cell("Missing holdings", 0, "Same bytes at") == "GANNET/Desktop/untitled.wav");
     desktop.press(Qt::Key_1, Qt::AltModifier);

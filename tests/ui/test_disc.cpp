@@ -2,9 +2,9 @@
 // the disk; names that are chosen and changed, services that are set up, a reading that is stopped and gone
 // on with.
 #include "app/charts/disc_band.h"
-#include "app/desks/disc_desk.h"
-#include "app/desks/disc_services_window.h"
-#include "app/desks/tag_table_window.h"
+#include "app/desks/disc/disc_desk.h"
+#include "app/desks/disc/disc_services_window.h"
+#include "app/desks/tags/tag_table_window.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/service_store.h"
 #include "support/run_program.h"

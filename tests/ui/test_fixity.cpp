@@ -206,7 +206,7 @@ TEST_CASE("what is missing is found in a folder that is no volume, and brought b
     desktop.press(Qt::Key_F5);
     desktop.settle();
     desktop.press(Qt::Key_1, Qt::AltModifier);
-    CHECK(desktop.button("Look after 1 holding that went missing") != nullptr);
+    CHECK(desktop.button("Track down 1 missing holding") != nullptr);
     desktop.press(Qt::Key_4, Qt::AltModifier);
     desktop.press(Qt::Key_L);
     auto* dialog = desktop.window().findChild<QFileDialog*>();

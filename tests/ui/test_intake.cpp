@@ -2,8 +2,8 @@
 // disk is looked at.
 #include "app/charts/arrival_chart.h"
 #include "app/desks/ask_window.h"
-#include "app/desks/intake_window.h"
-#include "app/desks/replace_window.h"
+#include "app/desks/intake/intake_window.h"
+#include "app/desks/intake/replace_window.h"
 #include "core/catalogue/docket_store.h"
 #include "ui/chart_probe.h"
 #include "ui/desktop.h"

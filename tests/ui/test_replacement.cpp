@@ -2,7 +2,7 @@
 // tags and lists and taken back, an offer is fetched and found false; the disk is looked at.
 #include "app/charts/arrival_chart.h"
 #include "app/desks/ask_window.h"
-#include "app/desks/replace_window.h"
+#include "app/desks/intake/replace_window.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/service_store.h"
 #include "core/remedy/journal/taking_back.h"

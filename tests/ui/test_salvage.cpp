@@ -2,8 +2,8 @@
 // at.
 #include "app/charts/byte_sheet.h"
 #include "app/charts/salvage_strip.h"
-#include "app/desks/bytes_window.h"
-#include "app/desks/write_image_window.h"
+#include "app/desks/salvage/bytes_window.h"
+#include "app/desks/salvage/write_image_window.h"
 #include "core/base/text.h"
 #include "ui/chart_probe.h"
 #include "ui/desktop.h"

@@ -1,6 +1,6 @@
 // The table of tags over the demo: typed into many cells by keys, filled, proposals taken, put on the docket,
 // and read by metaflac after it was carried out.
-#include "app/desks/tag_table_window.h"
+#include "app/desks/tags/tag_table_window.h"
 #include "core/catalogue/docket_store.h"
 #include "support/run_program.h"
 #include "ui/chart_probe.h"

@@ -1,5 +1,5 @@
-#include "app/desks/ledger_words.h"
-#include "app/desks/set_words.h"
+#include "app/desks/copies/set_words.h"
+#include "app/desks/ledger/ledger_words.h"
 #include "app/docket/progress_strip.h"
 #include "app/workbench.h"
 #include "core/catalogue/docket_store.h"

@@ -1,6 +1,6 @@
 #include "app/charts/set_chart.h"
 
-#include "app/desks/set_words.h"
+#include "app/desks/copies/set_words.h"
 #include "app/theme/marks.h"
 #include "app/theme/theme.h"
 #include "app/words.h"

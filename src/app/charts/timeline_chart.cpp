@@ -1,6 +1,6 @@
 #include "app/charts/timeline_chart.h"
 
-#include "app/desks/ledger_words.h"
+#include "app/desks/ledger/ledger_words.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
 

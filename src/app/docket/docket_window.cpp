@@ -1,7 +1,7 @@
 #include "app/docket/docket_window.h"
 
 #include "app/desks/desk.h"
-#include "app/desks/ledger_words.h"
+#include "app/desks/ledger/ledger_words.h"
 #include "app/docket/progress_strip.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
@@ -191,15 +191,12 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
 void DocketWindow::reload() {
     workbench_.ask<DocketReview>(
         this, [](const Catalogue& catalogue) { return reviewDocket(catalogue); },
-        [this](const DocketReview& review) { show(review); });
-    workbench_.ask<std::vector<ListDifference>>(
-        this,
-        [](const Catalogue& catalogue) {
-            const auto review = reviewDocket(catalogue);
-            return review ? listDifferences(catalogue, *review)
-                          : Result<std::vector<ListDifference>>(review.error());
-        },
-        [this](const std::vector<ListDifference>& differences) { showLines(differences); });
+        [this](const DocketReview& review) {
+            show(review);
+            workbench_.ask<std::vector<ListDifference>>(
+                this, [review](const Catalogue& catalogue) { return listDifferences(catalogue, review); },
+                [this](const std::vector<ListDifference>& differences) { showLines(differences); });
+        });
 }
 
 void DocketWindow::showLines(const std::vector<ListDifference>& differences) {

@@ -18,11 +18,11 @@ namespace {
 
 QString leavingWords(const VolumeLeaving& leaving) {
     QStringList sentences;
-    sentences << ForgetWindow::tr(
-                     "%1 (%2) leave the catalogue with it. %3 of them are on another volume too, %4 nowhere else.")
-                     .arg(shown(counted(leaving.holdings, "holding")), shown(humanBytes(leaving.bytes)),
-                          shown(humanCount(leaving.heldElsewhere)),
-                          shown(humanCount(leaving.heldNowhereElse())));
+    sentences
+        << ForgetWindow::tr(
+               "%1 (%2) leave the catalogue with it. %3 of them are on another volume too, %4 nowhere else.")
+               .arg(shown(counted(leaving.holdings, "holding")), shown(humanBytes(leaving.bytes)),
+                    shown(humanCount(leaving.heldElsewhere)), shown(humanCount(leaving.heldNowhereElse())));
     if (leaving.references > 0) {
         sentences << ForgetWindow::tr("%1 of players' lists lead there. The lists stay as they are.")
                          .arg(shown(counted(leaving.references, "reference")));

@@ -158,7 +158,7 @@ std::vector<std::string> keeperReasons(const Candidate& keeper, std::span<const 
         reasons.emplace_back("on a volume that is at hand");
     }
     if (!keeper.passing && beats([](const Candidate& other) { return other.passing; })) {
-        reasons.emplace_back("not in a folder for passing things");
+        reasons.emplace_back("not in a temporary place, such as downloads");
     }
     if (beats([&](const Candidate& other) { return other.tags < keeper.tags; })) {
         reasons.emplace_back("its tags say more");
@@ -247,7 +247,7 @@ MemberAdvice adviceFor(const Candidate& member, const Candidate& keeper, std::sp
                                  ? "the keeper's recording: " + comparisonWords(*comparison)
                                  : samenessWords(*link) + " as the keeper");
     if (member.passing && !keeper.passing) {
-        advice.reasons.emplace_back("lies in a folder for passing things");
+        advice.reasons.emplace_back("lies in a temporary place, such as downloads");
     }
     if (looksLikeSecondCopy(member.holding->path)) {
         advice.reasons.emplace_back("named as a second copy");

@@ -354,11 +354,10 @@ class Verifier {
 };
 
 std::string summaryOf(const VerifyReport& report) {
-    const auto missing = std::ranges::count(report.drift, DriftKind::missing, &FoundDrift::kind);
     return fmt::format("{} verified, {} unchanged, {} drifted, {} missing, {} unreadable{}",
                        counted(report.checked, "holding"), humanCount(report.unchanged),
-                       humanCount(report.drift.size() - static_cast<std::uint64_t>(missing)),
-                       humanCount(static_cast<std::uint64_t>(missing)), humanCount(report.errors.size()),
+                       humanCount(report.drifted()), humanCount(report.missing()),
+                       humanCount(report.errors.size()),
                        report.interrupted ? ", stopped before the end" : "");
 }
 

@@ -5,6 +5,7 @@
 #include "core/evidence/fixity_reading.h"
 #include "core/survey/verify_plan.h"
 
+#include <algorithm>
 #include <random>
 
 namespace sober {
@@ -36,6 +37,12 @@ struct VerifyReport {
     std::vector<FoundDrift> drift;
     std::vector<SurveyError> errors;
     bool interrupted = false;
+
+    /// Of the drift what could not be read because it is not there, and what was read and is another.
+    std::uint64_t missing() const {
+        return static_cast<std::uint64_t>(std::ranges::count(drift, DriftKind::missing, &FoundDrift::kind));
+    }
+    std::uint64_t drifted() const { return drift.size() - missing(); }
 };
 
 /// Reads holdings again and holds them against what was recorded. What differs is examined and written down

@@ -1,0 +1,621 @@
+#include "app/desks/claims/claims_desk.h"
+
+#include "app/charts/trace_chart.h"
+#include "app/desks/ask_window.h"
+#include "app/desks/file_manager.h"
+#include "app/desks/standing_list_box.h"
+#include "app/listening/listening_bar.h"
+#include "app/words.h"
+#include "core/catalogue/docket_store.h"
+#include "core/catalogue/holdings.h"
+#include "core/catalogue/volumes.h"
+#include "core/remedy/docket/review.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QScopedValueRollback>
+#include <QScrollArea>
+#include <QSettings>
+#include <QShortcut>
+#include <QSplitter>
+#include <QTimer>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace sober::app {
+namespace {
+
+/// The parts of a filter that one box chooses between.
+enum class Which {
+    all,
+    lossless,
+    lossy,
+    underLimit,
+    underLimitBetter,
+};
+
+Which whichOf(const HoldingFilter& filter) {
+    if (filter.underLimit) {
+        return filter.betterElsewhere ? Which::underLimitBetter : Which::underLimit;
+    }
+    return filter.kind == HoldingFilter::Kind::lossless ? Which::lossless
+           : filter.kind == HoldingFilter::Kind::lossy  ? Which::lossy
+                                                        : Which::all;
+}
+
+QString verdictsText(const std::vector<VerdictClass>& verdicts) {
+    QStringList words;
+    for (const auto verdict : verdicts) {
+        words << verdictWord(verdict);
+    }
+    return words.join(ClaimsDesk::tr(" or "));
+}
+
+QVariantList verdictData(const std::vector<VerdictClass>& verdicts) {
+    QVariantList data;
+    for (const auto verdict : verdicts) {
+        data << static_cast<int>(verdict);
+    }
+    return data;
+}
+
+constexpr std::size_t mostFolders = 300;
+
+} // namespace
+
+ClaimsDesk::ClaimsDesk(Workbench& workbench)
+    : Desk(workbench, tr("Claims"), tr("What is not what it says?")),
+      text_(new QLineEdit(this)),
+      volume_(new QComboBox(this)),
+      folder_(new QComboBox(this)),
+      codec_(new QComboBox(this)),
+      verdict_(new QComboBox(this)),
+      which_(new QComboBox(this)),
+      acceptedToo_(new QCheckBox(tr("accepted too"), this)),
+      lists_(new StandingListBox(workbench, this)),
+      map_(new ClaimsMap(this)),
+      count_(quietLabel({}, this)),
+      panel_(new EvidencePanel(workbench)) {
+    buildFilters();
+    buildLists();
+    buildButtons();
+}
+
+void ClaimsDesk::buildFilters() {
+    text_->setPlaceholderText(tr("Part of a path, title, artist"));
+    text_->setAccessibleName(tr("Filter by text"));
+    volume_->setAccessibleName(tr("Filter by volume"));
+    folder_->setAccessibleName(tr("Filter by folder"));
+    codec_->setAccessibleName(tr("Filter by codec"));
+    verdict_->setAccessibleName(tr("Filter by verdict"));
+    which_->setAccessibleName(tr("Filter by claim"));
+    acceptedToo_->setToolTip(
+        tr("Where verdicts or the limit are asked for: show those that were accepted as they are, too"));
+    using enum VerdictClass;
+    verdict_->addItem(tr("any verdict"), QVariantList());
+    for (const auto& verdicts :
+         {std::vector{doubtful, transcoded}, {transcoded}, {doubtful}, {undetermined}, {genuine}}) {
+        verdict_->addItem(verdictsText(verdicts), verdictData(verdicts));
+    }
+    which_->addItem(tr("any claim"), static_cast<int>(Which::all));
+    which_->addItem(tr("lossless"), static_cast<int>(Which::lossless));
+    which_->addItem(tr("lossy"), static_cast<int>(Which::lossy));
+    which_->addItem(tr("under the limit"), static_cast<int>(Which::underLimit));
+    which_->addItem(tr("under the limit, better copy elsewhere"), static_cast<int>(Which::underLimitBetter));
+    auto* filters = new QHBoxLayout;
+    filters->setSpacing(8);
+    filters->addWidget(text_, 1);
+    for (auto* box : {volume_, folder_, codec_, verdict_, which_}) {
+        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        box->setMinimumContentsLength(box == codec_ ? 6 : 9);
+        filters->addWidget(box);
+    }
+    filters->addWidget(acceptedToo_);
+    body()->addLayout(filters);
+    auto* typing = new QTimer(this);
+    typing->setSingleShot(true);
+    typing->setInterval(250);
+    connect(text_, &QLineEdit::textChanged, typing, qOverload<>(&QTimer::start));
+    connect(typing, &QTimer::timeout, this, [this] { reload(); });
+    for (auto* box : {volume_, folder_, codec_, verdict_, which_}) {
+        connect(box, &QComboBox::currentIndexChanged, this, [this, box] {
+            if (!filling_) {
+                if (box == volume_) {
+                    folder_->setCurrentIndex(0);
+                }
+                reload();
+            }
+        });
+    }
+    connect(acceptedToo_, &QCheckBox::toggled, this, [this] {
+        if (!filling_) {
+            reload();
+        }
+    });
+}
+
+void ClaimsDesk::buildLists() {
+    std::vector<Column<ClaimRow>> columns{
+        {tr("Verdict"),
+         [](const ClaimRow& row) {
+             if (row.onDocket) {
+                 return Cell{tr("to accept"), Mark::accepted, false, false, {}};
+             }
+             if (row.accepted) {
+                 return Cell{tr("accepted"), Mark::accepted, false, true, {}};
+             }
+             if (!row.evidence) {
+                 return Cell{tr("not examined"), Mark::none, false, true, {}};
+             }
+             const auto verdict = row.evidence->verdict.verdict;
+             return Cell{verdictWord(verdict), markOf(verdict), false, false, {}};
+         }},
+        {tr("Title"),
+         [](const ClaimRow& row) {
+             const auto& title = row.holding.tags.title;
+             return Cell{title.empty() ? shownPath(BytePath(nameOf(row.holding.path))) : shown(title),
+                         Mark::none, false, false, shownPath(joinPath(row.root, row.holding.path))};
+         }},
+        {tr("Claims"),
+         [](const ClaimRow& row) {
+             return Cell{claimWords(row.holding.claims), Mark::none, false, false, {}};
+         }},
+        {tr("Reaches"),
+         [](const ClaimRow& row) {
+             const bool known = row.evidence && row.evidence->bandwidth;
+             return Cell{known ? tr("%1 kHz").arg(row.evidence->bandwidth->cutoff / 1000, 0, 'f', 1)
+                               : QString(),
+                         Mark::none,
+                         false,
+                         false,
+                         {}};
+         },
+         true},
+        {tr("Was"),
+         [](const ClaimRow& row) {
+             if (!row.evidence || row.evidence->verdict.sourceCodec.empty()) {
+                 return Cell{};
+             }
+             const auto& verdict = row.evidence->verdict;
+             const QString codec = codecName(verdict.sourceCodec);
+             return Cell{verdict.sourceBitrate > 0 ? tr("%1 %2").arg(codec).arg(verdict.sourceBitrate / 1000)
+                                                   : codec,
+                         Mark::none,
+                         false,
+                         false,
+                         {}};
+         }},
+        {tr("Better"),
+         [](const ClaimRow& row) {
+             return row.better ? Cell{tr("elsewhere"), Mark::copies, false, false, {}} : Cell{};
+         }},
+        {tr("Volume"), [](const ClaimRow& row) {
+             return Cell{shown(row.volume) + (row.atHand ? QString() : tr(" (away)")),
+                         Mark::none,
+                         false,
+                         !row.atHand,
+                         {}};
+         }}};
+    rows_ = new IdListModel<ClaimRow>(workbench(), std::move(columns), &ClaimsDesk::fetchRows, this);
+    list_ = new ListView(tr("Holdings by their evidence, the worst first"), this);
+    list_->setModel(rows_);
+    list_->setWidths({128, 150, 104, 74, 76, 92, 70}, 1);
+    list_->setContextMenuPolicy(Qt::CustomContextMenu);
+    list_->setEmptyText(
+        tr("Nothing here. What a survey at full effort has examined is listed, the worst first."));
+
+    auto* left = new QWidget(this);
+    auto* leftLayout = new QVBoxLayout(left);
+    leftLayout->setContentsMargins(0, 0, 0, 0);
+    leftLayout->setSpacing(4);
+    auto* parted = new QSplitter(Qt::Vertical, left);
+    parted->setChildrenCollapsible(false);
+    auto* lower = new QWidget(parted);
+    auto* lowerLayout = new QVBoxLayout(lower);
+    lowerLayout->setContentsMargins(0, 0, 0, 0);
+    lowerLayout->setSpacing(4);
+    count_->setAccessibleName(tr("How many are shown"));
+    lowerLayout->addWidget(count_);
+    lowerLayout->addWidget(list_, 1);
+    parted->addWidget(map_);
+    parted->addWidget(lower);
+    parted->setSizes({300, 280});
+    leftLayout->addWidget(parted);
+
+    auto* scroll = new QScrollArea(this);
+    scroll->setWidgetResizable(true);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    panel_->setObjectName(QStringLiteral("desk"));
+    scroll->setWidget(panel_);
+    auto* split = new QSplitter(Qt::Horizontal, this);
+    split->setChildrenCollapsible(false);
+    split->addWidget(left);
+    split->addWidget(scroll);
+    split->setStretchFactor(0, 1);
+    split->setSizes({670, 370});
+    split->restoreState(QSettings().value(QStringLiteral("claims/split")).toByteArray());
+    connect(split, &QSplitter::splitterMoved, this,
+            [split] { QSettings().setValue(QStringLiteral("claims/split"), split->saveState()); });
+    body()->addWidget(split, 1);
+    setFocusProxy(list_);
+    connect(map_, &ClaimsMap::selectionChanged, this, [this] { showRows(); });
+    connect(map_, &ClaimsMap::chosen, this, [this](HoldingId holding) {
+        const auto at = std::ranges::find(rows_->ids(), holding);
+        if (at == rows_->ids().end()) {
+            map_->clearSelection();
+        }
+        const auto found = std::ranges::find(rows_->ids(), holding);
+        if (found != rows_->ids().end()) {
+            list_->selectRow(static_cast<int>(found - rows_->ids().begin()));
+        }
+    });
+    connect(list_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this] { askDetail(); });
+    connect(list_, &QWidget::customContextMenuRequested, this, [this](const QPoint& at) {
+        const int row = list_->rowAt(at.y());
+        if (const auto* here = row >= 0 ? rows_->row(row) : nullptr) {
+            showFileMenu(*this, joinPath(here->root, here->holding.path), list_->viewport()->mapToGlobal(at));
+        }
+    });
+}
+
+void ClaimsDesk::buildButtons() {
+    auto* accept = keyButton(tr("Accept…"), QKeySequence(Qt::Key_A), this);
+    accept->setToolTip(
+        tr("Keep the selected as they are, with a reason: they are not called in question again"));
+    auto* withdraw = keyButton(tr("Take back"), QKeySequence(Qt::Key_U), this);
+    withdraw->setToolTip(tr("Take the selected off the docket again"));
+    auto* better = keyButton(tr("Look for a better one"), QKeySequence(Qt::Key_B), this);
+    better->setToolTip(tr("What could take the place of the selected, among all holdings and on offer"));
+    connect(better, &QPushButton::clicked, this, [this] {
+        const auto* here = rows_->row(list_->currentRow());
+        emit replacementWanted(here != nullptr
+                                   ? QLatin1Char('"') + shownPath(BytePath(nameOf(here->holding.path))) +
+                                         QLatin1Char('"')
+                                   : QString());
+    });
+    auto* limits = new QPushButton(tr("Limits…"), this);
+    limits->setToolTip(tr("The bitrate under which a lossy file counts as low, for each codec"));
+    auto* keep = new QPushButton(tr("Keep as list…"), this);
+    keep->setToolTip(tr("Keep what is shown now as a standing list that is always current"));
+    auto* forget = new QPushButton(tr("Forget list"), this);
+    heading()->addWidget(lists_, 0, Qt::AlignBottom);
+    heading()->addWidget(keep, 0, Qt::AlignBottom);
+    heading()->addWidget(forget, 0, Qt::AlignBottom);
+    heading()->addWidget(limits, 0, Qt::AlignBottom);
+    auto* row = new QHBoxLayout;
+    row->setSpacing(8);
+    row->addWidget(accept);
+    row->addWidget(withdraw);
+    row->addWidget(better);
+    row->addStretch(1);
+    row->addWidget(quietLabel(
+        tr("In the picture: drag to select, wheel to come nearer, Shift and drag to move, Esc for all"),
+        this));
+    body()->addLayout(row);
+    forget->setEnabled(false);
+    auto* play = new QShortcut(QKeySequence(Qt::Key_P), this);
+    play->setContext(Qt::WidgetWithChildrenShortcut);
+    connect(play, &QShortcut::activated, this, [this] { panel_->listening().toggle(); });
+    connect(accept, &QPushButton::clicked, this, [this] { this->accept(); });
+    connect(withdraw, &QPushButton::clicked, this, [this] { this->withdraw(); });
+    connect(limits, &QPushButton::clicked, this, [this] { openLimits(); });
+    connect(keep, &QPushButton::clicked, this, [this] { keepList(); });
+    connect(forget, &QPushButton::clicked, this, [this] { forgetList(); });
+    connect(lists_, &StandingListBox::listChanged, this, [this, forget] {
+        const auto list = lists_->filter();
+        forget->setEnabled(list.has_value());
+        setFilter(list.value_or(HoldingFilter{}));
+    });
+}
+
+void ClaimsDesk::showList(const QString& name) {
+    lists_->choose(name);
+}
+
+HoldingFilter ClaimsDesk::filter() const {
+    HoldingFilter filter = beside_;
+    filter.text = text_->text().toStdString();
+    if (volume_->currentData().isValid()) {
+        filter.volume = volume_->currentData().toLongLong();
+        filter.folder = folder_->currentData().toByteArray().toStdString();
+    } else {
+        filter.volume.reset();
+        filter.folder.clear();
+    }
+    filter.codec = codec_->currentData().toString().toStdString();
+    filter.verdicts.clear();
+    for (const auto& verdict : verdict_->currentData().toList()) {
+        filter.verdicts.push_back(static_cast<VerdictClass>(verdict.toInt()));
+    }
+    const auto which = static_cast<Which>(which_->currentData().toInt());
+    filter.kind = which == Which::lossless ? HoldingFilter::Kind::lossless
+                  : which == Which::lossy  ? HoldingFilter::Kind::lossy
+                                           : HoldingFilter::Kind::any;
+    filter.underLimit = which == Which::underLimit || which == Which::underLimitBetter;
+    filter.betterElsewhere = which == Which::underLimitBetter;
+    filter.acceptedToo = acceptedToo_->isChecked();
+    return filter;
+}
+
+/// The boxes for volume, folder and codec are filled from the catalogue: what they shall show is kept until
+/// then.
+void ClaimsDesk::setFilter(const HoldingFilter& filter) {
+    {
+        const QScopedValueRollback filling(filling_, true);
+        const QSignalBlocker quiet(text_);
+        text_->setText(shown(filter.text));
+        const auto verdicts = verdictData(filter.verdicts);
+        if (verdict_->findData(verdicts) < 0) {
+            verdict_->addItem(verdictsText(filter.verdicts), verdicts);
+        }
+        verdict_->setCurrentIndex(verdict_->findData(verdicts));
+        which_->setCurrentIndex(which_->findData(static_cast<int>(whichOf(filter))));
+        acceptedToo_->setChecked(filter.acceptedToo);
+    }
+    wanted_ = filter;
+    beside_ = filter;
+    reload();
+}
+
+void ClaimsDesk::reload() {
+    lists_->reload();
+    auto asking = filter();
+    if (wanted_) {
+        asking = *wanted_;
+    }
+    workbench().ask<Seen>(
+        this, [asking](const Catalogue& catalogue) { return look(catalogue, asking); },
+        [this, asked = ++asked_](const Seen& seen) {
+            if (asked == asked_) {
+                take(seen);
+            }
+        });
+}
+
+void ClaimsDesk::reloadDecisions() {
+    reload();
+}
+
+Result<ClaimsDesk::Seen> ClaimsDesk::look(const Catalogue& catalogue, const HoldingFilter& filter) {
+    const EvidenceStore store(catalogue);
+    auto points = store.points(filter);
+    auto volumes = Volumes(catalogue).all();
+    auto codecs = store.codecs();
+    if (!points || !volumes || !codecs) {
+        return !points ? points.error() : !volumes ? volumes.error() : codecs.error();
+    }
+    Seen seen{std::move(*points), {}, std::move(*volumes), std::move(*codecs), {}};
+    std::unordered_set<HoldingId> examined;
+    for (const auto& point : seen.points) {
+        seen.ids.push_back(point.holding);
+        examined.insert(point.holding);
+    }
+    // What states less than its limit needs no examination to be found.
+    if (filter.underLimit) {
+        const auto meant = store.meant(filter);
+        if (!meant) {
+            return meant.error();
+        }
+        std::ranges::copy_if(*meant, std::back_inserter(seen.ids),
+                             [&](HoldingId holding) { return !examined.contains(holding); });
+    }
+    if (filter.volume) {
+        for (const int depth : {1, 2}) {
+            auto folders = Findings(catalogue).folderFigures(*filter.volume, depth);
+            if (!folders) {
+                return folders.error();
+            }
+            seen.folders.insert(seen.folders.end(), folders->begin(), folders->end());
+        }
+        std::ranges::sort(seen.folders, {}, &FolderFigures::path);
+        seen.folders.resize(std::min(seen.folders.size(), mostFolders));
+    }
+    return seen;
+}
+
+void ClaimsDesk::fillBoxes(const Seen& seen) {
+    const auto meant = wanted_ ? *wanted_ : filter();
+    wanted_.reset();
+    const QScopedValueRollback filling(filling_, true);
+    volume_->clear();
+    volume_->addItem(tr("all volumes"));
+    for (const auto& volume : seen.volumes) {
+        volume_->addItem(shown(volume.label), QVariant::fromValue<qlonglong>(volume.id));
+    }
+    volume_->setCurrentIndex(
+        meant.volume ? std::max(0, volume_->findData(QVariant::fromValue<qlonglong>(*meant.volume))) : 0);
+    folder_->clear();
+    folder_->addItem(tr("all folders"), QByteArray());
+    for (const auto& folder : seen.folders) {
+        if (!folder.path.empty()) {
+            folder_->addItem(shownPath(folder.path), QByteArray::fromStdString(folder.path));
+        }
+    }
+    folder_->setEnabled(meant.volume.has_value());
+    // Without either the accepted are shown like all others.
+    acceptedToo_->setEnabled(!meant.verdicts.empty() || meant.underLimit);
+    folder_->setCurrentIndex(std::max(0, folder_->findData(QByteArray::fromStdString(meant.folder))));
+    codec_->clear();
+    codec_->addItem(tr("all codecs"), QString());
+    for (const auto& codec : seen.codecs) {
+        codec_->addItem(codecName(codec), shown(codec));
+    }
+    codec_->setCurrentIndex(std::max(0, codec_->findData(shown(meant.codec))));
+    for (auto* box : {volume_, folder_, codec_}) {
+        box->view()->setMinimumWidth(box == folder_ ? 280 : 120);
+    }
+    which_->view()->setMinimumWidth(270);
+    verdict_->view()->setMinimumWidth(180);
+}
+
+void ClaimsDesk::take(const Seen& seen) {
+    fillBoxes(seen);
+    ids_ = seen.ids;
+    map_->setPoints(seen.points);
+    showRows();
+}
+
+void ClaimsDesk::showRows() {
+    const auto& selection = map_->selection();
+    std::vector<HoldingId> ids;
+    if (selection.empty()) {
+        ids = ids_;
+    } else {
+        std::ranges::copy_if(ids_, std::back_inserter(ids),
+                             [&](HoldingId holding) { return selection.contains(holding); });
+    }
+    count_->setText(selection.empty()
+                        ? tr("%1, the worst first").arg(shown(counted(ids.size(), "holding")))
+                        : tr("%1 of %2 selected in the picture, the worst first")
+                              .arg(shown(humanCount(ids.size())), shown(humanCount(ids_.size()))));
+    const int row = list_->currentRow();
+    if (ids == rows_->ids()) {
+        rows_->refresh();
+        askDetail();
+        return;
+    }
+    rows_->setIds(ids);
+    if (ids.empty()) {
+        askDetail();
+        return;
+    }
+    const auto still = std::ranges::find(ids, shown_);
+    list_->selectRow(still != ids.end() ? static_cast<int>(still - ids.begin())
+                                        : std::clamp(row, 0, static_cast<int>(ids.size()) - 1));
+}
+
+Result<std::vector<ClaimsDesk::ClaimRow>> ClaimsDesk::fetchRows(const Catalogue& catalogue,
+                                                                std::span<const HoldingId> ids) {
+    const EvidenceStore store(catalogue);
+    auto holdings = Holdings(catalogue).byIds(ids);
+    const auto volumes = Volumes(catalogue).all();
+    const auto standing = DocketStore(catalogue).standing(ids);
+    if (!holdings || !volumes || !standing) {
+        return !holdings ? holdings.error() : !volumes ? volumes.error() : standing.error();
+    }
+    std::vector<ClaimRow> rows;
+    for (auto& holding : *holdings) {
+        ClaimRow row;
+        if (const auto volume = std::ranges::find(*volumes, holding.volume, &Volume::id);
+            volume != volumes->end()) {
+            row.volume = volume->label;
+            row.root = volume->root;
+            row.atHand = volume->atHand;
+        }
+        auto evidence = store.of(holding.id);
+        const auto accepted = store.acceptanceOf(holding.id);
+        const auto better = store.betterThan(holding.id);
+        if (!evidence || !accepted || !better) {
+            return !evidence ? evidence.error() : !accepted ? accepted.error() : better.error();
+        }
+        row.evidence = std::move(*evidence);
+        row.accepted = accepted->has_value();
+        row.better = better->has_value();
+        row.onDocket = std::ranges::find(*standing, holding.id) != standing->end();
+        row.holding = std::move(holding);
+        rows.push_back(std::move(row));
+    }
+    return rows;
+}
+
+void ClaimsDesk::askDetail() {
+    const int row = list_->currentRow();
+    if (row < 0 || row >= static_cast<int>(rows_->ids().size())) {
+        shown_ = 0;
+        ++detailAsked_;
+        map_->setChosen(0);
+        panel_->setDetail(std::nullopt);
+        return;
+    }
+    shown_ = rows_->ids()[static_cast<std::size_t>(row)];
+    map_->setChosen(shown_);
+    workbench().ask<HoldingDetail>(
+        this, [holding = shown_](const Catalogue& catalogue) { return detailOfHolding(catalogue, holding); },
+        [this, asked = ++detailAsked_](const HoldingDetail& detail) {
+            if (asked == detailAsked_) {
+                panel_->setDetail(detail);
+            }
+        });
+}
+
+std::vector<HoldingId> ClaimsDesk::selected() const {
+    std::vector<HoldingId> ids;
+    for (const auto& index : list_->selectionModel()->selectedRows()) {
+        ids.push_back(rows_->ids()[static_cast<std::size_t>(index.row())]);
+    }
+    return ids;
+}
+
+void ClaimsDesk::accept() {
+    const auto ids = selected();
+    if (ids.empty()) {
+        return;
+    }
+    auto* window =
+        new AskWindow({tr("Accept as it is"),
+                       tr("%1 will stand on the docket. Once carried out, the recording is kept with your "
+                          "reason, wherever it moves, "
+                          "and is not called in question again. No file changes.")
+                           .arg(shown(counted(ids.size(), "acceptance"))),
+                       tr("Put on the docket"),
+                       {tr("a transfer from vinyl"), tr("a transfer from tape"), tr("a radio recording"),
+                        tr("nothing better exists"), tr("bought like this")},
+                       tr("nothing better exists")},
+                      this);
+    connect(window, &AskWindow::answered, this, [this, ids](const QString& reason) {
+        std::vector<DocketAction> actions;
+        for (const auto id : ids) {
+            actions.push_back({0, ActionKind::accept, id, reason.toStdString(), 0});
+        }
+        workbench().decide(
+            [actions](const Catalogue& catalogue) { return DocketStore(catalogue).add(actions); });
+    });
+    window->open();
+}
+
+void ClaimsDesk::withdraw() {
+    workbench().decide(
+        [ids = selected()](const Catalogue& catalogue) { return DocketStore(catalogue).remove(ids); });
+}
+
+void ClaimsDesk::keepList() {
+    const auto chosen = lists_->chosen();
+    auto* window = new AskWindow(
+        {tr("Keep as a standing list"),
+         tr("What the filters mean now is kept by this name. The list is looked up anew whenever it is "
+            "used, on every desk that has it."),
+         tr("Keep"),
+         {},
+         chosen ? shown(chosen->name) : QString()},
+        this);
+    connect(window, &AskWindow::answered, this, [this, filter = filter()](const QString& name) {
+        workbench().decide([filter, name = name.toStdString()](const Catalogue& catalogue) {
+            return StandingLists(catalogue).keep(name, filter);
+        });
+        showList(name);
+    });
+    window->open();
+}
+
+void ClaimsDesk::forgetList() {
+    if (const auto list = lists_->chosen()) {
+        workbench().decide(
+            [id = list->id](const Catalogue& catalogue) { return StandingLists(catalogue).remove(id); });
+    }
+}
+
+void ClaimsDesk::openLimits() {
+    workbench().ask<LimitsWindow::Limits>(
+        this, [](const Catalogue& catalogue) { return EvidenceStore(catalogue).bitrateLimits(); },
+        [this](const LimitsWindow::Limits& limits) {
+            (new LimitsWindow(workbench(), limits, this))->open();
+        });
+}
+
+} // namespace sober::app
