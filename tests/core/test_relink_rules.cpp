@@ -159,7 +159,7 @@ TEST_CASE("how names were made is inferred from files of the same content") {
          folder,
          "/m",
          "/m",
-         "named by old name without its number"},
+         "the number left out"},
         {"other separators, small letters and another format, also of folders",
          {{lostAt("/m/Big Sea/01 High Tide.wav"), fileAt("/n/big_sea/01_high_tide.flac")},
           {lostAt("/m/Big Sky/02 Low Cloud.wav"), fileAt("/n/big_sky/02_low_cloud.flac")},

@@ -279,8 +279,11 @@ std::string wordsOf(const Naming& naming) {
         return {};
     }
     std::string words;
-    if (naming.parts.size() == 1 && naming.parts.front() == NamePart::name) {
+    const auto only = naming.parts.size() == 1 ? std::optional(naming.parts.front()) : std::nullopt;
+    if (only == NamePart::name) {
         words = "the names written otherwise";
+    } else if (only == NamePart::unnumbered) {
+        words = "the number left out";
     } else {
         words = "named by ";
         for (std::size_t at = 0; at < naming.parts.size(); ++at) {
