@@ -25,6 +25,7 @@
 #include "core/base/text.h"
 #include "core/catalogue/catalogue_copy.h"
 #include "core/catalogue/volumes.h"
+#include "core/work/open_for_work.h"
 
 #include <QActionGroup>
 #include <QCloseEvent>
@@ -210,11 +211,13 @@ void MainWindow::bringCatalogueBackFrom() {
                [this](const BytePath& from) {
                    workbench_.tend([from](Catalogue& catalogue, RunControl& control,
                                           const ProgressSink& sink) -> Result<std::string> {
-                       const auto kept = bringCatalogueBack(catalogue, from, control, sink);
-                       return kept ? "The catalogue is what it was when it was saved. What it was before is "
-                                     "kept as " +
-                                         displayPath(*kept) + ". Survey the volumes to see what is there now."
-                                   : Result<std::string>(kept.error());
+                       const auto brought = bringBack(catalogue, from, control, sink);
+                       return brought
+                                  ? "The catalogue is what it was when it was saved. What it was before is "
+                                    "kept as " +
+                                        displayPath(brought->kept) +
+                                        ". Survey the volumes to see what is there now."
+                                  : Result<std::string>(brought.error());
                    });
                });
 }

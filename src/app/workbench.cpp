@@ -111,7 +111,12 @@ void Workbench::end() {
     control_.reset();
     emit longWorkChanged();
     QMetaObject::invokeMethod(
-        this, [this] { survey({}); }, Qt::QueuedConnection);
+        this,
+        [this] {
+            tend({});
+            survey({});
+        },
+        Qt::QueuedConnection);
 }
 
 void Workbench::pause() {
@@ -202,12 +207,17 @@ void Workbench::survey(std::vector<SurveyRequest> requests, std::function<Outcom
 }
 
 void Workbench::tend(Tending work) {
-    if (longWork_ != LongWork::none || !open_) {
+    if (work) {
+        tendingWaiting_.push_back(std::move(work));
+    }
+    if (longWork_ != LongWork::none || tendingWaiting_.empty() || !open_) {
         return;
     }
+    auto next = std::move(tendingWaiting_.front());
+    tendingWaiting_.erase(tendingWaiting_.begin());
     runLong(
         LongWork::catalogue,
-        [work = std::move(work), sink = progressSink()](Catalogue& catalogue, RunControl& control) {
+        [work = std::move(next), sink = progressSink()](Catalogue& catalogue, RunControl& control) {
             return work(catalogue, control, sink);
         },
         [this](const std::string& sentence) {

@@ -67,7 +67,9 @@ class Workbench : public QObject {
 
     LongWork longWork() const { return longWork_; }
     /// Long work is going on or waits for its turn.
-    bool isBusy() const { return longWork_ != LongWork::none || !surveysWaiting_.empty(); }
+    bool isBusy() const {
+        return longWork_ != LongWork::none || !surveysWaiting_.empty() || !tendingWaiting_.empty();
+    }
     /// Everything asked so far has been answered.
     bool isIdle() const { return unanswered_ == 0; }
     bool isPaused() const { return control_ && control_->isPaused(); }
@@ -78,7 +80,7 @@ class Workbench : public QObject {
     /// Surveys one after another; each ends with `surveyed` or `failed`. `first` is done before the first of
     /// these; where it fails they are left out.
     void survey(std::vector<SurveyRequest> requests, std::function<Outcome(const Catalogue&)> first = {});
-    /// Looks after the catalogue itself; `tended` with what was done, or `failed`.
+    /// Looks after the catalogue itself, after what is going on; `tended` with what was done, or `failed`.
     using Tending = std::function<Result<std::string>(Catalogue&, RunControl&, const ProgressSink&)>;
     void tend(Tending work);
     /// Reads holdings again; ends with `verified` or `failed`.
@@ -254,6 +256,7 @@ class Workbench : public QObject {
         std::function<Outcome(const Catalogue&)> first; ///< may be empty
     };
     std::vector<WaitingSurvey> surveysWaiting_;
+    std::vector<Tending> tendingWaiting_;
     std::shared_ptr<RunControl> control_;
     std::shared_ptr<std::optional<Catalogue>> writer_;
     std::shared_ptr<std::optional<Catalogue>> decider_;

@@ -3,6 +3,7 @@
 #include "cli/answers.h"
 #include "core/base/file_handle.h"
 #include "core/catalogue/catalogue_copy.h"
+#include "core/work/open_for_work.h"
 
 namespace sober::cli {
 
@@ -30,21 +31,25 @@ int runCatalogueSave(const CommonOptions& common, const BytePath& file, RunContr
 
 int runCatalogueBringBack(const CommonOptions& common, const BytePath& file, RunControl& control) {
     auto catalogue = Catalogue::openForWriting(common.catalogue);
-    const auto kept = [&] {
+    const auto brought = [&] {
         ProgressLine line(common.quiet);
-        return catalogue ? bringCatalogueBack(*catalogue, fromHere(file), control, std::ref(line))
-                         : Result<BytePath>(catalogue.error());
+        return catalogue ? bringBack(*catalogue, fromHere(file), control, std::ref(line))
+                         : Result<BroughtBack>(catalogue.error());
     }();
-    if (!kept) {
-        return kept.error().cause == Cause::interrupted ? exitInterrupted : fail(kept.error());
+    if (!brought) {
+        return brought.error().cause == Cause::interrupted ? exitInterrupted : fail(brought.error());
+    }
+    for (const auto& sentence : brought->recovered) {
+        sayOn(stderr, "{}\n", sentence);
     }
     if (common.json) {
-        printJson({{"schema", "sober.catalogue-brought-back/1"}, {"kept", percentEncodeOffending(*kept)}});
+        printJson(
+            {{"schema", "sober.catalogue-brought-back/1"}, {"kept", percentEncodeOffending(brought->kept)}});
     } else {
         say("The catalogue is what {} was. What it was before is kept as {}. Survey the volumes to see what "
             "is there "
             "now.\n",
-            displayPath(fromHere(file)), displayPath(*kept));
+            displayPath(fromHere(file)), displayPath(brought->kept));
     }
     return exitDone;
 }

@@ -41,8 +41,10 @@ Json leavingShape(const Volume& volume, const VolumeLeaving& leaving, bool forgo
             {"held_elsewhere", leaving.heldElsewhere},
             {"held_nowhere_else", leaving.heldNowhereElse()},
             {"references", leaving.references},
+            {"lists", leaving.lists},
             {"can_be_undone", leaving.canBeUndone},
             {"on_docket", leaving.onDocket},
+            {"transfers", leaving.transfers},
             {"waiting", leaving.waiting},
             {"forgotten", forgotten}};
 }
@@ -54,6 +56,10 @@ void sayLeaving(const Volume& volume, const VolumeLeaving& leaving) {
     if (leaving.references > 0) {
         say("{} of players {} there.\n", counted(leaving.references, "reference"),
             leaving.references == 1 ? "leads" : "lead");
+    }
+    if (leaving.lists > 0) {
+        say("{} of players {} on it; they stay theirs, and are read where they lie.\n",
+            counted(leaving.lists, "list"), leaving.lists == 1 ? "lies" : "lie");
     }
     if (leaving.canBeUndone > 0) {
         say("{} in the ledger could not be taken back any more.\n", counted(leaving.canBeUndone, "action"));
@@ -86,7 +92,7 @@ int runVolumesRename(const CommonOptions& common, const std::string& label, cons
     if (!volume) {
         return fail(volume.error());
     }
-    if (const auto renamed = Volumes(*catalogue).rename(*volume, newLabel); !renamed) {
+    if (const auto renamed = Volumes(*catalogue).relabel(*volume, newLabel); !renamed) {
         return fail(renamed.error());
     }
     return common.json ? runVolumes(common) : exitDone;
@@ -110,6 +116,9 @@ int runVolumesForget(const CommonOptions& common, const std::string& label, bool
         printJson(leavingShape(*volume, *leaving, now));
     } else {
         sayLeaving(*volume, *leaving);
+        if (const auto why = whyNotForgotten(*volume, *leaving); !why.empty()) {
+            say("{}\n", why);
+        }
         say("{}\n", now ? "It was forgotten. Nothing on it was changed."
                         : "Nothing was changed yet; --carry-out forgets it.");
     }

@@ -51,6 +51,12 @@ TEST_CASE("volumes are listed, renamed, forgotten only when asked to, and succee
     all.ask({"volumes", "rename", "nobody", "X"}, 1);
     CHECK(all.labels() == Labels{"Attic", "V"});
 
+    // What a transfer still takes from it is not let go of.
+    fs::create_directories(all / "T");
+    all.ask({"transfer", "plan", "--to", all / "T", "--volume", "V"});
+    CHECK(all.ask({"volumes", "forget", "V"})["transfers"] == 1);
+    all.ask({"volumes", "forget", "V", "--carry-out"}, 1);
+    all.ask({"transfer", "forget", "1"});
     const auto said = all.ask({"volumes", "forget", "V"});
     CHECK(said["schema"] == "sober.forgetting/1");
     CHECK(said["holdings"] == 2);

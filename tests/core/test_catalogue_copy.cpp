@@ -2,6 +2,7 @@
 #include "core/catalogue/catalogue_copy.h"
 #include "core/catalogue/ledger_store.h"
 #include "support/collection.h"
+#include "support/mounts.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"
 
@@ -83,6 +84,44 @@ TEST_CASE("what is no whole catalogue of ours is not brought back, and a stopped
         CHECK(entry.path().string().find("more") == std::string::npos);
         CHECK(entry.path().string().find(".part") == std::string::npos);
     }
+}
+
+TEST_CASE("a catalogue is saved onto a card with the rules of exFAT, and not at all where there is no room") {
+    if (!canMount() || run({"sh", "-c", "test -c /dev/fuse && command -v mount.exfat-fuse"}).code != 0) {
+        WARN("not run: nothing can be mounted here");
+        return;
+    }
+    Collection all;
+    RunControl control;
+    writeFile(all / "V/a.wav", smallWav(1));
+    all.survey("V");
+    TestMounts mounts;
+    mounts.mount({"-t", "tmpfs", "-o", "size=64k", "none", all / "full"});
+    const auto full = saveCatalogue(all.catalogue(), all / "full/c.sqlite", control, quiet);
+    REQUIRE_FALSE(full.ok());
+    CHECK(full.error().sentence.find("could not be saved") != std::string::npos);
+    CHECK(fs::is_empty(std::string(all / "full")));
+
+    REQUIRE(run({"truncate", "-s", "8M", all / "image"}).code == 0);
+    REQUIRE(run({"mkfs.exfat", all / "image"}).code == 0);
+    mounts.mount({"-t", "exfat-fuse", mounts.loop(all / "image"), all / "card"});
+    const auto saved = saveCatalogue(all.catalogue(), all / "card/c.sqlite", control, quiet);
+    INFO((saved ? std::string() : saved.error().sentence));
+    REQUIRE(saved.ok());
+    CHECK(holdingsIn(all / "card/c.sqlite") == 1);
+    CHECK(bringCatalogueBack(all.catalogue(), all / "card/c.sqlite", control, quiet).ok());
+}
+
+TEST_CASE("what stands beside the place of a saved catalogue is left alone") {
+    Collection all;
+    RunControl control;
+    writeFile(all / "saved.sqlite.part", "somebody's");
+    REQUIRE(saveCatalogue(all.catalogue(), all / "saved.sqlite", control, quiet).ok());
+    CHECK(readFile(all / "saved.sqlite.part") == "somebody's");
+    // The catalogue itself, by another name, is nothing to bring back.
+    fs::create_symlink(all.cataloguePath(), all / "by another name.sqlite");
+    CHECK(bringCatalogueBack(all.catalogue(), all / "by another name.sqlite", control, quiet).error().cause ==
+          Cause::invalid);
 }
 
 TEST_CASE("an older catalogue is kept as it was before it is brought up to date") {

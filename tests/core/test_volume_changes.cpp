@@ -46,10 +46,10 @@ using Labels = std::vector<std::string>;
 
 TEST_CASE("a volume is called otherwise, but never as another one or by nothing") {
     TwoVolumes all;
-    REQUIRE(Volumes(all.catalogue()).rename(all.volume("V"), "  The attic ").ok());
+    REQUIRE(Volumes(all.catalogue()).relabel(all.volume("V"), "  The attic ").ok());
     CHECK(all.labels() == Labels{"The attic", "W"});
     for (const auto* label : {"W", "", "  ", "two\nlines", "\xFF"}) {
-        CHECK_FALSE(Volumes(all.catalogue()).rename(all.volume("The attic"), label).ok());
+        CHECK_FALSE(Volumes(all.catalogue()).relabel(all.volume("The attic"), label).ok());
     }
     CHECK(all.labels() == Labels{"The attic", "W"});
 }
@@ -91,6 +91,25 @@ TEST_CASE(
     // The folder may be surveyed again, as a volume that nobody knew, under the same label.
     CHECK(all.survey("V").added == 3);
     CHECK(all.labels() == Labels{"V", "W"});
+}
+
+TEST_CASE("a player whose lists lie on a volume keeps them when that is forgotten") {
+    TwoVolumes all;
+    writeFile(all / "W/lists/card.m3u8", m3u({"../both.wav", "../gone.wav"}));
+    all.addPlayer("card", "W/lists");
+    all.read();
+    CHECK(all.figures("card").resolved == 1);
+    CHECK(leavingOf(all.catalogue(), all.volume("W").id)->lists == 1);
+    REQUIRE(forgetVolume(all.catalogue(), all.volume("W")).ok());
+    all.read();
+    CHECK(all.figures("card").references == 2);
+    CHECK(all.figures("card").resolved == 1);
+    // Also once it is a volume again, and when its list is written anew.
+    all.survey("W");
+    writeFile(all / "W/lists/card.m3u8", m3u({"../both.wav"}));
+    all.read();
+    CHECK(all.figures("card").references == 1);
+    CHECK(all.figures("card").resolved == 1);
 }
 
 TEST_CASE("another drive takes a volume's place with all that is known of it") {

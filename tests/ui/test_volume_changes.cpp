@@ -89,6 +89,10 @@ TEST_CASE("a volume on which the docket wants something is not forgotten") {
     openMenuOf(desktop, "Volume GANNET, at hand");
     desktop.chooseInPopup("Forget it");
     CHECK_FALSE(desktop.button("Forget this volume")->isEnabled());
+    CHECK(desktop.window()
+              .findChild<QLabel*>("what is lost")
+              ->text()
+              .contains("while the docket holds 1 action"));
     CHECK(labels(desktop) == Labels{"GANNET", "PETREL", "TERN"});
 }
 

@@ -133,7 +133,7 @@ void Shelf::openMenu(const Volume& volume, const QPoint& at) {
     auto* choices = menu->addAction(tr("What a survey takes in…"));
     connect(choices, &QAction::triggered, this, [this, volume] { openChoices(volume); });
     menu->addSeparator();
-    for (const auto& [name, change] : {std::pair{tr("Give it another label…"), &VolumeChanges::rename},
+    for (const auto& [name, change] : {std::pair{tr("Give it another label…"), &VolumeChanges::relabel},
                                        {tr("A copy has taken its place…"), &VolumeChanges::succeed},
                                        {tr("Forget it…"), &VolumeChanges::forget}}) {
         auto* action = menu->addAction(name);

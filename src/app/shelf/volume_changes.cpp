@@ -16,7 +16,7 @@
 namespace sober::app {
 namespace {
 
-QString leavingWords(const VolumeLeaving& leaving) {
+QString leavingWords(const Volume& volume, const VolumeLeaving& leaving) {
     QStringList sentences;
     sentences
         << ForgetWindow::tr(
@@ -27,15 +27,18 @@ QString leavingWords(const VolumeLeaving& leaving) {
         sentences << ForgetWindow::tr("%1 of players' lists lead there. The lists stay as they are.")
                          .arg(shown(counted(leaving.references, "reference")));
     }
+    if (leaving.lists > 0) {
+        sentences << ForgetWindow::tr(
+                         "%1 of players lie on it. They stay theirs, and are read where they lie.")
+                         .arg(shown(counted(leaving.lists, "list")));
+    }
     if (leaving.canBeUndone > 0) {
         sentences << ForgetWindow::tr("What was done there cannot be taken back any more: %1 of the ledger. "
                                       "Their history stays.")
                          .arg(shown(counted(leaving.canBeUndone, "action")));
     }
-    if (leaving.onDocket > 0 || leaving.waiting > 0) {
-        sentences << ForgetWindow::tr("Before that, %1 on the docket about it and %2 to be settled have to "
-                                      "be done or taken off.")
-                         .arg(shown(counted(leaving.onDocket, "action")), shown(humanCount(leaving.waiting)));
+    if (const auto why = whyNotForgotten(volume, leaving); !why.empty()) {
+        sentences << shown(why);
     }
     return sentences.join(QStringLiteral("\n\n"));
 }
@@ -63,9 +66,9 @@ ForgetWindow::ForgetWindow(Workbench& workbench, const Volume& volume, QWidget* 
     addEnding(*layout, this, done);
     workbench_.ask<VolumeLeaving>(
         this, [id = volume.id](const Catalogue& catalogue) { return leavingOf(catalogue, id); },
-        [words, done, this](const VolumeLeaving& leaving) {
-            words->setText(leavingWords(leaving));
-            done->setEnabled(leaving.onDocket == 0 && leaving.waiting == 0);
+        [words, done, volume, this](const VolumeLeaving& leaving) {
+            words->setText(leavingWords(volume, leaving));
+            done->setEnabled(whyNotForgotten(volume, leaving).empty());
             adjustSize();
         });
     connect(done, &QPushButton::clicked, this, [this, volume] {
@@ -79,7 +82,7 @@ ForgetWindow::ForgetWindow(Workbench& workbench, const Volume& volume, QWidget* 
     });
 }
 
-void VolumeChanges::rename(const Volume& volume) {
+void VolumeChanges::relabel(const Volume& volume) {
     auto* window = new AskWindow({tr("Another label for %1").arg(shown(volume.label)),
                                   tr("What it is called here; nothing on the drive is changed."),
                                   tr("Use this label"),
@@ -90,7 +93,7 @@ void VolumeChanges::rename(const Volume& volume) {
     connect(window, &AskWindow::answered, this, [this, volume](const QString& label) {
         workbench_.tend([volume, label = label.toStdString()](Catalogue& catalogue, RunControl&,
                                                               const ProgressSink&) -> Result<std::string> {
-            const auto renamed = Volumes(catalogue).rename(volume, label);
+            const auto renamed = Volumes(catalogue).relabel(volume, label);
             return renamed ? volume.label + " is called " + label + " now."
                            : Result<std::string>(renamed.error());
         });

@@ -28,7 +28,7 @@ class VolumeChanges : public QObject {
     VolumeChanges(Workbench& workbench, QWidget* window)
         : QObject(window), workbench_(workbench), window_(window) {}
 
-    void rename(const Volume& volume);
+    void relabel(const Volume& volume);
     /// Asks for the folder at which a copy of the volume's drive has taken its place.
     void succeed(const Volume& volume);
     void forget(const Volume& volume);

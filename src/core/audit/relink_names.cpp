@@ -16,8 +16,8 @@ struct Spelling {
     std::string_view written;
 };
 
-/// Common practice, no source.
-constexpr std::array<Spelling, 10> expansions{{{"ä", "ae"},
+/// Composed and, as some file systems write names, decomposed. Common practice, no source.
+constexpr std::array<Spelling, 18> expansions{{{"ä", "ae"},
                                                {"ö", "oe"},
                                                {"ü", "ue"},
                                                {"Ä", "Ae"},
@@ -26,7 +26,15 @@ constexpr std::array<Spelling, 10> expansions{{{"ä", "ae"},
                                                {"å", "aa"},
                                                {"Å", "Aa"},
                                                {"ø", "oe"},
-                                               {"Ø", "Oe"}}};
+                                               {"Ø", "Oe"},
+                                               {"a\u0308", "ae"},
+                                               {"o\u0308", "oe"},
+                                               {"u\u0308", "ue"},
+                                               {"A\u0308", "Ae"},
+                                               {"O\u0308", "Oe"},
+                                               {"U\u0308", "Ue"},
+                                               {"a\u030A", "aa"},
+                                               {"A\u030A", "Aa"}}};
 
 /// Lower-case Cyrillic as passports write it (ICAO Doc 9303, part 3, section 6, table B), from memory.
 constexpr std::array<Spelling, 34> latinLetters{

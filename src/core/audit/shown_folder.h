@@ -18,7 +18,7 @@ struct WantedFiles {
     std::map<std::uint64_t, std::map<Checksum128, std::vector<BytePath>>> contents;
 };
 
-/// A folder in which lost files may be, not catalogued, or not yet. It is listed once; files are opened only
+/// A folder in which what references lead to may lie, not catalogued, or not yet. It is listed once; files are opened only
 /// as more is known of what is looked for.
 class ShownFolder {
   public:

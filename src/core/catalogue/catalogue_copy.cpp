@@ -49,11 +49,19 @@ void removePart(const BytePath& part) {
     unlink((part + "-journal").c_str());
 }
 
-/// A copy under its name only once it is whole and on the medium.
+/// A name beside a file that is free.
+BytePath freeBeside(const BytePath& path, const std::string& ending) {
+    auto name = path + ending;
+    for (int number = 2; isTaken(name); ++number) {
+        name = fmt::format("{}{}-{}", path, ending, number);
+    }
+    return name;
+}
+
+/// A copy under its name only once it is whole and on the medium; what stands there is replaced.
 Outcome copyTo(const BytePath& to, SQLite::Database& from, const BytePath& fromPath, RunControl& control,
                const ProgressSink& onProgress) {
-    const BytePath part = to + ".part";
-    removePart(part);
+    const auto part = freeBeside(to, ".part");
     bool whole = false;
     try {
         SQLite::Database copy(part, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE | SQLite::OPEN_NOMUTEX,
@@ -83,16 +91,14 @@ Outcome copyTo(const BytePath& to, SQLite::Database& from, const BytePath& fromP
         removePart(part);
         return error;
     }
-    return flush(BytePath(parentOf(to)));
-}
-
-/// A name beside the catalogue that is free.
-BytePath freeBeside(const BytePath& path, const std::string& ending) {
-    auto name = path + ending;
-    for (int number = 2; isTaken(name); ++number) {
-        name = fmt::format("{}{}-{}", path, ending, number);
+    if (auto flushed = flush(BytePath(parentOf(to))); !flushed) {
+        return Error{
+            flushed.error().cause, to,
+            fmt::format("The catalogue was saved as {}, but it is not known whether its folder reached the "
+                        "medium: {}",
+                        displayPath(to), flushed.error().sentence)};
     }
-    return name;
+    return done();
 }
 
 /// Whether a file is a whole catalogue of this program's version or an older one.
@@ -127,7 +133,7 @@ Result<BytePath> bringCatalogueBack(Catalogue& catalogue, const BytePath& from, 
     if (!isTaken(from)) {
         return Error{Cause::notFound, from, "There is no " + displayPath(from) + "."};
     }
-    if (from == catalogue.path()) {
+    if (realPathOf(from) == realPathOf(catalogue.path())) {
         return Error{Cause::invalid, from, displayPath(from) + " is the catalogue itself."};
     }
     return guarded(catalogue, [&]() -> Result<BytePath> {
@@ -152,6 +158,7 @@ Result<BytePath> bringCatalogueBack(Catalogue& catalogue, const BytePath& from, 
 Outcome saveBeforeUpdate(SQLite::Database& database, const BytePath& path, std::size_t version) {
     RunControl toTheEnd;
     const auto kept = [&](std::size_t of) { return fmt::format("{}.before-{}", path, of); };
+    removePart(kept(version) + ".part"); // of an earlier start that was killed
     auto saved = copyTo(kept(version), database, path, toTheEnd, [](const Progress&) {});
     for (std::size_t older = 1; saved && older < version; ++older) {
         unlink(kept(older).c_str());

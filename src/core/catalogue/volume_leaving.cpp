@@ -22,30 +22,41 @@ constexpr const char* itsHoldings = "(SELECT id FROM holdings WHERE volume = ?1)
 /// What was noted of a volume's holdings and of itself. What the ledger, transfers and finds speak of stays.
 constexpr const char* forgetting[] = {
     "DELETE FROM better_copies WHERE holding IN $ OR better IN $",
-    "DELETE FROM set_members WHERE holding IN $", "UPDATE set_decisions SET keeper = NULL WHERE keeper IN $",
-    "DELETE FROM evidence WHERE holding IN $", "DELETE FROM packed_evidence WHERE holding IN $",
-    "DELETE FROM blocks WHERE holding IN $", "DELETE FROM drifts WHERE holding IN $",
-    "DELETE FROM verified WHERE holding IN $", "DELETE FROM unreadable WHERE holding IN $",
+    "DELETE FROM set_members WHERE holding IN $",
+    "UPDATE set_decisions SET keeper = NULL WHERE keeper IN $",
+    "DELETE FROM evidence WHERE holding IN $",
+    "DELETE FROM packed_evidence WHERE holding IN $",
+    "DELETE FROM blocks WHERE holding IN $",
+    "DELETE FROM drifts WHERE holding IN $",
+    "DELETE FROM verified WHERE holding IN $",
+    "DELETE FROM unreadable WHERE holding IN $",
     "DELETE FROM search_pending WHERE holding IN $",
     "DELETE FROM former_places WHERE volume = ?1 OR holding IN $",
     "UPDATE list_references SET holding = NULL WHERE holding IN $",
     "UPDATE finds SET holding = NULL WHERE holding IN $",
     "DELETE FROM survey_changes WHERE volume = ?1 OR holding IN $",
-    "DELETE FROM survey_errors WHERE volume = ?1", "DELETE FROM passed_over WHERE volume = ?1",
-    "DELETE FROM volume_figures WHERE volume = ?1", "DELETE FROM folder_figures WHERE volume = ?1",
-    "DELETE FROM inner_mounts WHERE volume = ?1", "DELETE FROM policy_preferences WHERE volume = ?1",
+    "DELETE FROM survey_errors WHERE volume = ?1",
+    "DELETE FROM passed_over WHERE volume = ?1",
+    "DELETE FROM volume_figures WHERE volume = ?1",
+    "DELETE FROM folder_figures WHERE volume = ?1",
+    "DELETE FROM inner_mounts WHERE volume = ?1",
+    "DELETE FROM policy_preferences WHERE volume = ?1",
+    // Players and their lists are no part of the volume: they are read where it was, whenever something is
+    // there.
+    "UPDATE OR IGNORE player_places SET volume = 0, path = CAST((SELECT rtrim(root, '/') FROM volumes "
+    "WHERE id = ?1) || CASE path WHEN x'' THEN '' ELSE '/' || path END AS BLOB) WHERE volume = ?1",
+    "UPDATE OR IGNORE lists SET volume = 0, path = CAST((SELECT rtrim(root, '/') FROM volumes WHERE id = ?1) "
+    "|| '/' || path AS BLOB) WHERE volume = ?1",
     "INSERT INTO search_index(search_index, rowid, text) SELECT 'delete', holding, text FROM search_texts "
-    "WHERE "
-    "holding IN $",
+    "WHERE holding IN $",
     "DELETE FROM search_texts WHERE holding IN $",
     "DELETE FROM holdings WHERE volume = ?1 AND id NOT IN (SELECT holding FROM ledger_actions WHERE holding "
-    "IS "
-    "NOT NULL) AND id NOT IN (SELECT source FROM transfer_items)",
+    "IS NOT NULL) AND id NOT IN (SELECT source FROM transfer_items)",
     "UPDATE holdings SET state = 4 WHERE volume = ?1",
     // Labels are single: another volume may take this one's.
     "UPDATE volumes SET forgotten = 1, at_hand = 0, filesystem = '', label = label || ' (forgotten ' || id "
-    "|| ')' "
-    "WHERE id = ?1"};
+    "|| ')' WHERE id = ?1",
+};
 
 std::string withHoldings(std::string sql) {
     for (auto at = sql.find('$'); at != std::string::npos; at = sql.find('$')) {
@@ -78,6 +89,7 @@ Result<VolumeLeaving> leavingOf(const Catalogue& catalogue, VolumeId volume) {
                     volume);
         leaving.references = countOf(
             database, withHoldings("SELECT count(*) FROM list_references WHERE holding IN $"), volume);
+        leaving.lists = countOf(database, "SELECT count(*) FROM lists WHERE volume = ?1", volume);
         leaving.canBeUndone = countOf(
             database, withHoldings("SELECT count(*) FROM ledger_actions WHERE step = 2 AND holding IN $"),
             volume);
@@ -85,10 +97,33 @@ Result<VolumeLeaving> leavingOf(const Catalogue& catalogue, VolumeId volume) {
             countOf(database,
                     withHoldings("SELECT count(*) FROM ledger_actions WHERE step IN (1, 4) AND holding IN $"),
                     volume);
+        leaving.transfers = countOf(
+            database,
+            withHoldings(
+                "SELECT count(*) FROM transfers t WHERE (t.state < 3 AND t.volume = ?1) OR (t.state < 2 AND "
+                "EXISTS(SELECT 1 FROM transfer_items i WHERE i.transfer = t.id AND i.source IN $))"),
+            volume);
         leaving.onDocket =
             countOf(database, withHoldings("SELECT count(*) FROM docket WHERE holding IN $"), volume);
         return leaving;
     });
+}
+
+std::string whyNotForgotten(const Volume& volume, const VolumeLeaving& leaving) {
+    const auto sentence = [&](const std::string& whilst, const char* first) {
+        return fmt::format("{} cannot be forgotten while {}. {}", volume.label, whilst, first);
+    };
+    return leaving.onDocket > 0
+               ? sentence(fmt::format("the docket holds {} about it", counted(leaving.onDocket, "action")),
+                          "Carry them out or take them off first.")
+           : leaving.transfers > 0
+               ? sentence(counted(leaving.transfers, "transfer from it or to it is not at its end",
+                                  "transfers from it or to it are not at their end"),
+                          "Run them to their end or forget them first.")
+           : leaving.waiting > 0 ? sentence(counted(leaving.waiting, "action waits there to be settled",
+                                                    "actions wait there to be settled"),
+                                            "The next work on it does that.")
+                                 : std::string();
 }
 
 Outcome forgetVolume(const Catalogue& catalogue, const Volume& volume) {
@@ -96,16 +131,8 @@ Outcome forgetVolume(const Catalogue& catalogue, const Volume& volume) {
     if (!leaving) {
         return leaving.error();
     }
-    if (leaving->onDocket > 0) {
-        return refusedError(
-            volume.root, fmt::format("{} cannot be forgotten while the docket holds {} about it. Carry them "
-                                     "out or take them off first.",
-                                     volume.label, counted(leaving->onDocket, "action")));
-    }
-    if (leaving->waiting > 0) {
-        return refusedError(volume.root,
-                            fmt::format("{} cannot be forgotten while {} there to be settled.", volume.label,
-                                        counted(leaving->waiting, "action waits", "actions wait")));
+    if (auto why = whyNotForgotten(volume, *leaving); !why.empty()) {
+        return refusedError(volume.root, std::move(why));
     }
     return guarded(catalogue, [&] {
         auto& database = catalogue.database();

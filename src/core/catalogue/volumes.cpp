@@ -181,7 +181,7 @@ Outcome Volumes::update(const Volume& volume) const {
     });
 }
 
-Outcome Volumes::rename(const Volume& volume, const std::string& label) const {
+Outcome Volumes::relabel(const Volume& volume, const std::string& label) const {
     const auto wanted = std::string(trimmed(label));
     if (wanted.empty() || !isUtf8(wanted) || wanted.find_first_of("\n\r\t") != std::string::npos) {
         return Error{Cause::invalid, volume.root, "A volume needs a label: one line of text."};

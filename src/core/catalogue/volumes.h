@@ -20,7 +20,7 @@ class Volumes {
     Outcome update(const Volume& volume) const;
 
     /// Gives a volume another label; Cause::alreadyThere where another one has it.
-    Outcome rename(const Volume& volume, const std::string& label) const;
+    Outcome relabel(const Volume& volume, const std::string& label) const;
 
     /// Another file system that was mounted below a volume's root when that was surveyed.
     struct InnerMount {

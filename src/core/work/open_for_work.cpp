@@ -1,6 +1,7 @@
 #include "core/work/open_for_work.h"
 
 #include "core/audit/refresh_findings.h"
+#include "core/catalogue/catalogue_copy.h"
 #include "core/catalogue/findings.h"
 #include "core/catalogue/ledger_store.h"
 #include "core/players/read_players.h"
@@ -100,6 +101,19 @@ Result<LookedAgain> lookAgain(Catalogue& catalogue) {
     const auto refreshed = recovered ? refreshFindings(catalogue) : Outcome(recovered.error());
     return refreshed ? Result(LookedAgain{*changed, std::move(recovered->settled)})
                      : Result<LookedAgain>(refreshed.error());
+}
+
+Result<BroughtBack> bringBack(Catalogue& catalogue, const BytePath& saved, RunControl& control,
+                              const ProgressSink& onProgress) {
+    auto kept = bringCatalogueBack(catalogue, saved, control, onProgress);
+    if (!kept) {
+        return kept.error();
+    }
+    const auto looked = lookForVolumesAndMark(catalogue);
+    auto recovered = looked ? recover(catalogue) : Result<Recovered>(looked.error());
+    const auto refreshed = recovered ? refreshFindings(catalogue) : Outcome(recovered.error());
+    return refreshed ? Result(BroughtBack{std::move(*kept), std::move(recovered->settled)})
+                     : Result<BroughtBack>(refreshed.error());
 }
 
 } // namespace sober

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/base/run_control.h"
 #include "core/catalogue/catalogue.h"
 
 #include <vector>
@@ -31,6 +32,16 @@ struct LookedAgain {
     bool volumesChanged = false;
     std::vector<std::string> recovered;
 };
+
+struct BroughtBack {
+    BytePath kept;                      ///< what the catalogue was just before
+    std::vector<std::string> recovered; ///< sentences as when opening
+};
+
+/// Makes the catalogue what a saved one was, looks which volumes are at hand by now, and ends what an
+/// interruption had left when it was saved.
+Result<BroughtBack> bringBack(Catalogue& catalogue, const BytePath& saved, RunControl& control,
+                              const ProgressSink& onProgress);
 
 /// Looks for volumes that came or went, settles what waited for them, and brings the findings up to date.
 Result<LookedAgain> lookAgain(Catalogue& catalogue);

@@ -20,11 +20,8 @@ Result<Succession> compareWith(const Catalogue& catalogue, const Volume& volume,
         if (holding.volume != volume.id) {
             return;
         }
-        ++succession.holdings;
         const auto stamp = stampAt(joinPath(folder, holding.path));
-        ++(!stamp                        ? succession.notThere
-           : stamp->size == holding.size ? succession.there
-                                         : succession.otherSize);
+        succession.add(holding.size, stamp ? std::optional(stamp->size) : std::nullopt);
     });
     return walked ? Result<Succession>(succession) : walked.error();
 }
@@ -44,11 +41,8 @@ Result<Succession> compareCatalogued(const Catalogue& catalogue, const Volume& v
         }
     });
     for (const auto& [path, size] : there) {
-        ++succession.holdings;
         const auto same = known.find(path);
-        ++(same == known.end()    ? succession.notThere
-           : same->second == size ? succession.there
-                                  : succession.otherSize);
+        succession.add(size, same != known.end() ? std::optional(same->second) : std::nullopt);
     }
     return walked ? Result<Succession>(succession) : walked.error();
 }

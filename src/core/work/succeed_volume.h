@@ -3,6 +3,8 @@
 #include "core/catalogue/catalogue.h"
 #include "core/catalogue/records.h"
 
+#include <optional>
+
 namespace sober {
 
 /// How a folder compares with what is catalogued of a volume: the present holdings, place by place.
@@ -12,6 +14,11 @@ struct Succession {
     std::uint64_t otherSize = 0;
     std::uint64_t notThere = 0;
 
+    /// Counts a holding of this size at whose place one of that size stands, or none.
+    void add(std::uint64_t size, std::optional<std::uint64_t> found) {
+        ++holdings;
+        ++(!found ? notThere : *found == size ? there : otherSize);
+    }
     /// Four of five, as volumes are recognised without a UUID too.
     bool isLikely() const { return holdings > 0 && there * 5 >= holdings * 4; }
 };
