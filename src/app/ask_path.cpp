@@ -38,10 +38,12 @@ void askForFile(QWidget* parent, const QString& title, const BytePath& startIn, 
     start(*dialog, startIn);
 }
 
-void askWhereToWrite(QWidget* parent, const QString& title, const BytePath& startIn, OnPath then) {
+void askWhereToWrite(QWidget* parent, const QString& title, const BytePath& startIn, OnPath then,
+                     const QString& name) {
     auto* dialog = asking(parent, title, std::move(then));
     dialog->setAcceptMode(QFileDialog::AcceptSave);
     dialog->setOption(QFileDialog::DontConfirmOverwrite);
+    dialog->selectFile(name);
     start(*dialog, startIn);
 }
 

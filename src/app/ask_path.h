@@ -15,7 +15,8 @@ using OnPath = std::function<void(const BytePath&)>;
 void askForFolder(QWidget* parent, const QString& title, OnPath then);
 /// A file or a device; `startIn` is the folder that is shown first, "" leaves that open.
 void askForFile(QWidget* parent, const QString& title, const BytePath& startIn, OnPath then);
-/// What is to be written; that something stands there already is not asked about.
-void askWhereToWrite(QWidget* parent, const QString& title, const BytePath& startIn, OnPath then);
+/// What is to be written; that something stands there already is not asked about. `name` is offered.
+void askWhereToWrite(QWidget* parent, const QString& title, const BytePath& startIn, OnPath then,
+                     const QString& name = {});
 
 } // namespace sober::app

@@ -18,6 +18,7 @@
 #include "app/docket/docket_window.h"
 #include "app/docket/progress_strip.h"
 #include "app/docket/schedule_window.h"
+#include "app/report_window.h"
 #include "app/shelf/shelf.h"
 #include "app/shelf/spine.h"
 #include "app/theme/theme.h"
@@ -25,6 +26,7 @@
 #include "core/base/text.h"
 #include "core/catalogue/catalogue_copy.h"
 #include "core/catalogue/volumes.h"
+#include "core/work/make_report.h"
 #include "core/work/open_for_work.h"
 
 #include <QActionGroup>
@@ -164,6 +166,8 @@ void MainWindow::buildMenus() {
     collection->addSeparator();
     collection->addAction(tr("&Check on a schedule…"), QKeySequence(Qt::CTRL | Qt::Key_T), this,
                           &MainWindow::openSchedule);
+    collection->addAction(tr("Make a &report…"), QKeySequence(Qt::CTRL | Qt::Key_R), this,
+                          [this] { makeReportOfIt(); });
     collection->addSeparator();
     collection->addAction(tr("Sa&ve the catalogue…"), this, [this] { saveCatalogueAs(); });
     collection->addAction(tr("&Bring a saved catalogue back…"), this, [this] { bringCatalogueBackFrom(); });
@@ -193,6 +197,24 @@ void MainWindow::buildMenus() {
         action->setChecked(Theme::paper() == paper);
         papers->addAction(action);
     }
+}
+
+void MainWindow::makeReportOfIt() {
+    auto* window = new ReportWindow(this);
+    connect(window, &ReportWindow::wanted, this, [this](const ReportChoices& choices, ReportForm form) {
+        askWhereToWrite(
+            this, tr("Write the report to"), {},
+            [this, choices, form](const BytePath& to) {
+                workbench_.tend([choices, form, to](Catalogue& catalogue, RunControl& control,
+                                                    const ProgressSink& sink) -> Result<std::string> {
+                    const auto made = makeReport(catalogue, choices, form, to, control, sink);
+                    return made ? "The report was written to " + displayPath(to) + "."
+                                : Result<std::string>(made.error());
+                });
+            },
+            reportFileName(form));
+    });
+    window->open();
 }
 
 void MainWindow::saveCatalogueAs() {

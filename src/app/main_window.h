@@ -53,6 +53,7 @@ class MainWindow : public QMainWindow {
   private:
     void buildFrame();
     void buildMenus();
+    void makeReportOfIt();
     void saveCatalogueAs();
     void bringCatalogueBackFrom();
     void connectWork();

@@ -193,7 +193,7 @@ int runCopies(const CommonOptions& common) {
     }
     for (const auto& shown : *sets) {
         say("{} of up to {}, {}, {} can be freed\n", counted(shown.members.size(), "holding"),
-            humanBytes(shown.set.size), samenessWords(shown.set.sameness), humanBytes(reclaimableOf(shown)));
+            humanBytes(shown.set.size), samenessWords(shown.set.sameness), humanBytes(freedByAdvice(shown)));
         for (std::size_t i = 0; i < shown.members.size(); ++i) {
             say("  {:<7} {}\n", word(shown.advice[i].advice),
                 displayPath(absolutePath(shown.members[i], *volumes)));

@@ -6,18 +6,6 @@
 
 namespace sober::cli {
 
-std::string_view word(Advice advice) {
-    switch (advice) {
-    case Advice::keep:
-        return "keep";
-    case Advice::retire:
-        return "retire";
-    case Advice::decide:
-        break;
-    }
-    return "decide";
-}
-
 BytePath absolutePath(const Holding& holding, const std::vector<Volume>& volumes) {
     const auto volume = std::ranges::find(volumes, holding.volume, &Volume::id);
     return volume != volumes.end() ? joinPath(volume->root, holding.path) : holding.path;
@@ -78,7 +66,6 @@ Json conditionShape(const Condition& condition) {
                            {"missing", figures.missing},
                            {"surveyed", volume.surveyedAt != 0 ? Json(isoUtc(volume.surveyedAt)) : Json()}});
     }
-    // References are not looked at yet, so that no finding of theirs is open.
     return {{"schema", "sober.condition/1"},
             {"volumes", volumes},
             {"holdings", condition.total.holdings},
@@ -95,15 +82,6 @@ Json conditionShape(const Condition& condition) {
             {"examined", condition.total.examined},
             {"unreadable", condition.errors},
             {"reclaimable_bytes", condition.reclaimable}};
-}
-
-std::uint64_t reclaimableOf(const SetDetail& detail) {
-    std::uint64_t bytes = 0;
-    for (std::size_t i = 0; i < detail.members.size(); ++i) {
-        const bool goes = detail.advice[i].advice == Advice::retire && detail.members[i].links <= 1;
-        bytes += goes ? detail.members[i].size : 0;
-    }
-    return detail.set.sameness == Sameness::bytes ? detail.set.reclaimable : bytes;
 }
 
 Json copiesShape(std::span<const SetDetail> sets, std::span<const SetDetail> alikeTags,
@@ -125,7 +103,7 @@ Json copiesShape(std::span<const SetDetail> sets, std::span<const SetDetail> ali
                         {"members", std::move(members)},
                         {"bytes_each", shown.set.size},
                         {"files", shown.set.files},
-                        {"reclaimable_bytes", reclaimableOf(shown)}});
+                        {"reclaimable_bytes", freedByAdvice(shown)}});
     }
     Json apart = Json::array();
     for (const auto& shown : alikeTags) {
@@ -136,26 +114,6 @@ Json copiesShape(std::span<const SetDetail> sets, std::span<const SetDetail> ali
         apart.push_back({{"members", std::move(members)}});
     }
     return {{"schema", "sober.copies/1"}, {"sets", std::move(list)}, {"only_tags_alike", std::move(apart)}};
-}
-
-std::string_view word(Sameness sameness) {
-    switch (sameness) {
-    case Sameness::bytes:
-        return "bytes";
-    case Sameness::payload:
-        return "payload";
-    case Sameness::samples:
-        return "samples";
-    case Sameness::lossyCopy:
-        return "lossy-copy";
-    case Sameness::otherMaster:
-        return "other-master";
-    case Sameness::part:
-        return "part";
-    case Sameness::tagsOnly:
-        break;
-    }
-    return "only-tags";
 }
 
 Json docketShape(const DocketReview& review) {

@@ -24,16 +24,8 @@ Json docketShape(const DocketReview& review);
 Json carriedOutShape(const CarriedOut& carried);
 Json ledgerShape(const std::vector<LedgerEntry>& entries);
 
-/// Bytes that following the advice frees.
-std::uint64_t reclaimableOf(const SetDetail& detail);
 Json copiesShape(std::span<const SetDetail> sets, std::span<const SetDetail> alikeTags,
                  const std::vector<Volume>& volumes);
-/// As in the contract: "bytes", "payload", "samples", "lossy-copy", "other-master", "part".
-std::string_view word(Sameness sameness);
-
-/// "keep", "retire", "decide".
-std::string_view word(Advice advice);
-
 /// Absolute path of a holding.
 BytePath absolutePath(const Holding& holding, const std::vector<Volume>& volumes);
 

@@ -11,6 +11,7 @@
 #include "cli/list_command.h"
 #include "cli/players_command.h"
 #include "cli/replace_command.h"
+#include "cli/report_command.h"
 #include "cli/salvage_command.h"
 #include "cli/schedule_command.h"
 #include "cli/seek_command.h"
@@ -315,6 +316,18 @@ int runCommand(int argc, char** argv) {
     for (auto* each : {catalogueSave, catalogueBack}) {
         each->add_option("FILE", catalogueFile, "the saved catalogue")->required();
     }
+
+    ReportOptions reporting;
+    auto* reportCommand =
+        app.add_subcommand("report", "what is known of the collection, to keep or to give away");
+    reportCommand->add_option("--form", reporting.form, "html (a page that prints), csv or json");
+    reportCommand->add_option("--to", reporting.to, "a new file; else it is printed");
+    reportCommand
+        ->add_option("--about", reporting.about,
+                     "only these: condition, copies, claims, damage, fixity, missing, proofs")
+        ->delimiter(',');
+    reportCommand->add_flag("--no-paths", reporting.leavePathsOut,
+                            "leave paths and names out; each holding has a number instead");
 
     auto* disc = app.add_subcommand("disc", "audio discs: what is on one, and reading it");
     disc->require_subcommand(1);
@@ -717,6 +730,9 @@ int runCommand(int argc, char** argv) {
     }
     if (volumesCommand->parsed()) {
         return runVolumes(common);
+    }
+    if (reportCommand->parsed()) {
+        return runReport(common, reporting, control);
     }
     if (catalogueSave->parsed()) {
         return runCatalogueSave(common, catalogueFile, control);

@@ -103,7 +103,8 @@ TEST_CASE("a worker answers as an examination in this process does, file after f
 TEST_CASE("what breaks the worker or never ends costs one file") {
     const TempFolder folder;
     // Long enough to be caught in the middle, on a fast machine too; few bytes, so that it is quick to write.
-    ffmpeg({"-f", "lavfi", "-i", "anoisesrc=d=8000:c=pink:r=44100", "-c:a", "pcm_u8", folder / "long.wav"});
+    ffmpeg({"-f", "lavfi", "-i", "anoisesrc=d=10:c=pink:r=44100", "-c:a", "pcm_u8", folder / "short.wav"});
+    ffmpeg({"-stream_loop", "299", "-i", folder / "short.wav", "-c:a", "copy", folder / "long.wav"});
     writeMusic(folder / "a.wav", 5, 3);
     RunControl control;
     std::uint64_t passed = 0;

@@ -316,6 +316,18 @@ Undecided whyAllUndecided(const Candidate* keeper, const Policy& policy) {
 
 } // namespace
 
+std::string_view word(Advice advice) {
+    switch (advice) {
+    case Advice::keep:
+        return "keep";
+    case Advice::retire:
+        return "retire";
+    case Advice::decide:
+        break;
+    }
+    return "decide";
+}
+
 std::string_view undecidedWords(Undecided why) {
     switch (why) {
     case Undecided::no:

@@ -16,6 +16,9 @@ enum class Advice {
     decide, ///< the evidence does not say
 };
 
+/// As the command prints it: "keep", "retire", "decide".
+std::string_view word(Advice advice);
+
 /// Why a member, or all of a set, is left to the custodian.
 enum class Undecided {
     no, ///< it is decided

@@ -57,6 +57,26 @@ std::optional<Sameness> samenessOf(const RecordingPair& pair, double firstSecond
     return altered ? Sameness::otherMaster : Sameness::lossyCopy;
 }
 
+std::string_view word(Sameness sameness) {
+    switch (sameness) {
+    case Sameness::bytes:
+        return "bytes";
+    case Sameness::payload:
+        return "payload";
+    case Sameness::samples:
+        return "samples";
+    case Sameness::lossyCopy:
+        return "lossy-copy";
+    case Sameness::otherMaster:
+        return "other-master";
+    case Sameness::part:
+        return "part";
+    case Sameness::tagsOnly:
+        break;
+    }
+    return "only-tags";
+}
+
 std::string samenessWords(Sameness sameness) {
     switch (sameness) {
     case Sameness::bytes:

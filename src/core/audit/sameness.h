@@ -5,6 +5,7 @@
 
 #include <optional>
 #include <string>
+#include <string_view>
 
 namespace sober {
 
@@ -18,6 +19,10 @@ bool isOneRecordingByEar(double bitErrors);
 
 /// Whether lengths (seconds) differ by no more than silence at the ends and encoders make them.
 bool isSameLength(double firstSeconds, double secondSeconds);
+
+/// As the command prints it: "bytes", "payload", "samples", "lossy-copy", "other-master", "part",
+/// "only-tags".
+std::string_view word(Sameness sameness);
 
 /// "same bytes", "same recording, shorter or longer"…
 std::string samenessWords(Sameness sameness);

@@ -142,6 +142,15 @@ Result<SetDetail> detailOf(const Catalogue& catalogue, const CopySet& set, std::
     return detail;
 }
 
+std::uint64_t freedByAdvice(const SetDetail& detail) {
+    std::uint64_t bytes = 0;
+    for (std::size_t i = 0; i < detail.members.size(); ++i) {
+        const bool goes = detail.advice[i].advice == Advice::retire && detail.members[i].links <= 1;
+        bytes += goes ? detail.members[i].size : 0;
+    }
+    return detail.set.sameness == Sameness::bytes ? detail.set.reclaimable : bytes;
+}
+
 Result<PolicyPreview> previewPolicy(const Catalogue& catalogue, std::span<const SetId> ids,
                                     const Policy& policy, RunControl& control) {
     const auto volumes = Volumes(catalogue).all();

@@ -22,6 +22,9 @@ struct SetDetail {
 Result<SetDetail> detailOf(const Catalogue& catalogue, const CopySet& set, std::span<const Volume> volumes,
                            const Policy& policy = {});
 
+/// Bytes that following the advice frees.
+std::uint64_t freedByAdvice(const SetDetail& detail);
+
 /// What a policy would do to many sets, before anything is done.
 struct PolicyPreview {
     std::uint64_t sets = 0;           ///< looked at

@@ -24,4 +24,19 @@ Outcome writeReport(const BytePath& folder, std::span<const std::pair<std::strin
     return done();
 }
 
+Outcome writeReportTo(const BytePath& path, std::string_view text) {
+    Unflushed unflushed;
+    if (const auto written = writeNewFile(path, text, unflushed); !written) {
+        return written;
+    }
+    if (const auto flushed = flushFile(path); !flushed) {
+        const auto removed = removeFile(path, unflushed);
+        return removed ? flushed
+                       : Outcome(Error{flushed.error().cause, path,
+                                       flushed.error().sentence + " What was written of it is still there."});
+    }
+    unflushed.flush();
+    return done();
+}
+
 } // namespace sober

@@ -10,4 +10,8 @@ namespace sober {
 /// stood there.
 Outcome writeReport(const BytePath& folder, std::span<const std::pair<std::string, std::string>> files);
 
+/// Writes one new file where somebody wants it: whole, or there is none. Cause::alreadyThere where the name
+/// is taken.
+Outcome writeReportTo(const BytePath& path, std::string_view text);
+
 } // namespace sober

@@ -1,7 +1,7 @@
 // A proof as it is kept: the other half of proof.h.
 #include "core/base/text.h"
 #include "core/exchange/checksum_list.h"
-#include "core/exchange/playlist.h"
+#include "core/report/page.h"
 #include "core/transfer/proof.h"
 
 #include <fmt/format.h>
@@ -9,18 +9,6 @@
 
 namespace sober {
 namespace {
-
-std::string escaped(std::string_view text) {
-    return escapedXml(displayPath(text));
-}
-
-constexpr std::string_view style =
-    "body{font-family:'Noto Sans',sans-serif;background:#FCFAF4;color:#1F2328;max-width:70em;margin:2em auto;"
-    "padding:0 1em}h1,h2{font-family:'Noto "
-    "Serif',serif;font-weight:normal}table{border-collapse:collapse;width:100%}"
-    "td,th{text-align:left;padding:.3em .6em;border-bottom:1px solid #D9D2C2;vertical-align:top}"
-    "td.n{text-align:right;font-variant-numeric:tabular-nums}code{font-family:'Noto Sans Mono',monospace;"
-    "overflow-wrap:anywhere}";
 
 std::string verdictOf(const TransferProof& proof) {
     const auto wrong = proof.wrong().size();
@@ -32,23 +20,21 @@ std::string verdictOf(const TransferProof& proof) {
 } // namespace
 
 std::string htmlOf(const TransferProof& proof) {
-    std::string html = fmt::format(
-        "<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>Proof of transfer "
-        "{0}</title>"
-        "<style>{1}</style></head><body>\n<h1>Proof of transfer {0}</h1>\n<p>{2}</p>\n<table>\n"
-        "<tr><td>What came along</td><td>{3}</td></tr>\n<tr><td>Where to</td><td><code>{4}</code></td></tr>\n"
-        "<tr><td>Proven</td><td>{5}</td></tr>\n<tr><td>Files read back</td><td>{6}, {7}</td></tr>\n"
-        "<tr><td>Entries of lists</td><td>{8} of {9} begin to play</td></tr>\n"
-        "<tr><td>In no list, left behind</td><td>{10}</td></tr>\n</table>\n",
-        proof.transfer.id, style, verdictOf(proof), escaped(proof.transfer.choice),
-        escaped(proof.transfer.folder), isoUtc(proof.time), humanCount(proof.files.size()),
-        humanBytes(proof.bytes()), humanCount(proof.playable()), humanCount(proof.entries()),
-        humanCount(proof.transfer.inNoList));
+    std::string html = pageBegin(fmt::format("Proof of transfer {}", proof.transfer.id));
+    html += fmt::format(
+        "<p>{}</p>\n<table>\n"
+        "<tr><td>What came along</td><td>{}</td></tr>\n<tr><td>Where to</td><td><code>{}</code></td></tr>\n"
+        "<tr><td>Proven</td><td>{}</td></tr>\n<tr><td>Files read back</td><td>{}, {}</td></tr>\n"
+        "<tr><td>Entries of lists</td><td>{} of {} begin to play</td></tr>\n"
+        "<tr><td>In no list, left behind</td><td>{}</td></tr>\n</table>\n",
+        verdictOf(proof), pageText(proof.transfer.choice), pageText(proof.transfer.folder),
+        isoUtc(proof.time), humanCount(proof.files.size()), humanBytes(proof.bytes()),
+        humanCount(proof.playable()), humanCount(proof.entries()), humanCount(proof.transfer.inNoList));
     if (const auto wrong = proof.wrong(); !wrong.empty()) {
         html += "<h2>Not as it has to be</h2>\n<table>\n";
         for (const auto& [path, sentence] : wrong) {
-            html += fmt::format("<tr><td><code>{}</code></td><td>{}</td></tr>\n", escaped(path),
-                                escaped(sentence));
+            html += fmt::format("<tr><td><code>{}</code></td><td>{}</td></tr>\n", pageText(path),
+                                pageText(sentence));
         }
         html += "</table>\n";
     }
@@ -57,15 +43,15 @@ std::string htmlOf(const TransferProof& proof) {
     for (const auto& list : proof.lists) {
         html += fmt::format("<tr><td><code>{}</code></td><td><code>{}</code></td><td class=\"n\">{}</td>"
                             "<td class=\"n\">{}</td><td class=\"n\">{}</td><td class=\"n\">{}</td></tr>\n",
-                            escaped(list.path),
-                            list.source.empty() ? "made by the transfer" : escaped(list.source), list.before,
+                            pageText(list.path),
+                            list.source.empty() ? "made by the transfer" : pageText(list.source), list.before,
                             list.coming, list.entries, list.playable);
     }
     html += "</table>\n";
     if (!proof.left.empty()) {
         html += "<h2>What did not come</h2>\n<table>\n";
         for (const auto& each : proof.left) {
-            html += fmt::format("<tr><td><code>{}</code></td><td>{}</td></tr>\n", escaped(each.reference),
+            html += fmt::format("<tr><td><code>{}</code></td><td>{}</td></tr>\n", pageText(each.reference),
                                 sentenceOf(each.why));
         }
         html += "</table>\n";
@@ -74,9 +60,9 @@ std::string htmlOf(const TransferProof& proof) {
     for (const auto& file : proof.files) {
         html +=
             fmt::format("<tr><td><code>{}</code></td><td class=\"n\">{}</td><td><code>{}</code></td></tr>\n",
-                        escaped(file.path), file.bytes, file.sha256);
+                        pageText(file.path), file.bytes, file.sha256);
     }
-    return html + "</table>\n</body></html>\n";
+    return html + "</table>\n" + pageEnd();
 }
 
 std::string jsonOf(const TransferProof& proof) {

@@ -11,6 +11,7 @@
 #include <array>
 #include <chrono>
 #include <csignal>
+#include <cstdlib>
 #include <cstring>
 #include <poll.h>
 #include <spawn.h>
@@ -20,6 +21,11 @@
 extern char** environ;
 
 namespace sober {
+
+std::string workerNow() {
+    const char* other = std::getenv("SOBER_EVIDENCE");
+    return other != nullptr && *other != '\0' ? other : std::string(workerProgram);
+}
 
 bool WorkerProcess::start() {
     std::array<int, 2> ends{};
