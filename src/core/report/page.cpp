@@ -14,7 +14,7 @@ constexpr std::string_view style =
     "table{border-collapse:collapse;width:100%}thead{display:table-header-group}tr,svg{break-inside:avoid}"
     "td,th{text-align:left;padding:.3em .6em;border-bottom:1px solid #D9D2C2;vertical-align:top}"
     "td.n,th.n{text-align:right;font-variant-numeric:tabular-nums;white-space:nowrap}"
-    "tr.first td{border-top:2px solid #D9D2C2}"
+    "th.p{min-width:18em;width:40%}tr.first td{border-top:2px solid #D9D2C2}"
     "code{font-family:'Noto Sans Mono',monospace;overflow-wrap:anywhere}"
     "svg{display:block;width:100%;height:auto;margin:1em 0;print-color-adjust:exact}"
     "svg text{font-family:'Noto Sans',sans-serif;font-size:13px;fill:#1F2328}svg text.quiet{fill:#5E6167}"

@@ -18,7 +18,10 @@ class Table {
         for (const auto head : heads) {
             const bool isFigure = head.starts_with('#');
             isFigure_.push_back(isFigure);
-            html_ += fmt::format("<th{}>{}</th>", isFigure ? " class=\"n\"" : "",
+            html_ += fmt::format("<th{}>{}</th>",
+                                 isFigure            ? " class=\"n\""
+                                 : head == "Holding" ? " class=\"p\""
+                                                     : "",
                                  pageText(head.substr(isFigure ? 1 : 0)));
         }
         html_ += "</tr></thead>\n<tbody>\n";
@@ -176,7 +179,9 @@ std::string fixitySection(const Report& report, std::size_t mostRows) {
     if (!report.drift.empty()) {
         Table table({"Holding", "How", "Found"}, mostRows);
         for (const auto& drift : report.drift) {
-            table.row({named(drift.holding), std::string(driftWord(drift.kind)), localDay(drift.found)});
+            std::string how(driftWord(drift.kind));
+            std::ranges::replace(how, '-', ' ');
+            table.row({named(drift.holding), how, localDay(drift.found)});
         }
         html += table.html();
     }
