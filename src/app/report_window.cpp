@@ -19,7 +19,7 @@ ReportWindow::ReportWindow(QWidget* parent)
       write_(new QPushButton(tr("Write it…"), this)) {
     setWindowTitle(tr("Make a report"));
     setAttribute(Qt::WA_DeleteOnClose);
-    resize(640, 0);
+    resize(660, 470);
     auto* layout = titledLayout(windowTitle(), this);
     auto* words = paragraph(tr("What a report is"), this);
     words->setText(
@@ -28,6 +28,7 @@ ReportWindow::ReportWindow(QWidget* parent)
     layout->addWidget(words);
     auto* grid = new QGridLayout;
     grid->setHorizontalSpacing(24);
+    grid->setVerticalSpacing(10);
     for (const auto& [part, name] : {std::pair{ReportPart::condition, tr("&Condition of each volume")},
                                      {ReportPart::copies, tr("C&opies, and what is advised")},
                                      {ReportPart::claims, tr("C&laims that the evidence contradicts")},
