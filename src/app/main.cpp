@@ -1,55 +1,60 @@
+#include "app/arguments.h"
 #include "app/main_window.h"
+#include "app/single_instance.h"
 #include "app/theme/theme.h"
-#include "app/words.h"
-#include "core/base/user_folders.h"
 
 #include <QApplication>
-#include <QFile>
+#include <QIcon>
 #include <QSettings>
 
-#include <cstdio>
+#include <algorithm>
+#include <array>
+#include <string_view>
 
 namespace {
 
-struct Arguments {
-    sober::BytePath catalogue = sober::defaultCatalogue();
-    std::vector<sober::SurveyRequest> surveys;
-};
-
-/// sober-archivist [--catalogue FILE] [FOLDER…]; nothing where the words are wrong.
-std::optional<Arguments> readArguments(int argc, char** argv) {
-    Arguments arguments;
-    for (int i = 1; i < argc; ++i) {
-        const std::string word = argv[i];
-        if (word == "--catalogue" && i + 1 < argc) {
-            arguments.catalogue = argv[++i];
-        } else if (word.starts_with("-")) {
-            return std::nullopt;
-        } else {
-            arguments.surveys.push_back({word, {}, {}, {}});
-        }
-    }
-    return arguments;
+/// What is answered without a display.
+bool needsNoWindow(int argc, char** argv) {
+    constexpr std::array<std::string_view, 4> words{"--help", "-h", "--version", "--describe"};
+    return argc > 1 && std::ranges::find(words, argv[1]) != words.end();
 }
 
 } // namespace
 
 int main(int argc, char** argv) {
+    using namespace sober::app;
+    int exitCode = 0;
+    if (needsNoWindow(argc, argv)) {
+        readArguments(argc, argv, exitCode);
+        return exitCode;
+    }
     QApplication application(argc, argv);
     QApplication::setOrganizationName(QStringLiteral("sober-archivist"));
     QApplication::setApplicationName(QStringLiteral("sober-archivist"));
-    const auto arguments = readArguments(argc, argv);
+    QApplication::setDesktopFileName(QStringLiteral("sober-archivist"));
+    QApplication::setWindowIcon(QIcon(QStringLiteral(":/icons/128.png")));
+    const auto arguments = readArguments(argc, argv, exitCode);
     if (!arguments) {
-        std::fprintf(stderr, "sober-archivist [--catalogue FILE] [FOLDER…]\n");
-        return 2;
+        return exitCode;
+    }
+    SingleInstance instance(arguments->catalogue);
+    if (instance.handOver(arguments->places)) {
+        return 0;
     }
     const auto paper = QSettings().value(QStringLiteral("paper"), 0).toInt();
-    sober::app::Theme::apply(application, paper == 1 ? sober::app::Paper::dark : sober::app::Paper::light);
+    Theme::apply(application, paper == 1 ? Paper::dark : Paper::light);
 
-    sober::app::Workbench workbench(arguments->catalogue);
-    sober::app::MainWindow window(workbench);
-    QObject::connect(&workbench, &sober::app::Workbench::opened, &window,
-                     [&] { workbench.survey(arguments->surveys); });
+    Workbench workbench(arguments->catalogue);
+    MainWindow window(workbench);
+    QObject::connect(&workbench, &Workbench::opened, &window, [&] { window.takeIn(arguments->places); });
+    QObject::connect(&instance, &SingleInstance::asked, &window,
+                     [&](const std::vector<sober::BytePath>& places) {
+                         window.showNormal();
+                         window.raise();
+                         window.activateWindow();
+                         window.takeIn(places);
+                     });
+    instance.listen();
     window.show();
     workbench.open();
     return QApplication::exec();

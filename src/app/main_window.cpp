@@ -46,6 +46,7 @@
 #include <QVBoxLayout>
 
 #include <algorithm>
+#include <filesystem>
 
 namespace sober::app {
 namespace {
@@ -464,16 +465,35 @@ void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
 }
 
 void MainWindow::dropEvent(QDropEvent* event) {
-    std::vector<SurveyRequest> requests;
+    std::vector<BytePath> places;
     for (const auto& url : event->mimeData()->urls()) {
         if (url.isLocalFile()) {
             // The URL's own bytes, so that names that are no UTF-8 survive.
             const auto bytes = QByteArray::fromPercentEncoding(url.path(QUrl::FullyEncoded).toLatin1());
-            requests.push_back({bytes.toStdString(), {}, {}, {}});
+            places.push_back(bytes.toStdString());
         }
     }
-    if (!requests.empty()) {
+    if (!places.empty()) {
         event->acceptProposedAction();
+        takeIn(places);
+    }
+}
+
+void MainWindow::takeIn(const std::vector<BytePath>& places) {
+    std::vector<SurveyRequest> requests;
+    Player player;
+    for (const auto& place : places) {
+        std::error_code failed;
+        if (std::filesystem::is_regular_file(place, failed)) {
+            player.places.push_back(place);
+        } else {
+            requests.push_back({place, {}, {}, {}});
+        }
+    }
+    if (!player.places.empty()) {
+        workbench_.takeInPlayer(player);
+    }
+    if (!requests.empty()) {
         workbench_.survey(std::move(requests));
     }
 }

@@ -35,6 +35,8 @@ class MainWindow : public QMainWindow {
 
   public:
     explicit MainWindow(Workbench& workbench);
+    /// Surveys what are folders, and takes what are files in as the lists of a player.
+    void takeIn(const std::vector<BytePath>& places);
 
     void openDesk(int desk);
     void showDesk(const Desk* desk);

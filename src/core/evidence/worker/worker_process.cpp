@@ -27,6 +27,19 @@ std::string workerNow() {
     return other != nullptr && *other != '\0' ? other : std::string(workerProgram);
 }
 
+namespace {
+
+/// Beside this program, or where an installed one has its helpers.
+BytePath helper(const std::string& name) {
+    const auto own = realPathOf("/proc/self/exe");
+    const BytePath folder(own ? parentOf(*own) : std::string_view());
+    auto beside = joinPath(folder, name);
+    const auto installed = joinPath(folder, "../libexec/sober-archivist/" + name);
+    return access(beside.c_str(), X_OK) != 0 && access(installed.c_str(), X_OK) == 0 ? installed : beside;
+}
+
+} // namespace
+
 bool WorkerProcess::start() {
     std::array<int, 2> ends{};
     if (socketpair(AF_UNIX, SOCK_STREAM | SOCK_CLOEXEC, 0, ends.data()) != 0) {
@@ -44,9 +57,7 @@ bool WorkerProcess::start() {
     sigemptyset(&none);
     posix_spawnattr_setsigmask(&attributes, &none);
     posix_spawnattr_setflags(&attributes, POSIX_SPAWN_SETSIGMASK);
-    const auto own = realPathOf("/proc/self/exe");
-    const auto program =
-        program_.starts_with('/') ? program_ : joinPath(own ? parentOf(*own) : std::string_view(), program_);
+    const auto program = program_.starts_with('/') ? program_ : helper(program_);
     std::string name(nameOf(program));
     std::array<char*, 2> words{name.data(), nullptr};
     const int failed = posix_spawn(&child_, program.c_str(), &actions, &attributes, words.data(), environ);

@@ -17,15 +17,15 @@ struct WorkerLimits {
     unsigned silentSeconds = 0;        ///< without an answer; 0: waits as long as it takes
 };
 
-/// The program that answers about files: `sober-evidence`, or what the environment names by SOBER_EVIDENCE, which
-/// says the same.
+/// The program that answers about files: `sober-evidence`, or what the environment names by SOBER_EVIDENCE,
+/// which says the same.
 std::string workerNow();
 
 /// A process of this program's own that answers questions about files in a cage (cage.h). It is started when
 /// it is needed; what breaks it costs one answer.
 class WorkerProcess {
   public:
-    /// `program` stands beside this one, unless it is absolute.
+    /// `program` stands beside this one or in ../libexec/sober-archivist, unless it is absolute.
     explicit WorkerProcess(const WorkerLimits& limits, std::string program = workerNow())
         : limits_(limits), program_(std::move(program)) {}
     ~WorkerProcess() { end(false); }

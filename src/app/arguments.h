@@ -1,0 +1,21 @@
+#pragma once
+
+#include "core/base/paths.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace sober::app {
+
+/// What the program was started with.
+struct Arguments {
+    BytePath catalogue;
+    std::vector<BytePath> places; ///< absolute: folders to be surveyed, lists to be taken in
+};
+
+/// Reads the words that Qt has left. Nothing where all is done with that (`--help`, `--version`,
+/// `--describe`) or the words are wrong: `exitCode` says which.
+std::optional<Arguments> readArguments(int argc, char** argv, int& exitCode);
+
+} // namespace sober::app

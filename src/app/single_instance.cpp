@@ -1,0 +1,82 @@
+#include "app/single_instance.h"
+
+#include "core/base/file_handle.h"
+#include "core/base/text.h"
+#include "core/evidence/checksums.h"
+
+#include <QDataStream>
+#include <QLocalSocket>
+#include <QStandardPaths>
+
+namespace sober::app {
+namespace {
+
+constexpr int patience = 2000; // milliseconds
+constexpr auto form = QDataStream::Qt_6_4;
+
+} // namespace
+
+SingleInstance::SingleInstance(const BytePath& catalogue, QObject* parent) : QObject(parent) {
+    // By its folder's real path, as the file itself may not be there yet.
+    const auto folder = realPathOf(BytePath(parentOf(catalogue)));
+    const auto path = joinPath(folder ? *folder : BytePath(parentOf(catalogue)), nameOf(catalogue));
+    const auto hash = checksumOf({reinterpret_cast<const std::uint8_t*>(path.data()), path.size()});
+    const auto runtime = QStandardPaths::writableLocation(QStandardPaths::RuntimeLocation);
+    name_ = runtime.isEmpty() ? QString()
+                              : runtime + QStringLiteral("/sober-archivist-") +
+                                    QString::fromStdString(hash.hex().substr(0, 16));
+    server_.setSocketOptions(QLocalServer::UserAccessOption);
+    connect(&server_, &QLocalServer::newConnection, this, [this] {
+        while (auto* line = server_.nextPendingConnection()) {
+            connect(line, &QLocalSocket::disconnected, line, &QObject::deleteLater);
+            connect(line, &QLocalSocket::readyRead, this, [this, line] { hear(line); });
+            hear(line);
+        }
+    });
+}
+
+bool SingleInstance::handOver(const std::vector<BytePath>& places) const {
+    QLocalSocket line;
+    line.connectToServer(name_);
+    if (name_.isEmpty() || !line.waitForConnected(patience)) {
+        return false;
+    }
+    QList<QByteArray> words;
+    for (const auto& place : places) {
+        words << QByteArray::fromStdString(place);
+    }
+    QDataStream stream(&line);
+    stream.setVersion(form);
+    stream << words;
+    line.flush();
+    return line.waitForReadyRead(patience) && line.readAll() == "y";
+}
+
+void SingleInstance::listen() {
+    if (name_.isEmpty() || server_.listen(name_)) {
+        return;
+    }
+    // Whoever had it was killed; one that lives would have taken what was handed over.
+    QLocalServer::removeServer(name_);
+    server_.listen(name_);
+}
+
+void SingleInstance::hear(QLocalSocket* line) {
+    QDataStream stream(line);
+    stream.setVersion(form);
+    QList<QByteArray> words;
+    stream.startTransaction();
+    stream >> words;
+    if (!stream.commitTransaction()) {
+        return; // the rest is still to come
+    }
+    line->write("y");
+    line->flush();
+    std::vector<BytePath> places;
+    for (const auto& word : words) {
+        places.push_back(word.toStdString());
+    }
+    emit asked(places);
+}
+
+} // namespace sober::app
