@@ -38,7 +38,7 @@ int main(int argc, char** argv) {
         return exitCode;
     }
     SingleInstance instance(arguments->catalogue);
-    if (instance.handOver(arguments->places)) {
+    if (instance.handOverOrListen(arguments->places)) {
         return 0;
     }
     const auto paper = QSettings().value(QStringLiteral("paper"), 0).toInt();
@@ -54,7 +54,6 @@ int main(int argc, char** argv) {
                          window.activateWindow();
                          window.takeIn(places);
                      });
-    instance.listen();
     window.show();
     workbench.open();
     return QApplication::exec();

@@ -11,7 +11,9 @@
 namespace sober::app {
 namespace {
 
-constexpr int patience = 2000; // milliseconds
+// Milliseconds: whoever can be connected to lives, and may be starting.
+constexpr int patience = 2000;
+constexpr int answerPatience = 15'000;
 constexpr auto form = QDataStream::Qt_6_4;
 
 } // namespace
@@ -49,16 +51,23 @@ bool SingleInstance::handOver(const std::vector<BytePath>& places) const {
     stream.setVersion(form);
     stream << words;
     line.flush();
-    return line.waitForReadyRead(patience) && line.readAll() == "y";
+    return line.waitForReadyRead(answerPatience) && line.readAll() == "y";
 }
 
-void SingleInstance::listen() {
-    if (name_.isEmpty() || server_.listen(name_)) {
-        return;
+bool SingleInstance::handOverOrListen(const std::vector<BytePath>& places) {
+    if (handOver(places)) {
+        return true;
     }
-    // Whoever had it was killed; one that lives would have taken what was handed over.
+    if (name_.isEmpty() || server_.listen(name_)) {
+        return false;
+    }
+    // Whoever has the name was killed, or has just taken it.
+    if (handOver(places)) {
+        return true;
+    }
     QLocalServer::removeServer(name_);
     server_.listen(name_);
+    return false;
 }
 
 void SingleInstance::hear(QLocalSocket* line) {

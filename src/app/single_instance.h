@@ -17,17 +17,16 @@ class SingleInstance : public QObject {
   public:
     explicit SingleInstance(const BytePath& catalogue, QObject* parent = nullptr);
 
-    /// True where a program that has the catalogue open took the places.
-    bool handOver(const std::vector<BytePath>& places) const;
-    /// Listens for others from now on. Without a runtime folder nobody is heard, and a second program says
-    /// that the catalogue is open.
-    void listen();
+    /// True where a program that has the catalogue open took the places. Else others are heard from now on;
+    /// without a runtime folder nobody is, and a second program says that the catalogue is open.
+    bool handOverOrListen(const std::vector<BytePath>& places);
 
   signals:
     /// Another program was started on the same catalogue.
     void asked(const std::vector<sober::BytePath>& places);
 
   private:
+    bool handOver(const std::vector<BytePath>& places) const;
     void hear(QLocalSocket* line);
 
     QString name_;

@@ -54,6 +54,9 @@ std::string positionalWord(const CLI::Option& option) {
 std::string optionLines(const CLI::App& app) {
     std::string lines;
     for (const auto* option : optionsOf(app, false)) {
+        if (app.get_parent() != nullptr && option->get_lnames() == std::vector<std::string>{"help"}) {
+            continue; // said once
+        }
         std::string names;
         for (const auto& name : option->get_snames()) {
             names += (names.empty() ? "\\fB\\-" : ", \\fB\\-") + roff(name) + "\\fR";
