@@ -18,6 +18,7 @@
 #include "app/docket/docket_window.h"
 #include "app/docket/progress_strip.h"
 #include "app/docket/schedule_window.h"
+#include "app/help/help_window.h"
 #include "app/report_window.h"
 #include "app/shelf/shelf.h"
 #include "app/shelf/spine.h"
@@ -198,6 +199,27 @@ void MainWindow::buildMenus() {
         action->setChecked(Theme::paper() == paper);
         papers->addAction(action);
     }
+
+    auto* help = menuBar()->addMenu(tr("&Help"));
+    help->addAction(tr("About this &desk"), QKeySequence(Qt::Key_F1), this, [this] {
+        const auto all = findChildren<Desk*>();
+        const auto shown = std::ranges::find_if(all, &QWidget::isVisible);
+        openHelp(shown != all.end() ? guideHeadingOf((*shown)->name()) : QString());
+    });
+    help->addAction(tr("All &keys"), QKeySequence(Qt::SHIFT | Qt::Key_F1), this,
+                    [this] { openHelp(HelpWindow::tr("All keys")); });
+    help->addAction(tr("What it is &made of"), this,
+                    [this] { openHelp(HelpWindow::tr("What it is made of")); });
+}
+
+void MainWindow::openHelp(const QString& heading) {
+    if (!help_) {
+        help_ = new HelpWindow(keysPage(*this), this);
+    }
+    help_->showPage(heading);
+    help_->show();
+    help_->raise();
+    help_->activateWindow();
 }
 
 void MainWindow::makeReportOfIt() {

@@ -16,6 +16,7 @@ class ConditionDesk;
 class CopiesDesk;
 class DocketStrip;
 class DocketWindow;
+class HelpWindow;
 class FindDesk;
 class SalvageDesk;
 class IntakeDesk;
@@ -55,6 +56,7 @@ class MainWindow : public QMainWindow {
   private:
     void buildFrame();
     void buildMenus();
+    void openHelp(const QString& heading);
     void makeReportOfIt();
     void saveCatalogueAs();
     void bringCatalogueBackFrom();
@@ -90,6 +92,7 @@ class MainWindow : public QMainWindow {
     DocketStrip* docket_;
     QLabel* message_;
     QPointer<DocketWindow> docketWindow_;
+    QPointer<HelpWindow> help_;
 };
 
 } // namespace sober::app

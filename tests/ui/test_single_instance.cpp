@@ -61,9 +61,9 @@ struct Started {
         }
         return condition();
     }
-    ProgramRun again(const std::vector<std::string>& places) const {
+    ProgramRun again(const std::vector<std::string>& asked) const {
         std::vector<std::string> words{"timeout", "20", SOBER_ARCHIVIST, "--catalogue", folder / "c.sqlite"};
-        words.insert(words.end(), places.begin(), places.end());
+        words.insert(words.end(), asked.begin(), asked.end());
         return run(words);
     }
     const TempFolder& folder;

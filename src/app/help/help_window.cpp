@@ -1,0 +1,203 @@
+#include "app/help/help_window.h"
+
+#include "app/desks/desk.h"
+#include "app/theme/theme.h"
+
+#include <QFile>
+#include <QHBoxLayout>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QMap>
+#include <QMenu>
+#include <QMenuBar>
+#include <QPushButton>
+#include <QTextBrowser>
+#include <QTextDocument>
+#include <QVBoxLayout>
+
+namespace sober::app {
+namespace {
+
+/// What stands where no section of the guide does.
+QString aboutPage() {
+    return HelpWindow::
+        tr("<h2>What it is made of</h2><p>Sober Archivist %1. Free software: you may redistribute and change "
+           "it under "
+           "the GNU General Public License, version 3 or later. There is no warranty.</p><p>It works with "
+           "these "
+           "libraries, each under its own licence:</p><ul><li>Qt %2 (LGPL 3)</li><li>FFmpeg: libavformat, "
+           "libavcodec, libswresample, libswscale (LGPL 2.1 and GPL 2 or later)</li><li>SQLite (public "
+           "domain), "
+           "SQLiteCpp (MIT)</li><li>TagLib (LGPL 2.1, MPL 1.1)</li><li>Chromaprint (LGPL 2.1)</li><li>FFTW "
+           "(GPL 2 "
+           "or later)</li><li>OpenSSL (Apache 2.0), xxHash (BSD 2-clause)</li><li>libcdio and "
+           "libcdio-paranoia (GPL "
+           "3 or later)</li><li>The Sleuth Kit (IBM, CPL and GPL 2)</li><li>oneTBB (Apache 2.0), {fmt} "
+           "(MIT), "
+           "nlohmann JSON (MIT), pugixml (MIT), CLI11 (BSD 3-clause)</li><li>utf8proc (MIT), zlib (zlib), "
+           "Zstandard "
+           "(BSD 3-clause), libblkid and libsystemd (LGPL 2.1), libseccomp (LGPL 2.1), curl (curl)</li></ul>"
+           "<p>Debian's packages of these hold the full texts, below /usr/share/doc.</p>")
+            .arg(QStringLiteral(SOBER_VERSION), QString::fromLatin1(qVersion()));
+}
+
+QString plain(const QString& markdown) {
+    QTextDocument document;
+    document.setMarkdown(markdown);
+    return document.toPlainText();
+}
+
+} // namespace
+
+QList<GuidePage> guidePages() {
+    QFile file(QStringLiteral(":/help/guide.md"));
+    QList<GuidePage> pages;
+    if (!file.open(QIODevice::ReadOnly)) {
+        return pages;
+    }
+    const auto sections = QString::fromUtf8(file.readAll()).split(QStringLiteral("\n## "));
+    for (const auto& section : sections.mid(1)) {
+        pages << GuidePage{section.section('\n', 0, 0), "## " + section};
+    }
+    return pages;
+}
+
+QString guideHeadingOf(const QString& desk) {
+    static const QMap<QString, QString> headings{
+        {"Condition", "See what comes first"},
+        {"Copies", "Decide on copies"},
+        {"Claims", "Find what is not what it says"},
+        {"Fixity", "Know what changed on its own"},
+        {"Whereabouts", "Find where things went"},
+        {"Ledger", "Take back"},
+        {"Find", "Find and browse"},
+        {"Transfer", "Bring things to another place"},
+        {"Salvage", "Get back what was thrown away, wiped or lost"},
+        {"Intake", "Take in what arrives"},
+        {"Could be better", "Replace what could be better"},
+        {"Disc", "Read a disc"},
+    };
+    return headings.value(desk);
+}
+
+HelpWindow::HelpWindow(const QString& keys, QWidget* parent)
+    : QDialog(parent),
+      pages_(guidePages()),
+      search_(new QLineEdit(this)),
+      headings_(new QListWidget(this)),
+      text_(new QTextBrowser(this)) {
+    setWindowTitle(tr("Guide"));
+    setAttribute(Qt::WA_DeleteOnClose);
+    resize(1000, 680);
+    pages_ << GuidePage{tr("All keys"), keys} << GuidePage{tr("What it is made of"), aboutPage()};
+    auto* layout = titledLayout(windowTitle(), this);
+    auto* halves = new QHBoxLayout;
+    auto* left = new QVBoxLayout;
+    search_->setPlaceholderText(tr("Search the guide"));
+    search_->setAccessibleName(search_->placeholderText());
+    search_->setClearButtonEnabled(true);
+    headings_->setAccessibleName(tr("Headings"));
+    headings_->setFixedWidth(300);
+    search_->setFixedWidth(300);
+    left->addWidget(search_);
+    left->addWidget(headings_, 1);
+    halves->addLayout(left);
+    text_->setAccessibleName(tr("What it says"));
+    text_->setOpenLinks(false);
+    halves->addWidget(text_, 1);
+    layout->addLayout(halves, 1);
+    auto* close = new QPushButton(tr("Close"), this);
+    close->setAutoDefault(false);
+    auto* row = new QHBoxLayout;
+    row->addStretch(1);
+    row->addWidget(close);
+    layout->addLayout(row);
+    connect(close, &QPushButton::clicked, this, &QDialog::reject);
+    connect(search_, &QLineEdit::textChanged, this, &HelpWindow::narrow);
+    connect(headings_, &QListWidget::currentRowChanged, this, [this] { showCurrent(); });
+    narrow({});
+    search_->setFocus();
+}
+
+void HelpWindow::showPage(const QString& heading) {
+    search_->clear();
+    for (int row = 0; row < headings_->count(); ++row) {
+        if (headings_->item(row)->text() == heading) {
+            headings_->setCurrentRow(row);
+            return;
+        }
+    }
+    headings_->setCurrentRow(0);
+}
+
+/// Sections that hold every word.
+void HelpWindow::narrow(const QString& words) {
+    const auto wanted = words.split(' ', Qt::SkipEmptyParts);
+    headings_->clear();
+    for (const auto& page : pages_) {
+        const auto text = page.text.startsWith('<') ? page.heading + page.text : plain(page.text);
+        if (std::ranges::all_of(
+                wanted, [&](const QString& word) { return text.contains(word, Qt::CaseInsensitive); })) {
+            headings_->addItem(page.heading);
+        }
+    }
+    headings_->setCurrentRow(headings_->count() > 0 ? 0 : -1);
+    showCurrent();
+}
+
+void HelpWindow::showCurrent() {
+    const auto* item = headings_->currentItem();
+    if (item == nullptr) {
+        text_->setPlainText(tr("No part of the guide holds these words."));
+        return;
+    }
+    const auto page = std::ranges::find(pages_, item->text(), &GuidePage::heading);
+    if (page->text.startsWith('<')) {
+        text_->setHtml(page->text);
+    } else {
+        text_->setMarkdown(page->text);
+    }
+    const auto first = search_->text().section(' ', 0, 0, QString::SectionSkipEmpty);
+    if (!first.isEmpty()) {
+        text_->find(first);
+    }
+}
+
+QString keysPage(const QWidget& window) {
+    QString html = HelpWindow::tr("<h2>All keys</h2>");
+    const auto table = [&](const QString& heading, const QMap<QString, QString>& keys) {
+        if (keys.isEmpty()) {
+            return;
+        }
+        html += QStringLiteral("<h3>%1</h3><table cellpadding=\"3\">").arg(heading.toHtmlEscaped());
+        for (const auto& [key, what] : keys.asKeyValueRange()) {
+            html += QStringLiteral("<tr><td><b>%1</b></td><td>%2</td></tr>")
+                        .arg(key.toHtmlEscaped(), what.toHtmlEscaped());
+        }
+        html += QStringLiteral("</table>");
+    };
+    QMap<QString, QString> menus;
+    for (const auto* menu : window.findChildren<QMenu*>()) {
+        for (const auto* action : menu->actions()) {
+            if (!action->shortcut().isEmpty()) {
+                menus.insert(action->shortcut().toString(QKeySequence::NativeText),
+                             QString(action->text()).remove('&').remove(QStringLiteral("…")));
+            }
+        }
+    }
+    table(HelpWindow::tr("Everywhere"), menus);
+    for (const auto* desk : window.findChildren<Desk*>()) {
+        QMap<QString, QString> keys;
+        for (const auto* button : desk->findChildren<QPushButton*>()) {
+            // As keyButton writes them.
+            const auto at = button->text().indexOf(QStringLiteral("   "));
+            if (at > 0) {
+                keys.insert(button->text().mid(at + 3), button->text().left(at).remove(QStringLiteral("…")));
+            }
+        }
+        table(desk->name(), keys);
+    }
+    return html;
+}
+
+} // namespace sober::app

@@ -1,0 +1,46 @@
+#pragma once
+
+#include <QDialog>
+
+class QLineEdit;
+class QListWidget;
+class QTextBrowser;
+
+namespace sober::app {
+
+/// One section of the guide.
+struct GuidePage {
+    QString heading;
+    QString text; ///< Markdown, with its heading
+};
+
+/// The sections of the guide that is shipped within the program, in their order.
+QList<GuidePage> guidePages();
+/// The heading of the section about a desk; "" for a desk that the guide does not know.
+QString guideHeadingOf(const QString& desk);
+
+/// The guide beside its headings, with a line that searches it; then all keys, and what the program is made
+/// of.
+class HelpWindow : public QDialog {
+    Q_OBJECT
+
+  public:
+    /// `keys` is the page of all keys, as HTML.
+    HelpWindow(const QString& keys, QWidget* parent);
+    /// Shows the section of that heading, the first for one that is not there.
+    void showPage(const QString& heading);
+
+  private:
+    void narrow(const QString& words);
+    void showCurrent();
+
+    QList<GuidePage> pages_;
+    QLineEdit* search_;
+    QListWidget* headings_;
+    QTextBrowser* text_;
+};
+
+/// Every key of a window's menus and of the buttons that name one, by where it is.
+QString keysPage(const QWidget& window);
+
+} // namespace sober::app
