@@ -7,6 +7,7 @@
 #include <QFileDialog>
 #include <QLineEdit>
 #include <QMenu>
+#include <QMenuBar>
 #include <QSettings>
 #include <QTableView>
 
@@ -141,6 +142,17 @@ Volume Desktop::volume(const std::string& label) {
     const auto found = std::ranges::find(*volumes, label, &Volume::label);
     REQUIRE(found != volumes->end());
     return *found;
+}
+
+void Desktop::chooseInMenu(const QString& menu, const QString& beginning) {
+    for (auto* top : window_->menuBar()->actions()) {
+        if (top->text().remove('&') == menu) {
+            top->menu()->popup(window_->mapToGlobal(QPoint(20, 20)));
+            chooseInPopup(beginning);
+            return;
+        }
+    }
+    FAIL("no such menu");
 }
 
 void Desktop::chooseInPopup(const QString& beginning) {

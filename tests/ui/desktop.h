@@ -39,6 +39,8 @@ class Desktop {
     QString cell(const QString& list, int row, const QString& column);
     QString text(const QString& label);
     Volume volume(const std::string& label);
+    /// Chooses what begins so from a menu of the window.
+    void chooseInMenu(const QString& menu, const QString& beginning);
     /// Triggers an entry of the menu that has popped up.
     void chooseInPopup(const QString& beginning);
     /// Answers the window that asks for a file or folder.

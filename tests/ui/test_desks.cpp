@@ -141,11 +141,7 @@ TEST_CASE("the path of a member can be copied from its menu") {
 TEST_CASE("the dark paper is chosen in the menu, shown at once and kept") {
     Desktop desktop;
     const QColor before = desktop.window().grab().toImage().pixelColor(640, 30);
-    for (auto* action : desktop.window().menuBar()->actions().last()->menu()->actions()) {
-        if (action->text().remove('&').startsWith("Dark")) {
-            action->trigger();
-        }
-    }
+    desktop.chooseInMenu("View", "&Dark");
     CHECK(app::Theme::paper() == app::Paper::dark);
     const QColor after = desktop.window().grab().toImage().pixelColor(640, 30);
     CHECK(before.lightness() > 200);

@@ -7,7 +7,6 @@
 #include <QComboBox>
 #include <QDialog>
 #include <QFileDialog>
-#include <QMenuBar>
 
 #include <catch2/catch.hpp>
 
@@ -29,17 +28,6 @@ std::vector<std::string> labels(Desktop& desktop) {
     std::vector<std::string> all;
     std::ranges::transform(volumes, std::back_inserter(all), &Volume::label);
     return all;
-}
-
-void chooseInMenuBar(Desktop& desktop, const QString& menu, const QString& beginning) {
-    for (auto* top : desktop.window().menuBar()->actions()) {
-        if (top->text().remove('&') == menu) {
-            top->menu()->popup(desktop.window().mapToGlobal(QPoint(20, 20)));
-            desktop.chooseInPopup(beginning);
-            return;
-        }
-    }
-    FAIL("no such menu");
 }
 
 using Labels = std::vector<std::string>;
@@ -117,14 +105,14 @@ TEST_CASE("a cloned drive takes a volume's place, another folder does not") {
 
 TEST_CASE("the catalogue is saved from the menu, and brought back as it was") {
     Desktop desktop;
-    chooseInMenuBar(desktop, "Collection", "Sa&ve the catalogue");
+    desktop.chooseInMenu("Collection", "Sa&ve the catalogue");
     desktop.choose(desktop.demo / "saved.sqlite");
     CHECK(desktop.text("Message").startsWith("The catalogue was saved as "));
     openMenuOf(desktop, "Volume TERN, at hand");
     desktop.chooseInPopup("Forget it");
     desktop.click(desktop.button("Forget this volume"));
     CHECK(labels(desktop) == Labels{"GANNET", "PETREL"});
-    chooseInMenuBar(desktop, "Collection", "&Bring a saved catalogue back");
+    desktop.chooseInMenu("Collection", "&Bring a saved catalogue back");
     desktop.choose(desktop.demo / "saved.sqlite");
     CHECK(desktop.text("Message").contains("Survey the volumes to see what is there now."));
     CHECK(labels(desktop) == Labels{"GANNET", "PETREL", "TERN"});

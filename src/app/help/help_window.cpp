@@ -11,8 +11,10 @@
 #include <QMenu>
 #include <QMenuBar>
 #include <QPushButton>
+#include <QTextBlock>
 #include <QTextBrowser>
 #include <QTextDocument>
+#include <QTextTable>
 #include <QVBoxLayout>
 
 namespace sober::app {
@@ -39,6 +41,26 @@ QString aboutPage() {
            "(BSD 3-clause), libblkid and libsystemd (LGPL 2.1), libseccomp (LGPL 2.1), curl (curl)</li></ul>"
            "<p>Debian's packages of these hold the full texts, below /usr/share/doc.</p>")
             .arg(QStringLiteral(SOBER_VERSION), QString::fromLatin1(qVersion()));
+}
+
+/// Room between paragraphs and within tables.
+void setApart(QTextDocument& document) {
+    for (auto block = document.begin(); block.isValid(); block = block.next()) {
+        QTextCursor cursor(block);
+        auto format = cursor.blockFormat();
+        if (cursor.currentTable() == nullptr) {
+            format.setBottomMargin(8);
+        }
+        cursor.setBlockFormat(format);
+        if (auto* table = cursor.currentTable()) {
+            auto frame = table->format();
+            frame.setCellPadding(4);
+            frame.setCellSpacing(0);
+            frame.setBorderCollapse(true);
+            frame.setBottomMargin(10);
+            table->setFormat(frame);
+        }
+    }
 }
 
 QString plain(const QString& markdown) {
@@ -104,6 +126,7 @@ HelpWindow::HelpWindow(const QString& keys, QWidget* parent)
     halves->addLayout(left);
     text_->setAccessibleName(tr("What it says"));
     text_->setOpenLinks(false);
+    text_->document()->setDocumentMargin(16);
     halves->addWidget(text_, 1);
     layout->addLayout(halves, 1);
     auto* close = new QPushButton(tr("Close"), this);
@@ -156,6 +179,8 @@ void HelpWindow::showCurrent() {
         text_->setHtml(page->text);
     } else {
         text_->setMarkdown(page->text);
+        setApart(*text_->document());
+        text_->moveCursor(QTextCursor::Start);
     }
     const auto first = search_->text().section(' ', 0, 0, QString::SectionSkipEmpty);
     if (!first.isEmpty()) {
