@@ -12,17 +12,17 @@ namespace sober::app {
 namespace {
 
 constexpr cli::ManualPage manual{
-    "Shows what a large collection of audio files is made of, what is wrong with it and what can be done "
-    "about each "
-    "thing: copies, files that are not what they claim to be, missing and damaged ones, lists that lead "
-    "nowhere. What "
-    "is decided waits on a docket, is read through, carried out, and can be taken back.\n\n"
-    "A folder that is named is surveyed, a list is taken in as a player's. Where the program is open on the "
-    "catalogue "
-    "already, it gets the words and comes to the front.",
-    ".SH FILES\n.TP\n.I ~/.local/share/sober\\-archivist/\nThe catalogue, unless \\fB\\-\\-catalogue\\fR "
-    "names "
-    "another; below $XDG_DATA_HOME where that is set.\n",
+    R"(Shows what a large collection of audio files is made of, what is wrong with it and what can be done about each
+thing: copies, files that are not what they claim to be, missing and damaged ones, lists that lead nowhere. What
+is decided waits on a docket, is read through, carried out, and can be taken back.
+
+A folder that is named is surveyed, a list is taken in as a player's. Where the program is open on the catalogue
+already, it gets the words and comes to the front.)",
+    R"(.SH FILES
+.TP
+.I ~/.local/share/sober\-archivist/
+The catalogue, unless \fB\-\-catalogue\fR names another; below $XDG_DATA_HOME where that is set.
+)",
     "sober"};
 
 } // namespace
@@ -35,10 +35,8 @@ std::optional<Arguments> readArguments(int argc, char** argv, int& exitCode) {
     app.set_version_flag("--version", "Sober Archivist " SOBER_VERSION, "the version");
     app.add_option("--catalogue", arguments.catalogue, "the catalogue file");
     app.add_option("PLACE", places, "folders to be surveyed, lists to be taken in");
-    if (argc == 3 && argv[1] == std::string_view("--describe")) {
-        const auto text = cli::described(app, argv[2], manual);
-        std::fwrite(text.data(), 1, text.size(), stdout);
-        exitCode = text.empty() ? 2 : 0;
+    if (const auto code = cli::describe(app, argc, argv, manual)) {
+        exitCode = *code;
         return {};
     }
     try {

@@ -16,7 +16,8 @@ namespace {
 /// What is answered without a display.
 bool needsNoWindow(int argc, char** argv) {
     constexpr std::array<std::string_view, 4> words{"--help", "-h", "--version", "--describe"};
-    return argc > 1 && std::ranges::find(words, argv[1]) != words.end();
+    return std::any_of(argv + 1, argv + argc,
+                       [&](const char* word) { return std::ranges::find(words, word) != words.end(); });
 }
 
 } // namespace

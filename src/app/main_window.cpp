@@ -27,6 +27,7 @@
 #include "core/base/text.h"
 #include "core/catalogue/catalogue_copy.h"
 #include "core/catalogue/volumes.h"
+#include "core/players/list_reading.h"
 #include "core/work/make_report.h"
 #include "core/work/open_for_work.h"
 
@@ -47,7 +48,6 @@
 #include <QVBoxLayout>
 
 #include <algorithm>
-#include <filesystem>
 
 namespace sober::app {
 namespace {
@@ -501,12 +501,12 @@ void MainWindow::dropEvent(QDropEvent* event) {
     }
 }
 
+/// Told by their names: nothing waits for a drive here.
 void MainWindow::takeIn(const std::vector<BytePath>& places) {
     std::vector<SurveyRequest> requests;
     Player player;
     for (const auto& place : places) {
-        std::error_code failed;
-        if (std::filesystem::is_regular_file(place, failed)) {
+        if (isListName(place)) {
             player.places.push_back(place);
         } else {
             requests.push_back({place, {}, {}, {}});

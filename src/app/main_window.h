@@ -36,7 +36,7 @@ class MainWindow : public QMainWindow {
 
   public:
     explicit MainWindow(Workbench& workbench);
-    /// Surveys what are folders, and takes what are files in as the lists of a player.
+    /// Takes what is called like a list in as a player's, and surveys the rest.
     void takeIn(const std::vector<BytePath>& places);
 
     void openDesk(int desk);

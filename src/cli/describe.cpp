@@ -4,6 +4,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cstdio>
 
 namespace sober::cli {
 namespace {
@@ -110,8 +111,6 @@ std::string wordsAt(const CLI::App& app) {
     }
     return words;
 }
-
-} // namespace
 
 std::string manualPage(const CLI::App& app, const ManualPage& page) {
     auto upper = app.get_name();
@@ -259,12 +258,24 @@ std::string fishCompletion(const CLI::App& app) {
     return lines;
 }
 
-std::string described(const CLI::App& app, std::string_view form, const ManualPage& page) {
-    return form == "man"    ? manualPage(app, page)
-           : form == "bash" ? bashCompletion(app)
-           : form == "zsh"  ? zshCompletion(app)
-           : form == "fish" ? fishCompletion(app)
-                            : std::string();
+} // namespace
+
+std::optional<int> describe(const CLI::App& app, int argc, char** argv, const ManualPage& page) {
+    if (argc != 3 || argv[1] != std::string_view("--describe")) {
+        return {};
+    }
+    const std::string_view form = argv[2];
+    const auto text = form == "man"    ? manualPage(app, page)
+                      : form == "bash" ? bashCompletion(app)
+                      : form == "zsh"  ? zshCompletion(app)
+                      : form == "fish" ? fishCompletion(app)
+                                       : std::string();
+    if (text.empty()) {
+        std::fputs("--describe takes man, bash, zsh or fish.\n", stderr);
+        return 2;
+    }
+    std::fwrite(text.data(), 1, text.size(), stdout);
+    return 0;
 }
 
 } // namespace sober::cli

@@ -1,6 +1,6 @@
 #pragma once
 
-#include <string>
+#include <optional>
 #include <string_view>
 
 namespace CLI {
@@ -18,15 +18,9 @@ struct ManualPage {
     std::string_view seeAlso;     ///< "sober\\-archivist"
 };
 
-/// A page of section 1 (man(7)).
-std::string manualPage(const CLI::App& app, const ManualPage& page);
-
-/// Completions of commands and options; of anything else the shell's own, of files.
-std::string bashCompletion(const CLI::App& app);
-std::string zshCompletion(const CLI::App& app);
-std::string fishCompletion(const CLI::App& app);
-
-/// What `--describe man|bash|zsh|fish` prints; "" for another word.
-std::string described(const CLI::App& app, std::string_view form, const ManualPage& page);
+/// Where the program was called with `--describe man|bash|zsh|fish` alone, that was printed: the manual page
+/// (of section 1, man(7)) or completions of commands and options (of anything else the shell's own, of
+/// files). The exit code then; nothing for any other call.
+std::optional<int> describe(const CLI::App& app, int argc, char** argv, const ManualPage& page);
 
 } // namespace sober::cli

@@ -10,6 +10,7 @@
 #include "cli/intake_command.h"
 #include "cli/ledger_command.h"
 #include "cli/list_command.h"
+#include "cli/manual.h"
 #include "cli/players_command.h"
 #include "cli/replace_command.h"
 #include "cli/report_command.h"
@@ -88,25 +89,6 @@ class SignalWatch {
     sigset_t watched_{};
     std::thread thread_;
 };
-
-constexpr ManualPage manual{
-    "Looks at a collection of audio files and carries out what was decided on it, without windows: for "
-    "scripts, for "
-    "a check on a schedule, and for whoever likes to type. It works on the catalogue that sober-archivist "
-    "keeps, and "
-    "keeps the same promises: nothing is changed before it is told, what is changed can be taken back, and "
-    "the last "
-    "copy of a recording stays.\n\n"
-    "Text for a person goes to standard output; with --json exactly one JSON document does. Progress and "
-    "errors go to "
-    "standard error.",
-    ".SH EXIT STATUS\n.TP\n0\nDone; findings are no failures.\n.TP\n1\nIt could not be done.\n.TP\n2\nIt was "
-    "asked for wrongly.\n.TP\n3\nDone, but some files could not be read.\n.TP\n130\nInterrupted; what was "
-    "done is "
-    "kept.\n.SH FILES\n.TP\n.I ~/.local/share/sober\\-archivist/\nThe catalogue, unless "
-    "\\fB\\-\\-catalogue\\fR "
-    "names another; below $XDG_DATA_HOME where that is set.\n",
-    "sober\\-archivist"};
 
 /// Says what is right; yields the exit code.
 int wrongUsage(const std::string& sentence) {
@@ -572,10 +554,8 @@ int runCommand(int argc, char** argv) {
     auto* undoCommand = app.add_subcommand("undo", "take an entry back");
     undoCommand->add_option("ENTRY", entry, "its number in the ledger, or last")->required();
 
-    if (argc == 3 && argv[1] == std::string_view("--describe")) {
-        const auto text = described(app, argv[2], manual);
-        std::fwrite(text.data(), 1, text.size(), stdout);
-        return text.empty() ? wrongUsage("--describe takes man, bash, zsh or fish.") : exitDone;
+    if (const auto code = describe(app, argc, argv, manual)) {
+        return *code;
     }
     if (const auto unknown = unknownCommand(app, argc, argv)) {
         return wrongUsage("There is no command \"" + *unknown +

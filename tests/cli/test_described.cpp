@@ -141,7 +141,11 @@ TEST_CASE("the shells complete commands and options") {
         {"fish", "--no-config", "-c", "source $argv[1]; complete -C 'sober salvage ta'", folder / "fish"});
     INFO(fish.err);
     CHECK(fish.out.find("take\t") != std::string::npos);
-    CHECK(run({SOBER_PROGRAM, "--describe", "csh"}).code == 2);
+    for (const std::string program : {SOBER_PROGRAM, SOBER_ARCHIVIST}) {
+        const auto wrong = run({program, "--describe", "csh"});
+        CHECK(wrong.code == 2);
+        CHECK(wrong.err == "--describe takes man, bash, zsh or fish.\n");
+    }
 }
 
 TEST_CASE("what the desktop is told is valid") {
@@ -165,7 +169,14 @@ TEST_CASE("an installed program finds its helpers, and the others say their vers
     INFO(examined.out << examined.err);
     REQUIRE(examined.code == 0);
     CHECK(nlohmann::json::parse(examined.out)["holdings"].size() == 1);
-    CHECK(run({folder / "usr/bin/sober-archivist", "--version"}).out == "Sober Archivist 0.1.0\n");
+    // Without a display, wherever the word stands.
+    for (const std::vector<std::string>& words :
+         {std::vector<std::string>{"--version"}, {"--catalogue", folder / "c.sqlite", "--version"}}) {
+        std::vector<std::string> line{"env", "-u",      "QT_QPA_PLATFORM",
+                                      "-u",  "DISPLAY", folder / "usr/bin/sober-archivist"};
+        line.insert(line.end(), words.begin(), words.end());
+        CHECK(run(line).out == "Sober Archivist 0.1.0\n");
+    }
     CHECK(run({folder / "usr/bin/sober", "--version"}).out == "Sober Archivist 0.1.0\n");
     CHECK(fs::exists(folder / "usr/share/man/man1/sober.1"));
     CHECK(fs::exists(folder / "usr/share/icons/hicolor/48x48/apps/sober-archivist.png"));

@@ -86,6 +86,10 @@ TEST_CASE("a second start hands over what it was asked for and goes") {
     CHECK(first.again({folder / "lists/tonight.m3u8"}).code == 0);
     CHECK(Started::waitFor([&] { return first.players() == 1; }));
     CHECK(first.again({}).code == 0);
+    // What is neither is told of, and takes nothing away.
+    writeFile(folder / "V/song.mp3", "no list");
+    CHECK(first.again({folder / "V/song.mp3"}).code == 0);
+    CHECK(first.volumes() == Labels{"V"});
     CHECK(first.process.state() == QProcess::Running);
 
     SECTION("one that was killed is in nobody's way") {

@@ -11,6 +11,7 @@
 #include <QMenu>
 #include <QMenuBar>
 #include <QPushButton>
+#include <QSignalBlocker>
 #include <QTextBlock>
 #include <QTextBrowser>
 #include <QTextDocument>
@@ -63,10 +64,13 @@ void setApart(QTextDocument& document) {
     }
 }
 
-QString plain(const QString& markdown) {
-    QTextDocument document;
-    document.setMarkdown(markdown);
-    return document.toPlainText();
+void fill(QTextDocument& document, const GuidePage& page) {
+    if (page.format == Qt::MarkdownText) {
+        document.setMarkdown(page.text);
+        setApart(document);
+    } else {
+        document.setHtml(page.text);
+    }
 }
 
 } // namespace
@@ -111,7 +115,13 @@ HelpWindow::HelpWindow(const QString& keys, QWidget* parent)
     setWindowTitle(tr("Guide"));
     setAttribute(Qt::WA_DeleteOnClose);
     resize(1000, 680);
-    pages_ << GuidePage{tr("All keys"), keys} << GuidePage{tr("What it is made of"), aboutPage()};
+    pages_ << GuidePage{tr("All keys"), keys, Qt::RichText}
+           << GuidePage{tr("What it is made of"), aboutPage(), Qt::RichText};
+    for (auto& page : pages_) {
+        QTextDocument document;
+        fill(document, page);
+        page.words = document.toPlainText();
+    }
     auto* layout = titledLayout(windowTitle(), this);
     auto* halves = new QHBoxLayout;
     auto* left = new QVBoxLayout;
@@ -156,11 +166,12 @@ void HelpWindow::showPage(const QString& heading) {
 /// Sections that hold every word.
 void HelpWindow::narrow(const QString& words) {
     const auto wanted = words.split(' ', Qt::SkipEmptyParts);
+    const QSignalBlocker quiet(headings_);
     headings_->clear();
     for (const auto& page : pages_) {
-        const auto text = page.text.startsWith('<') ? page.heading + page.text : plain(page.text);
-        if (std::ranges::all_of(
-                wanted, [&](const QString& word) { return text.contains(word, Qt::CaseInsensitive); })) {
+        if (std::ranges::all_of(wanted, [&](const QString& word) {
+                return page.words.contains(word, Qt::CaseInsensitive);
+            })) {
             headings_->addItem(page.heading);
         }
     }
@@ -175,13 +186,8 @@ void HelpWindow::showCurrent() {
         return;
     }
     const auto page = std::ranges::find(pages_, item->text(), &GuidePage::heading);
-    if (page->text.startsWith('<')) {
-        text_->setHtml(page->text);
-    } else {
-        text_->setMarkdown(page->text);
-        setApart(*text_->document());
-        text_->moveCursor(QTextCursor::Start);
-    }
+    fill(*text_->document(), *page);
+    text_->moveCursor(QTextCursor::Start);
     const auto first = search_->text().section(' ', 0, 0, QString::SectionSkipEmpty);
     if (!first.isEmpty()) {
         text_->find(first);
@@ -189,7 +195,9 @@ void HelpWindow::showCurrent() {
 }
 
 QString keysPage(const QWidget& window) {
-    QString html = HelpWindow::tr("<h2>All keys</h2>");
+    QString html = HelpWindow::tr("<h2>All keys</h2><p>In lists and pictures the arrow keys, Page Up and "
+                                  "Page Down, Home and End go about, and Space "
+                                  "chooses. Windows that are opened name their keys on their buttons.</p>");
     const auto table = [&](const QString& heading, const QMap<QString, QString>& keys) {
         if (keys.isEmpty()) {
             return;

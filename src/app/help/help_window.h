@@ -8,10 +8,12 @@ class QTextBrowser;
 
 namespace sober::app {
 
-/// One section of the guide.
+/// One section of the guide, or what stands beside it.
 struct GuidePage {
     QString heading;
-    QString text; ///< Markdown, with its heading
+    QString text; ///< with its heading
+    Qt::TextFormat format = Qt::MarkdownText;
+    QString words = {}; ///< the text without marks, to be searched
 };
 
 /// The sections of the guide that is shipped within the program, in their order.
