@@ -66,22 +66,15 @@ Json conditionShape(const Condition& condition) {
                            {"missing", figures.missing},
                            {"surveyed", volume.surveyedAt != 0 ? Json(isoUtc(volume.surveyedAt)) : Json()}});
     }
-    return {{"schema", "sober.condition/1"},
-            {"volumes", volumes},
-            {"holdings", condition.total.holdings},
-            {"bytes", condition.total.bytes},
-            {"duration", condition.total.duration},
-            {"findings",
-             {{"copies", condition.copySets},
-              {"claims", condition.total.claims},
-              {"drift", condition.drift},
-              {"damaged", condition.total.troubled},
-              {"missing", condition.total.missing},
-              {"broken_references", condition.brokenReferences}}},
-            {"held_once", condition.total.heldOnce},
-            {"examined", condition.total.examined},
-            {"unreadable", condition.errors},
-            {"reclaimable_bytes", condition.reclaimable}};
+    Json findings = Json::object();
+    for (const auto& [finding, count] : findingCounts(condition)) {
+        findings[std::string(finding)] = count;
+    }
+    return {{"schema", "sober.condition/1"},         {"volumes", volumes},
+            {"holdings", condition.total.holdings},  {"bytes", condition.total.bytes},
+            {"duration", condition.total.duration},  {"findings", std::move(findings)},
+            {"held_once", condition.total.heldOnce}, {"examined", condition.total.examined},
+            {"unreadable", condition.errors},        {"reclaimable_bytes", condition.reclaimable}};
 }
 
 Json copiesShape(std::span<const SetDetail> sets, std::span<const SetDetail> alikeTags,

@@ -166,7 +166,12 @@ TEST_CASE("a report's table is what a reader of tables reads, a line for each ho
     CHECK(counts["claims"] == report["claims"].size());
     CHECK(counts["missing"] == report["missing"].size());
     CHECK(counts["fixity"] == report["fixity"]["drift"].size());
-    CHECK(rows[0]["path"] == report["copies"][0]["members"][0]["path"]);
+    CHECK(counts["damage"] == report["damage"].size());
+    CHECK(counts["proofs"] == report["proofs"].size());
+    CHECK(counts["condition"] == report["condition"]["volumes"].size());
+    CHECK(rows[0]["volume"] == report["condition"]["volumes"][0]["label"]);
+    const auto first = std::ranges::find(rows, "copies", [](const json& row) { return row["finding"]; });
+    CHECK((*first)["path"] == report["copies"][0]["members"][0]["path"]);
 }
 
 TEST_CASE("where paths are left out no name is in a report, in no form") {

@@ -56,6 +56,12 @@ std::vector<NextStep> nextStepsOf(const Condition& condition) {
 
 } // namespace
 
+std::vector<std::pair<std::string_view, std::uint64_t>> findingCounts(const Condition& condition) {
+    return {{"copies", condition.copySets},       {"claims", condition.total.claims},
+            {"drift", condition.drift},           {"damaged", condition.total.troubled},
+            {"missing", condition.total.missing}, {"broken_references", condition.brokenReferences}};
+}
+
 Result<Condition> conditionOf(const Catalogue& catalogue) {
     Condition condition;
     auto volumes = Volumes(catalogue).all();

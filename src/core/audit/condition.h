@@ -36,6 +36,10 @@ struct Condition {
     std::vector<NextStep> nextSteps;    ///< what saves most first
 };
 
+/// Each kind of finding with its count, by the word for it: "copies", "claims", "drift", "damaged",
+/// "missing", "broken_references".
+std::vector<std::pair<std::string_view, std::uint64_t>> findingCounts(const Condition& condition);
+
 Result<Condition> conditionOf(const Catalogue& catalogue);
 
 } // namespace sober

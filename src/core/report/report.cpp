@@ -64,7 +64,7 @@ class Gathering {
     }
     static Error stopped() { return {Cause::interrupted, {}, "The report was stopped."}; }
 
-    /// Visits holdings in the order of their ids.
+    /// Visits holdings in the order of `ids`.
     template <typename Visit>
     Outcome each(std::string_view what, std::span<const HoldingId> ids, Visit visit) {
         for (std::size_t at = 0; at < ids.size(); at += atOnce) {
@@ -190,10 +190,14 @@ class Gathering {
         }
         report_.checks = std::move(*checks);
         std::vector<HoldingId> ids;
-        std::ranges::transform(*open, std::back_inserter(ids), &Drift::holding);
+        std::map<HoldingId, const Drift*> known;
+        for (const auto& drift : *open) {
+            ids.push_back(drift.holding);
+            known.emplace(drift.holding, &drift);
+        }
         return each("fixity", ids, [&](const Holding& holding) -> Outcome {
-            const auto drift = std::ranges::find(*open, holding.id, &Drift::holding);
-            report_.drift.push_back({named(holding), drift->kind, drift->found});
+            const auto& drift = *known.at(holding.id);
+            report_.drift.push_back({named(holding), drift.kind, drift.found});
             return done();
         });
     }

@@ -19,8 +19,8 @@ std::optional<ReportForm> reportFormOf(std::string_view word);
 /// the first `mostRows` are listed, and it is said how many more there are.
 std::string reportPage(const Report& report, std::size_t mostRows = 1000);
 
-/// For a table: RFC 4180, UTF-8, one line for each holding of each finding, in the columns finding, group,
-/// volume, holding, path, bytes, kind, certainty, advice, when, says.
+/// For a table: RFC 4180, UTF-8, one line for each volume, holding of a finding and proof, in the columns
+/// finding, group, volume, holding, path, bytes, kind, certainty, advice, when, says.
 std::string reportTable(const Report& report);
 
 /// "sober.report/1".

@@ -39,6 +39,10 @@ Json conditionShape(const Report& report) {
                            {"held_once", figures.heldOnce},
                            {"surveyed", timeOrNull(volume.surveyedAt)}});
     }
+    Json findings = Json::object();
+    for (const auto& [finding, count] : findingCounts(condition)) {
+        findings[std::string(finding)] = count;
+    }
     return {{"volumes", std::move(volumes)},
             {"holdings", condition.total.holdings},
             {"bytes", condition.total.bytes},
@@ -46,13 +50,7 @@ Json conditionShape(const Report& report) {
             {"held_once", condition.total.heldOnce},
             {"examined", condition.total.examined},
             {"reclaimable_bytes", condition.reclaimable},
-            {"findings",
-             {{"copies", condition.copySets},
-              {"claims", condition.total.claims},
-              {"drift", condition.drift},
-              {"damaged", condition.total.troubled},
-              {"missing", condition.total.missing},
-              {"broken_references", condition.brokenReferences}}}};
+            {"findings", std::move(findings)}};
 }
 
 Json copiesShape(const Report& report) {

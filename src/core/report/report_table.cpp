@@ -22,7 +22,7 @@ std::string cell(std::string_view text) {
 struct Line {
     std::string_view finding;
     std::string group = {};
-    const ReportedHolding& holding;
+    const ReportedHolding& holding; ///< number 0: something else that is so placed
     std::string kind = {};
     std::string certainty = {};
     std::string advice = {};
@@ -32,9 +32,12 @@ struct Line {
 
 std::string lineOf(const Line& line) {
     return fmt::format("{},{},{},{},{},{},{},{},{},{},{}\r\n", line.finding, line.group,
-                       cell(percentEncodeOffending(line.holding.volume)), line.holding.number,
-                       cell(percentEncodeOffending(line.holding.path)), line.holding.size, cell(line.kind),
-                       line.certainty, line.advice, line.when, cell(percentEncodeOffending(line.says)));
+                       cell(percentEncodeOffending(line.holding.volume)),
+                       line.holding.number > 0 ? std::to_string(line.holding.number) : std::string(),
+                       cell(percentEncodeOffending(line.holding.path)),
+                       line.holding.size > 0 ? std::to_string(line.holding.size) : std::string(),
+                       cell(line.kind), line.certainty, line.advice, line.when,
+                       cell(percentEncodeOffending(line.says)));
 }
 
 std::string whenOf(Nanoseconds time) {
@@ -45,6 +48,19 @@ std::string whenOf(Nanoseconds time) {
 
 std::string reportTable(const Report& report) {
     std::string table = "finding,group,volume,holding,path,bytes,kind,certainty,advice,when,says\r\n";
+    const auto& condition = report.condition;
+    for (std::size_t i = 0;
+         report.choices.parts.contains(ReportPart::condition) && i < condition.volumes.size(); ++i) {
+        const auto& volume = condition.volumes[i];
+        const auto& figures = condition.figures[i];
+        table +=
+            lineOf({.finding = "condition",
+                    .holding = {0, volume.label, {}, figures.bytes},
+                    .kind = volume.atHand ? "at-hand" : "away",
+                    .when = whenOf(volume.surveyedAt),
+                    .says = fmt::format("{}, {} held once, {} missing", counted(figures.holdings, "holding"),
+                                        humanCount(figures.heldOnce), humanCount(figures.missing))});
+    }
     for (std::size_t i = 0; i < report.sets.size(); ++i) {
         for (const auto& member : report.sets[i].members) {
             table += lineOf({.finding = "copies",
@@ -83,6 +99,12 @@ std::string reportTable(const Report& report) {
                          .holding = missing.holding,
                          .kind = missing.elsewhere > 0 ? "held-elsewhere" : "held-nowhere",
                          .when = whenOf(missing.lastSeen)});
+    }
+    for (const auto& proof : report.proofs) {
+        table += lineOf({.finding = "proofs",
+                         .group = std::to_string(proof.transfer),
+                         .holding = {0, {}, proof.folder, 0},
+                         .when = whenOf(proof.proven)});
     }
     return table;
 }
