@@ -88,9 +88,24 @@ class Worker {
 };
 
 struct Remembered {
-    BytePath path;  ///< of the file that is asked about
-    BytePath place; ///< where the answer is kept
+    BytePath path;                 ///< of the file that is asked about
+    BytePath place;                ///< where the answer is kept
+    std::vector<FileStamp> stamps; ///< of the files, before their bytes were read
 };
+
+std::vector<FileStamp> stampsOf(const Message& message) {
+    std::vector<FileStamp> stamps;
+    for (const auto& file : message.files) {
+        const auto stamp = stampOf(file, {});
+        stamps.push_back(stamp ? *stamp : FileStamp{});
+    }
+    return stamps;
+}
+
+/// What holds of these bytes whenever they are asked about: no failure that may not come again.
+bool isLasting(const Result<FileRecord>& answer) {
+    return answer || answer.error().cause == Cause::notAudio || answer.error().cause == Cause::unreadable;
+}
 
 /// Answers by the question and the bytes of the files; those of another build of the worker are forgotten.
 class Memory {
@@ -129,6 +144,7 @@ class Memory {
         } else {
             return {};
         }
+        auto stamps = stampsOf(message);
         std::unique_ptr<XXH3_state_t, decltype(&XXH3_freeState)> state(XXH3_createState(), XXH3_freeState);
         XXH3_128bits_reset(state.get());
         XXH3_128bits_update(state.get(), asked.data(), asked.size());
@@ -146,7 +162,7 @@ class Memory {
         }
         XXH128_canonical_t digest{};
         XXH128_canonicalFromHash(&digest, XXH3_128bits_digest(state.get()));
-        return Remembered{path, joinPath(folder_, toHex(digest.digest))};
+        return Remembered{path, joinPath(folder_, toHex(digest.digest)), std::move(stamps)};
     }
 
     /// With the bytes of the file that went by before it.
@@ -161,7 +177,10 @@ class Memory {
     }
     static void keep(const Remembered& known, const Message& message, std::uint64_t told,
                      const std::string& answer) {
-        if (const auto bytes = said(message, answer, known.path, thePath)) {
+        // What was written to meanwhile is not what was read.
+        const auto bytes =
+            stampsOf(message) == known.stamps ? said(message, answer, known.path, thePath) : std::nullopt;
+        if (bytes) {
             const auto part = known.place + "." + std::to_string(getpid());
             std::ofstream(part, std::ios::binary).write(reinterpret_cast<const char*>(&told), sizeof told)
                 << *bytes;
@@ -182,7 +201,7 @@ class Memory {
         if (message.letter == examineQuestion || message.letter == passOverQuestion) {
             auto record = unpackRecord(answer);
             const auto stamp = stampOf(message.files.front(), BytePath(to));
-            if (!record || !stamp) {
+            if (!record || !stamp || !isLasting(*record)) {
                 return {};
             }
             if (*record) {
@@ -198,6 +217,10 @@ class Memory {
             return {};
         }
         if (json.contains("sentence")) {
+            const auto cause = static_cast<Cause>(json.at("cause").get<int>());
+            if (!isLasting(Error{cause, {}, {}})) {
+                return {};
+            }
             json["path"] = bytesShape(named(bytesFrom(json["path"])));
             json["sentence"] = bytesShape(renamed(bytesFrom(json["sentence"])));
         }
