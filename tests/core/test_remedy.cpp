@@ -370,14 +370,14 @@ TEST_CASE("a drive's own trash is found again at another mount point") {
     collection.survey("here/music");
     collection.putOnDocket(ActionKind::retire, "music", "spare.wav");
     CHECK(carryOutAll(collection).done == 1);
-    REQUIRE(run({"umount", collection / "here"}).code == 0);
+    unmount(collection / "here");
     REQUIRE(run({"mount", "-o", "loop", image, collection / "there"}).code == 0);
     CHECK(collection.survey("there/music").label == "music");
     CHECK(undoLast(collection).done == 1);
     CHECK(readFile(collection / "there/music/spare.wav") == smallWav(1));
     CHECK(contentsBelow(collection / ("there/.Trash-" + std::to_string(getuid()))).empty());
     CHECK_FALSE(isTaken(collection / "here/music"));
-    REQUIRE(run({"umount", collection / "there"}).code == 0);
+    unmount(collection / "there");
 }
 
 TEST_CASE("what is carried out is carried out on the volume where it is now") {

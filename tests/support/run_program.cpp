@@ -6,10 +6,13 @@
 #include <sys/stat.h>
 #include <sys/wait.h>
 
+#include <chrono>
 #include <fcntl.h>
 #include <filesystem>
 #include <fstream>
 #include <spawn.h>
+#include <stdexcept>
+#include <thread>
 #include <unistd.h>
 
 extern char** environ;
@@ -65,6 +68,19 @@ std::vector<pid_t> children() {
         }
     }
     return found;
+}
+
+void unmount(const std::string& point) {
+    for (int again = 0;; ++again) {
+        const auto ran = run({"umount", point});
+        if (ran.code == 0) {
+            return;
+        }
+        if (again == 100 || ran.err.find("busy") == std::string::npos) {
+            throw std::runtime_error(ran.err);
+        }
+        std::this_thread::sleep_for(std::chrono::milliseconds(100));
+    }
 }
 
 bool canMount() {

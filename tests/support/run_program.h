@@ -26,6 +26,10 @@ ProgramRun soberUnprivileged(const std::string& catalogue, std::vector<std::stri
 /// Worker processes of this test program that are alive, as the kernel lists them.
 std::vector<pid_t> children();
 
+/// Takes a mount away, or fails the test. Another process that asks every mounted file system how much room
+/// it has holds each for a moment, as a test that runs beside this one does: busy is asked again, for 10 s.
+void unmount(const std::string& point);
+
 /// True where tests may mount file systems (root, outside of a locked container).
 bool canMount();
 
