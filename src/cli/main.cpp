@@ -153,6 +153,8 @@ int runCommand(int argc, char** argv) {
         surveyCommand->add_option("--depth", choices.maxDepth, "how many folders deep (0: all)");
     auto* linksOption =
         surveyCommand->add_flag("--follow-links", choices.followLinks, "follow symbolic links");
+    auto* insideOption = surveyCommand->add_flag("--look-inside", choices.lookInside,
+                                                 "take in the audio inside archives: zip, tar, 7z, rar, iso");
     surveyCommand->add_flag("--take-all", takeAll,
                             "forget the choices kept with the volume; those said beside it are kept then");
 
@@ -602,6 +604,7 @@ int runCommand(int argc, char** argv) {
             kept.minSize = said(minOption) ? static_cast<std::uint64_t>(minSize) : kept.minSize;
             kept.maxSize = said(maxOption) ? static_cast<std::uint64_t>(maxSize) : kept.maxSize;
             kept.maxDepth = said(depthOption) ? choices.maxDepth : kept.maxDepth;
+            kept.lookInside = said(insideOption) ? choices.lookInside : kept.lookInside;
             kept.followLinks = said(linksOption) ? choices.followLinks : kept.followLinks;
         };
         if (survey.label && survey.paths.size() > 1) {

@@ -129,21 +129,18 @@ TEST_CASE("an older catalogue is kept as it was before it is brought up to date"
     RunControl control;
     all.whileClosed([&] {
         // The last step undone by hand.
-        CHECK(run({"python3", "-c",
-                   "import sqlite3, sys\nold = sqlite3.connect(sys.argv[1])\nold.executescript('''DROP TABLE "
-                   "landmark_owners; DROP TABLE "
-                   "landmark_runs; DROP TABLE landmark_buckets; DROP TABLE met_recordings; DROP INDEX "
-                   "holdings_sha256; ALTER TABLE "
-                   "ledger_lists DROP COLUMN base; ALTER TABLE volumes DROP COLUMN forgotten; PRAGMA "
-                   "user_version = 17;''')",
-                   all.cataloguePath()})
-                  .code == 0);
-        writeFile(all.cataloguePath() + ".before-16", "of an earlier time");
+        CHECK(
+            run({"python3", "-c",
+                 "import sqlite3, sys\nold = sqlite3.connect(sys.argv[1])\nold.executescript('''ALTER TABLE "
+                 "volumes DROP COLUMN look_inside; PRAGMA user_version = 18;''')",
+                 all.cataloguePath()})
+                .code == 0);
+        writeFile(all.cataloguePath() + ".before-17", "of an earlier time");
     });
-    CHECK(fs::exists(all.cataloguePath() + ".before-17"));
-    CHECK_FALSE(fs::exists(all.cataloguePath() + ".before-16"));
+    CHECK(fs::exists(all.cataloguePath() + ".before-18"));
+    CHECK_FALSE(fs::exists(all.cataloguePath() + ".before-17"));
     // It can be brought back too, and is brought up to date again.
-    CHECK(bringCatalogueBack(all.catalogue(), all.cataloguePath() + ".before-17", control, quiet).ok());
+    CHECK(bringCatalogueBack(all.catalogue(), all.cataloguePath() + ".before-18", control, quiet).ok());
     CHECK(Volumes(all.catalogue()).all().ok());
 }
 

@@ -1,6 +1,7 @@
 // fuzz-worker SECONDS FOLDER [SEED]: hands files that were changed in their structure to a worker by every
 // question there is. Whatever the decoders do, each question is answered by a record or a sentence, in time,
 // and the next is too.
+#include "core/evidence/worker/caged_archive.h"
 #include "core/evidence/worker/caged_listening.h"
 #include "core/evidence/worker/evidence_worker.h"
 #include "mutations.h"
@@ -55,6 +56,16 @@ class Asking {
             listening->seek(1e9);
             listening->read(stereo);
         }
+        auto archive = CagedArchive::open(path);
+        judge(path, archive);
+        for (int files = 0; archive && files < 16; ++files) {
+            const auto file = archive->next();
+            judge(path, file);
+            if (!file || !*file) {
+                break;
+            }
+            judge(path, archive->unpack(control));
+        }
         ++counts.files;
     }
     Counts counts;
@@ -78,6 +89,31 @@ class Asking {
     std::chrono::steady_clock::time_point last_ = std::chrono::steady_clock::now();
 };
 
+/// Archives of a few of the seeds, by libarchive's own tool.
+std::vector<std::string> archivesOf(const std::vector<std::string>& seeds, const std::string& folder) {
+    std::string names;
+    for (std::size_t i = 0; i < std::min<std::size_t>(seeds.size(), 3); ++i) {
+        names += " seed" + std::to_string(i);
+        std::ofstream(folder + "/seed" + std::to_string(i), std::ios::binary) << seeds[i].substr(0, 20'000);
+    }
+    for (const auto* format : {"zip", "7zip", "gnutar", "iso9660", "gnutar --gzip", "gnutar --zstd"}) {
+        const auto packed = folder + "/" + std::to_string(std::hash<std::string>()(format)) + ".packed";
+        const auto line =
+            fmt::format("cd {0} && bsdtar -cf {1} --format {2}{3}", folder, packed, format, names);
+        if (std::system(line.c_str()) != 0) { // NOLINT: our own words
+            fmt::print(stderr, "bsdtar could not write {}\n", format);
+            std::exit(1);
+        }
+    }
+    for (const auto& name : {"/seed0", "/seed1", "/seed2"}) {
+        std::filesystem::remove(folder + name);
+    }
+    auto archives = seedsBelow(folder, 1U << 20);
+    std::filesystem::remove_all(folder);
+    std::filesystem::create_directory(folder);
+    return archives;
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
@@ -92,11 +128,13 @@ int main(int argc, char** argv) {
     if (mkdtemp(folder.data()) == nullptr) {
         return 2;
     }
+    const auto archives = archivesOf(seeds, folder);
     const auto path = joinPath(folder, "input");
     Asking asking;
     using Clock = std::chrono::steady_clock;
     for (const auto until = Clock::now() + std::chrono::seconds(std::atol(argv[1])); Clock::now() < until;) {
-        const auto bytes = mutated(seeds[random() % seeds.size()], random);
+        const auto& among = random() % 4 == 0 ? archives : seeds;
+        const auto bytes = mutated(among[random() % among.size()], random);
         std::ofstream(path, std::ios::binary) << bytes;
         asking.ask(path, bytes);
     }

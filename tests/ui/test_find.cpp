@@ -3,9 +3,12 @@
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/standing_lists.h"
 #include "core/catalogue/volumes.h"
+#include "support/run_program.h"
+#include "support/temp_folder.h"
 #include "ui/chart_probe.h"
 #include "ui/desktop.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QDropEvent>
 #include <QLineEdit>
@@ -205,6 +208,45 @@ TEST_CASE("what was found is moved by a key, under another name, and the disk fo
     CHECK(desktop.found() == 0);
     desktop.type("sorted band polka");
     CHECK(desktop.found() == 1);
+}
+
+TEST_CASE(
+    "an archive is looked into when its volume's choices say so, and what it holds is copied out by a key") {
+    FindingDesktop desktop;
+    const auto archive = desktop.demo / "GANNET/Downloads/old tapes.zip";
+    const auto within = desktop.demo / "GANNET/Downloads";
+    REQUIRE(run({"python3", "-m", "zipfile", "-c", archive, within + "/fog_signal_polka.wav"}).code == 0);
+    const auto bytes = readFile(archive);
+    desktop.type("\"old tapes.zip\"");
+    CHECK(desktop.found() == 0);
+    QTest::mouseClick(desktop.find("Volume GANNET, at hand"), Qt::LeftButton);
+    desktop.chooseInPopup("What a survey takes in");
+    for (auto* check : QApplication::activeModalWidget()->findChildren<QCheckBox*>()) {
+        if (check->text().startsWith("Look inside archives")) {
+            QTest::mouseClick(check, Qt::LeftButton, Qt::NoModifier, {8, check->height() / 2});
+        }
+    }
+    desktop.click(desktop.button("Keep and survey"));
+    CHECK(desktop.volume("GANNET").choices.lookInside);
+    desktop.type("\"old tapes.zip\"");
+    REQUIRE(desktop.found() == 1);
+    desktop.find("Words to find")->setFocus();
+    desktop.press(Qt::Key_Down);
+    desktop.press(Qt::Key_M);
+    REQUIRE(QApplication::activeModalWidget() != nullptr);
+    desktop.settle();
+    CHECK(QApplication::activeModalWidget()->windowTitle() == "Copy out");
+    auto* below = static_cast<QLineEdit*>(desktop.find("New folder below it"));
+    below->setText("old tapes.zip!");
+    CHECK(desktop.text("Where it will be").startsWith("That is an archive"));
+    CHECK_FALSE(desktop.button("Put on the docket")->isEnabled());
+    below->setText("Out");
+    desktop.click(desktop.button("Put on the docket"));
+    CHECK(desktop.cell(foundList, 0, "State") == "to copy");
+    desktop.workbench().carryOut();
+    desktop.settle();
+    CHECK(readFile(within + "/Out/fog_signal_polka.wav") == readFile(within + "/fog_signal_polka.wav"));
+    CHECK(readFile(archive) == bytes);
 }
 
 TEST_CASE("holdings and folders are dragged onto a volume or folder") {

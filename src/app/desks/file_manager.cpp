@@ -1,6 +1,7 @@
 #include "app/desks/file_manager.h"
 
 #include "app/words.h"
+#include "core/base/inner_path.h"
 
 #include <QClipboard>
 #include <QCoreApplication>
@@ -11,7 +12,8 @@
 namespace sober::app {
 
 void openFolderOf(const BytePath& path) {
-    QDesktopServices::openUrl(urlOf(BytePath(parentOf(path))));
+    const auto inner = innerPathOf(path);
+    QDesktopServices::openUrl(urlOf(BytePath(parentOf(inner ? inner->archive : path))));
 }
 
 void copyPath(const BytePath& path) {

@@ -38,6 +38,7 @@ ChoicesWindow::ChoicesWindow(const Volume& volume, QWidget* parent)
       effort_(new QComboBox(this)),
       leaveHidden_(new QCheckBox(tr("Leave out hidden files and folders"), this)),
       followLinks_(new QCheckBox(tr("Follow symbolic links"), this)),
+      lookInside_(new QCheckBox(tr("Look inside archives (zip, tar, 7z, rar, iso)"), this)),
       patterns_(new QPlainTextEdit(this)),
       minSize_(sizeBox(volume.choices.minSize, tr("no limit"), this)),
       maxSize_(sizeBox(volume.choices.maxSize, tr("no limit"), this)),
@@ -51,6 +52,7 @@ ChoicesWindow::ChoicesWindow(const Volume& volume, QWidget* parent)
     effort_->setCurrentIndex(effort_->findData(static_cast<int>(volume.effort)));
     leaveHidden_->setChecked(volume.choices.leaveHidden);
     followLinks_->setChecked(volume.choices.followLinks);
+    lookInside_->setChecked(volume.choices.lookInside);
     QStringList patterns;
     for (const auto& pattern : volume.choices.leavePatterns) {
         patterns << shown(pattern);
@@ -74,6 +76,7 @@ ChoicesWindow::ChoicesWindow(const Volume& volume, QWidget* parent)
     form->addRow(tr("Effort"), effort_);
     form->addRow(QString(), leaveHidden_);
     form->addRow(QString(), followLinks_);
+    form->addRow(QString(), lookInside_);
     form->addRow(tr("Leave out"), patterns_);
     form->addRow(tr("Files from"), minSize_);
     form->addRow(tr("Files up to"), maxSize_);
@@ -97,6 +100,7 @@ SurveyRequest ChoicesWindow::request() const {
     SurveyChoices choices;
     choices.leaveHidden = leaveHidden_->isChecked();
     choices.followLinks = followLinks_->isChecked();
+    choices.lookInside = lookInside_->isChecked();
     for (const auto& line : patterns_->toPlainText().split(QLatin1Char('\n'), Qt::SkipEmptyParts)) {
         choices.leavePatterns.push_back(line.toStdString());
     }

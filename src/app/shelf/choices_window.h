@@ -30,6 +30,7 @@ class ChoicesWindow : public QDialog {
     QComboBox* effort_;
     QCheckBox* leaveHidden_;
     QCheckBox* followLinks_;
+    QCheckBox* lookInside_;
     QPlainTextEdit* patterns_;
     QSpinBox* minSize_;
     QSpinBox* maxSize_;

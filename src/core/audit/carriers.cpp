@@ -1,5 +1,6 @@
 #include "core/audit/carriers.h"
 
+#include "core/base/inner_path.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/findings.h"
 #include "core/catalogue/holdings.h"
@@ -53,8 +54,8 @@ std::optional<BytePath> placeOfStaying(const Holding& holding, const Holding& go
                                        const std::unordered_set<HoldingId>& going) {
     const auto volume = std::ranges::find(volumes, holding.volume, &Volume::id);
     const bool stays = holding.id != goes.id && !going.contains(holding.id) &&
-                       holding.state == HoldingState::present && volume != volumes.end() &&
-                       volume->reaches(holding.path);
+                       holding.state == HoldingState::present && !isInsideArchive(holding.path) &&
+                       volume != volumes.end() && volume->reaches(holding.path);
     return stays ? std::optional(joinPath(volume->root, holding.path)) : std::nullopt;
 }
 

@@ -79,8 +79,8 @@ class SetFinder {
         return EvidenceStore(catalogue_).eachComparable([&](const ComparableHolding& measured) {
             auto& content = contentFor(measured.content);
             if (content.members.empty()) {
-                content.members.push_back(
-                    {measured.holding, measured.volume, measured.content, measured.size, 0, 1});
+                content.members.push_back({measured.holding, measured.volume, measured.content, measured.size,
+                                           0, measured.isInside ? 0U : 1U});
             }
             if (!content.measured) {
                 content.measured = measured;
@@ -186,8 +186,9 @@ class SetFinder {
                                      : FileIdentity{"holding", static_cast<std::uint64_t>(member.id)};
                 files.insert(file);
                 volumes.insert(member.volume);
-                // Other masters and parts are not what one copy makes superfluous.
-                if (atHand_[member.volume] && !weaklyJoined_.contains(at)) {
+                // Other masters and parts are not what one copy makes superfluous, and archives stay as they
+                // are.
+                if (atHand_[member.volume] && !weaklyJoined_.contains(at) && member.links > 0) {
                     filesAtHand[file] = member.size;
                 }
                 found.members.push_back(member.id);

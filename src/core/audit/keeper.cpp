@@ -3,6 +3,7 @@
 #include "core/audit/carriers.h"
 #include "core/audit/name_score.h"
 #include "core/audit/preferences.h"
+#include "core/base/inner_path.h"
 #include "core/base/text.h"
 
 #include <fmt/format.h>
@@ -23,9 +24,10 @@ struct Candidate {
     int quality = 0; ///< in steps of a fifth: finer differences say nothing
     int seconds = 0; ///< in steps of two
     int generations = 0;
-    int bits = 0;       ///< really used
-    bool plain = false; ///< samples as they are, uncompressed: no check value of their own
-    int tags = 0;       ///< fields that are filled
+    int bits = 0;        ///< really used
+    bool plain = false;  ///< samples as they are, uncompressed: no check value of their own
+    int tags = 0;        ///< fields that are filled
+    bool inside = false; ///< an archive
 };
 
 void tellMeasured(Candidate& candidate, const SetKnowledge& known) {
@@ -55,6 +57,9 @@ bool sameFile(const Candidate& a, const Candidate& b) {
 bool isBetter(const Candidate& a, const Candidate& b, const Policy& policy) {
     if (a.volume->atHand != b.volume->atHand) {
         return a.volume->atHand;
+    }
+    if (a.inside != b.inside) {
+        return b.inside;
     }
     if (a.sound != b.sound) {
         return a.sound;
@@ -184,6 +189,9 @@ Undecided whyUndecided(const Candidate& member, const Candidate& keeper, const P
                        const SetKnowledge& known, std::optional<Sameness> link) {
     if (!member.volume->atHand) {
         return Undecided::away;
+    }
+    if (member.inside || keeper.inside) {
+        return Undecided::insideArchive;
     }
     if (sameFile(member, keeper)) {
         return Undecided::hardLink;
@@ -334,6 +342,8 @@ std::string_view undecidedWords(Undecided why) {
         break;
     case Undecided::away:
         return "its volume is away";
+    case Undecided::insideArchive:
+        return "held inside an archive, which is never written to";
     case Undecided::noneAtHand:
         return "no copy is at hand";
     case Undecided::noneSound:
@@ -373,6 +383,7 @@ std::vector<MemberAdvice> adviseOn(std::span<const Holding> members, std::span<c
             Candidate candidate{&member, &*volume, nameScore(member), isPassingPlace(member.path)};
             candidate.at = static_cast<std::size_t>(&member - members.data());
             candidate.tags = member.tags.filled();
+            candidate.inside = isInsideArchive(member.path);
             tellMeasured(candidate, known);
             candidates.push_back(candidate);
         }

@@ -23,6 +23,7 @@ std::string_view word(Advice advice);
 enum class Undecided {
     no, ///< it is decided
     away,
+    insideArchive,
     noneAtHand,
     noneSound,
     preferenceUnmet,

@@ -1,6 +1,7 @@
 #include "core/audit/plan_places.h"
 
 #include "core/base/file_handle.h"
+#include "core/base/inner_path.h"
 #include "core/base/text.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/holdings.h"
@@ -13,6 +14,7 @@
 #include <algorithm>
 #include <array>
 #include <unistd.h>
+#include <unordered_set>
 
 namespace sober {
 namespace {
@@ -105,8 +107,9 @@ Outcome planMoveAs(const Catalogue& catalogue, const BytePath& path, const ByteP
     std::vector<DocketAction> actions;
     const auto walked = Holdings(catalogue).eachPresent([&](PresentHolding&& holding) {
         const auto place = joinPath((*volume)->root, holding.path);
-        if (holding.volume == (*volume)->id && isWithin(place, from)) {
-            actions.push_back(placedAt(kind, holding.id, joinPath(to, *relativeTo(place, from)), reason));
+        const auto below = holding.volume == (*volume)->id ? relativeTo(place, from) : std::nullopt;
+        if (below && !isInsideArchive(*below)) { // those stay with their archive
+            actions.push_back(placedAt(kind, holding.id, joinPath(to, *below), reason));
         }
     });
     if (!walked) {
@@ -120,9 +123,22 @@ Outcome planMoveAs(const Catalogue& catalogue, const BytePath& path, const ByteP
 
 Outcome planMovesTo(const Catalogue& catalogue, std::span<const std::pair<HoldingId, BytePath>> targets,
                     const std::string& reason) {
+    std::vector<HoldingId> ids;
+    std::ranges::transform(targets, std::back_inserter(ids), [](const auto& each) { return each.first; });
+    const auto holdings = Holdings(catalogue).byIds(ids);
+    if (!holdings) {
+        return holdings.error();
+    }
+    std::unordered_set<HoldingId> inside;
+    for (const auto& holding : *holdings) {
+        if (isInsideArchive(holding.path)) {
+            inside.insert(holding.id);
+        }
+    }
     std::vector<DocketAction> actions;
     for (const auto& [holding, target] : targets) {
-        actions.push_back(placedAt(ActionKind::move, holding, target, reason));
+        const auto kind = inside.contains(holding) ? ActionKind::copy : ActionKind::move;
+        actions.push_back(placedAt(kind, holding, target, reason));
     }
     return DocketStore(catalogue).add(actions);
 }

@@ -23,12 +23,13 @@ Outcome planMove(const Catalogue& catalogue, const BytePath& path, const BytePat
 Outcome planMoveAs(const Catalogue& catalogue, const BytePath& path, const BytePath& target,
                    const std::string& reason, ActionKind kind = ActionKind::move);
 
-/// Holdings are to be moved, each to an absolute path of its own.
+/// Holdings are to be moved, each to an absolute path of its own; what lies inside an archive is to be copied.
 Outcome planMovesTo(const Catalogue& catalogue, std::span<const std::pair<HoldingId, BytePath>> targets,
                     const std::string& reason);
 
-/// Holdings are to be moved into a folder, absolute, there or to be made, each under its own name. Those that
-/// lie in it already stay. Cause::invalid where nothing is left to move.
+/// Holdings are to be moved into a folder (what lies inside an archive is to be copied out of it), absolute,
+/// there or to be made, each under its own name. Those that lie in it already stay. Cause::invalid where
+/// nothing is left to move.
 Outcome planMoveInto(const Catalogue& catalogue, std::span<const HoldingId> holdings, const BytePath& folder,
                      const std::string& reason);
 

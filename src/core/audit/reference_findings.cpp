@@ -1,6 +1,7 @@
 #include "core/audit/reference_findings.h"
 
 #include "core/audit/set_choice.h"
+#include "core/base/inner_path.h"
 #include "core/base/text.h"
 #include "core/base/user_folders.h"
 #include "core/catalogue/volumes.h"
@@ -59,7 +60,7 @@ class Keepers {
         }
         const auto kept =
             keeper ? std::ranges::find(detail.members, *keeper, &Holding::id) : detail.members.end();
-        if (!goes || kept == detail.members.end()) {
+        if (!goes || kept == detail.members.end() || isInsideArchive(kept->path)) {
             return std::nullopt;
         }
         const auto volume = std::ranges::find(volumes_, kept->volume, &Volume::id);

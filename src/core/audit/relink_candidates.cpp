@@ -1,6 +1,7 @@
 #include "core/audit/relink_candidates.h"
 
 #include "core/audit/relink_names.h"
+#include "core/base/inner_path.h"
 #include "core/base/text.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
@@ -74,7 +75,8 @@ Result<RelinkCandidates> RelinkCandidates::of(const Catalogue& catalogue) {
     }
     RelinkCandidates candidates;
     const auto walked = Holdings(catalogue).eachPresent([&](PresentHolding&& holding) {
-        if (const auto root = roots.find(holding.volume); root != roots.end()) {
+        const auto root = roots.find(holding.volume);
+        if (root != roots.end() && !isInsideArchive(holding.path)) { // where no player opens it
             candidates.add({holding.id, joinPath(root->second, holding.path), holding.size, holding.seconds,
                             std::move(holding.title), std::move(holding.artist), std::move(holding.album),
                             holding.checksum});

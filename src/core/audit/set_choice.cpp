@@ -1,5 +1,6 @@
 #include "core/audit/set_choice.h"
 
+#include "core/base/inner_path.h"
 #include "core/base/text.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/player_store.h"
@@ -228,7 +229,7 @@ Outcome keepOnly(const Catalogue& catalogue, const SetDetail& detail, HoldingId 
         const bool atHand = volume != volumes.end() && volume->atHand;
         const bool linked =
             member.links > 1 && member.volume == chosen->volume && member.inode == chosen->inode;
-        if (member.id == keeper || !atHand || linked) {
+        if (member.id == keeper || !atHand || linked || isInsideArchive(member.path)) {
             staying.push_back(member.id);
         } else {
             actions.push_back({0, ActionKind::retire, member.id, keptInstead(*chosen, volumes), timeNow()});

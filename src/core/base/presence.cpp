@@ -1,5 +1,7 @@
 #include "core/base/presence.h"
 
+#include "core/base/inner_path.h"
+
 #include <sys/stat.h>
 
 #include <cerrno>
@@ -10,6 +12,9 @@ Presence presenceOf(const BytePath& path) {
     struct stat status {};
     if (lstat(path.c_str(), &status) == 0) {
         return Presence::there;
+    }
+    if (const auto inner = innerPathOf(path)) {
+        return presenceOf(inner->archive);
     }
     return errno == ENOENT || errno == ENOTDIR ? Presence::gone : Presence::unknown;
 }

@@ -12,7 +12,8 @@ enum class Presence {
     unknown,
 };
 
-/// Of what stands there itself, links not followed.
+/// Of what stands there itself, links not followed. Of what lies inside an archive (inner_path.h): of that
+/// one, by which a survey knows it unchanged.
 Presence presenceOf(const BytePath& path);
 
 } // namespace sober

@@ -1,5 +1,6 @@
 #include "core/catalogue/evidence_store.h"
 
+#include "core/base/inner_path.h"
 #include "core/catalogue/filter_clause.h"
 #include "core/catalogue/findings.h"
 #include "core/catalogue/guarded.h"
@@ -218,8 +219,9 @@ ComparableHolding comparableFrom(SQLite::Statement& ask) {
                           checksumOf(ask.getColumn(13)),
                           samplesOf(ask.getColumn(14)),
                           ask.getColumn(16).getInt() != 0};
+    const BytePath path = bytesOf(ask.getColumn(2));
+    row.isInside = isInsideArchive(path);
     if (row.title.empty()) {
-        const BytePath path = bytesOf(ask.getColumn(2));
         const auto name = nameOf(path);
         row.title = std::string(name.substr(0, name.rfind('.')));
     }

@@ -52,6 +52,7 @@ struct ComparableHolding {
     Checksum128 payload;
     std::optional<Md5> samples;
     bool silent = false;
+    bool isInside = false; ///< an archive
 };
 
 /// The better copies of one holding, the best first.

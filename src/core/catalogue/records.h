@@ -27,6 +27,7 @@ struct SurveyChoices {
     std::uint64_t maxSize = 0;
     int maxDepth = 0; ///< 1 takes only what lies directly in the root
     bool followLinks = false;
+    bool lookInside = false; ///< into archives
 
     bool operator==(const SurveyChoices&) const = default;
 };
@@ -84,7 +85,7 @@ struct Holding {
     Nanoseconds mtime = 0;
     Nanoseconds ctime = 0;
     std::uint64_t inode = 0;
-    std::uint64_t links = 1;
+    std::uint64_t links = 1; ///< 0: it lies inside an archive (inner_path.h)
     Checksum128 checksum;
     std::optional<Sha256> sha256;
     Claims claims;

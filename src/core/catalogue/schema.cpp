@@ -627,10 +627,14 @@ ALTER TABLE volumes ADD COLUMN forgotten INTEGER NOT NULL DEFAULT 0;
 CREATE INDEX holdings_sha256 ON holdings(sha256) WHERE sha256 IS NOT NULL;
 )sql";
 
-constexpr std::array<const char*, 18> steps{firstStep,    evidenceStep, copiesStep,  decidingStep, fixityStep,
-                                            outsideStep,  playersStep,  consentStep, enginesStep,  searchStep,
-                                            transferStep, salvageStep,  lendingStep, inboxStep,    offerStep,
-                                            latestStep,   serviceStep,  landmarkStep};
+constexpr const char* insideStep = R"sql(
+ALTER TABLE volumes ADD COLUMN look_inside INTEGER NOT NULL DEFAULT 0;
+)sql";
+
+constexpr std::array<const char*, 19> steps{
+    firstStep,   evidenceStep, copiesStep,  decidingStep, fixityStep,  outsideStep, playersStep,
+    consentStep, enginesStep,  searchStep,  transferStep, salvageStep, lendingStep, inboxStep,
+    offerStep,   latestStep,   serviceStep, landmarkStep, insideStep};
 
 } // namespace
 

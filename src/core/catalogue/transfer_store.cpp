@@ -17,7 +17,7 @@ struct LeftWords {
     std::string_view word;
     std::string_view sentence;
 };
-constexpr std::array<LeftWords, 8> leftWords{
+constexpr std::array<LeftWords, 9> leftWords{
     {{"away", "its volume is away"},
      {"missing", "it is missing"},
      {"stream", "it is no local file"},
@@ -25,7 +25,8 @@ constexpr std::array<LeftWords, 8> leftWords{
      {"too-large", "it is larger than the target can hold"},
      {"unsound", "it does not decode whole, so it is not encoded"},
      {"other-volume", "it lies on another volume"},
-     {"too-many", "its folder would hold more than the target can"}}};
+     {"too-many", "its folder would hold more than the target can"},
+     {"inside-archive", "it lies inside an archive; copy it out first"}}};
 
 template <typename Words, typename Value>
 auto at(const Words& words, Value value) {

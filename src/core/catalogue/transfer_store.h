@@ -59,6 +59,7 @@ enum class LeftBehind {
     unsound = 5,       ///< what is to be encoded does not decode
     otherVolume = 6,   ///< of a reorder in place: it lies elsewhere
     tooMany = 7,       ///< its folder would hold more names than the target's file system can
+    insideArchive = 8,
 };
 std::string_view word(LeftBehind why);
 /// "its volume is away", after the name of what does not come.

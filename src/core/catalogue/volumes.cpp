@@ -46,6 +46,7 @@ Volume volumeFrom(SQLite::Statement& row) {
     volume.available = static_cast<std::uint64_t>(row.getColumn(16).getInt64());
     volume.surveyedAt = row.getColumn(17).getInt64();
     volume.awaySince = row.getColumn(18).getInt64();
+    volume.choices.lookInside = row.getColumn(19).getInt() != 0;
     return volume;
 }
 
@@ -67,6 +68,7 @@ void bindVolume(SQLite::Statement& statement, const Volume& volume) {
     statement.bind(15, static_cast<std::int64_t>(volume.capacity));
     statement.bind(16, static_cast<std::int64_t>(volume.available));
     statement.bind(17, volume.surveyedAt);
+    statement.bind(18, volume.choices.lookInside ? 1 : 0);
 }
 
 bool labelInUse(SQLite::Database& database, const std::string& label) {
@@ -83,7 +85,8 @@ Result<std::vector<Volume>> Volumes::all() const {
             catalogue_.database(),
             "SELECT id, label, root, filesystem, within, root_inode, filesystem_type, leave_hidden, "
             "leave_patterns, min_size, max_size, max_depth, follow_links, effort, at_hand, capacity, "
-            "available, surveyed_at, away_since FROM volumes WHERE forgotten = 0 ORDER BY label");
+            "available, surveyed_at, away_since, look_inside FROM volumes WHERE forgotten = 0 ORDER BY "
+            "label");
         std::vector<Volume> volumes;
         while (ask.executeStep()) {
             volumes.push_back(volumeFrom(ask));
@@ -155,7 +158,7 @@ Result<Volume> Volumes::add(Volume volume) const {
             database,
             "INSERT INTO volumes(label, root, filesystem, within, root_inode, filesystem_type, leave_hidden, "
             "leave_patterns, min_size, max_size, max_depth, follow_links, effort, at_hand, capacity, "
-            "available, surveyed_at) VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)");
+            "available, surveyed_at, look_inside) VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)");
         bindVolume(insert, volume);
         insert.exec();
         volume.id = database.getLastInsertRowid();
@@ -170,13 +173,13 @@ Outcome Volumes::update(const Volume& volume) const {
             "UPDATE volumes SET label=?, root=?, filesystem=?, within=?, root_inode=?, filesystem_type=?, "
             "leave_hidden=?, leave_patterns=?, min_size=?, max_size=?, max_depth=?, follow_links=?, "
             "effort=?, "
-            "at_hand=?, capacity=?, available=?, surveyed_at=?, "
+            "at_hand=?, capacity=?, available=?, surveyed_at=?, look_inside=?, "
             // What it was before decides when it went away.
             "away_since=CASE WHEN ? THEN 0 WHEN at_hand THEN ? ELSE away_since END WHERE id=?");
         bindVolume(change, volume);
-        change.bind(18, volume.atHand ? 1 : 0);
-        change.bind(19, timeNow());
-        change.bind(20, volume.id);
+        change.bind(19, volume.atHand ? 1 : 0);
+        change.bind(20, timeNow());
+        change.bind(21, volume.id);
         change.exec();
     });
 }
@@ -188,7 +191,8 @@ Outcome Volumes::relabel(const Volume& volume, const std::string& label) const {
     }
     return guarded(catalogue_, [&]() -> Outcome {
         if (wanted != volume.label && labelInUse(catalogue_.database(), wanted)) {
-            return Error{Cause::alreadyThere, volume.root, "Another volume is called " + wanted + " already."};
+            return Error{Cause::alreadyThere, volume.root,
+                         "Another volume is called " + wanted + " already."};
         }
         SQLite::Statement change(catalogue_.database(), "UPDATE volumes SET label = ? WHERE id = ?");
         change.bind(1, wanted);

@@ -2,6 +2,7 @@
 
 #include "core/base/file_handle.h"
 #include "core/evidence/checksums.h"
+#include "core/evidence/worker/caged_archive.h"
 
 #include <algorithm>
 #include <vector>
@@ -10,7 +11,7 @@ namespace sober {
 namespace {
 
 Result<std::string> bytesAt(const BytePath& path, std::uint64_t from, std::size_t most) {
-    const auto file = openForReading(path);
+    const auto file = openContent(path);
     if (!file) {
         return file.error();
     }

@@ -2,6 +2,7 @@
 
 #include "core/base/file_handle.h"
 #include "core/base/text.h"
+#include "core/evidence/worker/caged_archive.h"
 
 #include <sys/stat.h>
 
@@ -27,11 +28,11 @@ Outcome unchangedSince(const FileHandle& file, const BytePath& path, const FileS
 
 Result<ContentComparison> compareContent(const BytePath& first, const BytePath& second, RunControl& control,
                                          const std::function<void(std::uint64_t)>& onBytes) {
-    const auto fileA = openForReading(first);
+    const auto fileA = openContent(first, control);
     if (!fileA) {
         return fileA.error();
     }
-    const auto fileB = openForReading(second);
+    const auto fileB = openContent(second, control);
     if (!fileB) {
         return fileB.error();
     }

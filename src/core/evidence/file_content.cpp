@@ -1,6 +1,7 @@
 #include "core/evidence/file_content.h"
 
 #include "core/base/text.h"
+#include "core/evidence/worker/caged_archive.h"
 
 #include <algorithm>
 
@@ -9,7 +10,7 @@ namespace sober {
 Result<FileContent> readContent(const BytePath& path, RunControl& control,
                                 const std::function<void(std::uint64_t)>& onBytes) {
     constexpr std::size_t pieceLength = 256U << 10;
-    const auto file = openForReading(path);
+    const auto file = openContent(path, control);
     const auto before = file ? stampOf(*file, path) : Result<FileStamp>(file.error());
     if (!before) {
         return before.error();

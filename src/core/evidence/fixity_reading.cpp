@@ -1,6 +1,8 @@
 #include "core/evidence/fixity_reading.h"
 
+#include "core/base/inner_path.h"
 #include "core/base/text.h"
+#include "core/evidence/worker/caged_archive.h"
 
 #include <openssl/evp.h>
 #include <tbb/parallel_pipeline.h>
@@ -142,7 +144,13 @@ class Reader {
         file_ = std::make_shared<OpenedFile>();
         file_->number = number;
         at_ = 0;
-        auto handle = openForReading(paths_[number]);
+        const auto inner = innerPathOf(paths_[number]);
+        const auto archive =
+            inner && choices_.fromMedium ? openForReading(inner->archive) : Result<FileHandle>(FileHandle());
+        if (archive && *archive) {
+            posix_fadvise(archive->get(), 0, 0, POSIX_FADV_DONTNEED);
+        }
+        auto handle = openContent(paths_[number]);
         if (!handle) {
             file_->error = handle.error();
             return;

@@ -1,5 +1,6 @@
 #include "core/exchange/recorded_list.h"
 
+#include "core/base/inner_path.h"
 #include "core/base/text.h"
 #include "core/catalogue/fixity_store.h"
 #include "core/catalogue/holdings.h"
@@ -27,7 +28,8 @@ Result<std::vector<ListedFile>> recordedList(const Catalogue& catalogue, const B
     const auto walked =
         FixityStore(catalogue).eachRecordedOn(volume->id, [&](const FixityStore::Recorded& each) {
             auto path = below.empty() ? std::optional(each.path) : relativeTo(each.path, below);
-            if (path && !path->empty() && each.state == HoldingState::present) {
+            if (path && !path->empty() && each.state == HoldingState::present &&
+                !isInsideArchive(each.path)) { // of no file that another tool could open
                 meant.emplace_back(each.id, std::move(*path));
             }
         });

@@ -3,6 +3,7 @@
 #include "core/audit/keeper.h"
 #include "core/audit/sameness.h"
 #include "core/audit/set_knowledge.h"
+#include "core/base/inner_path.h"
 #include "core/base/presence.h"
 #include "core/base/text.h"
 #include "core/catalogue/evidence_store.h"
@@ -72,7 +73,7 @@ class ArrivalLook {
                     arrival.path = joinPath(volume.root, holding.path);
                     arrival.holding = std::move(holding);
                     arrival.inbox = inbox;
-                    if (presenceOf(arrival.path) != Presence::gone) {
+                    if (!isInsideArchive(arrival.path) && presenceOf(arrival.path) != Presence::gone) {
                         arrivals_.push_back(std::move(arrival));
                     }
                 }

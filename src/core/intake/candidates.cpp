@@ -2,6 +2,7 @@
 
 #include "core/audit/carriers.h"
 #include "core/audit/keeper.h"
+#include "core/base/inner_path.h"
 #include "core/base/text.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/findings.h"
@@ -213,7 +214,7 @@ Outcome HoldingsSource::addMembers(const WantedHolding& wanted, std::vector<Cand
     }
     for (std::size_t at = 0; at < members->size(); ++at) {
         const auto& member = (*members)[at];
-        if (member.id != wanted.holding.id) {
+        if (member.id != wanted.holding.id && !isInsideArchive(member.path)) {
             auto candidate = candidateOf(member);
             judge(candidate, wanted, member,
                   known->ofPair(static_cast<std::size_t>(self - members->begin()), at), volumes_);
@@ -234,10 +235,10 @@ Outcome HoldingsSource::addAlikes(const WantedHolding& wanted, std::span<const H
     std::size_t taken = 0;
     for (const auto& holding : *holdings) {
         const auto other = lettersAndDigits(holding.tags.artist);
-        const bool isKnown =
-            holding.id == wanted.holding.id ||
+        const bool isLeft =
+            holding.id == wanted.holding.id || isInsideArchive(holding.path) ||
             std::ranges::find(candidates, holding.id, &Candidate::holding) != candidates.end();
-        if (isKnown || (!artist.empty() && !other.empty() && artist != other) || taken == mostAlikes) {
+        if (isLeft || (!artist.empty() && !other.empty() && artist != other) || taken == mostAlikes) {
             continue;
         }
         ++taken;

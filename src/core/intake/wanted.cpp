@@ -1,5 +1,6 @@
 #include "core/intake/wanted.h"
 
+#include "core/base/inner_path.h"
 #include "core/base/text.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/holdings.h"
@@ -105,7 +106,7 @@ Result<std::vector<WantedHolding>> detailsOf(const Catalogue& catalogue, std::sp
             return evidence ? isLow.error() : evidence.error();
         }
         const auto volume = std::ranges::find(*volumes, holding.volume, &Volume::id);
-        if (volume == volumes->end()) {
+        if (volume == volumes->end() || isInsideArchive(holding.path)) {
             continue;
         }
         WantedHolding each;

@@ -190,21 +190,21 @@ std::string fromUtf16(std::string_view bytes) {
     std::string text(2 * length, '\0'); // three bytes for two at most
     auto* from = units.data();
     auto* to = text.data();
-    auto left = units.size();
+    auto unread = units.size();
     auto room = text.size();
     auto* const converter = iconv_open("UTF-8", "UTF-16LE");
     if (converter == reinterpret_cast<iconv_t>(-1)) { // NOLINT: that is how it fails
         return {};
     }
-    while (left >= 2 && iconv(converter, &from, &left, &to, &room) == static_cast<std::size_t>(-1)) {
+    while (unread >= 2 && iconv(converter, &from, &unread, &to, &room) == static_cast<std::size_t>(-1)) {
         const std::string_view unknown = "\xEF\xBF\xBD";
-        if (left < 2 || room < unknown.size()) {
+        if (unread < 2 || room < unknown.size()) {
             break;
         }
         to = std::ranges::copy(unknown, to).out;
         room -= unknown.size();
         from += 2;
-        left -= 2;
+        unread -= 2;
     }
     iconv_close(converter);
     text.resize(text.size() - room);

@@ -1,8 +1,10 @@
 #include "core/survey/read_changed.h"
 
+#include "core/base/inner_path.h"
 #include "core/base/text.h"
 #include "core/evidence/file_content.h"
 #include "core/evidence/worker/evidence_worker.h"
+#include "core/survey/look_inside.h"
 #include "core/survey/volume_identity.h"
 
 #include <tbb/enumerable_thread_specific.h>
@@ -34,6 +36,7 @@ bool namedLikeAudio(const BytePath& path) {
 struct Job {
     WalkedFile file;
     const RememberedFile* before = nullptr;
+    bool isArchive = false; ///< looked into
 };
 
 /// At which effort what is read.
@@ -50,7 +53,15 @@ struct Efforts {
 struct Read {
     Job job;
     Result<FileRecord> record;
+    /// It is one of the files in an archive, or, after them, that archive: then `record` tells how that
+    /// ended.
+    bool isInside = false;
 };
+
+/// How an archive ended that was gone through to its end: no failure, and no record either.
+Error wholeArchive(const BytePath& archive) {
+    return {Cause::notAudio, archive, {}};
+}
 
 /// Reads jobs on all processors and hands the outcomes, in any order, to the one thread that writes.
 /// At most `inFlight` files are held in memory at once, so that it does not grow with the collection.
@@ -59,7 +70,7 @@ class ReadingPool {
     ReadingPool(const Volume& volume, const Efforts& efforts, std::vector<Job> jobs, RunControl& control)
         : root_(volume.root),
           efforts_(efforts),
-          followLinks_(volume.choices.followLinks),
+          choices_(volume.choices),
           jobs_(std::move(jobs)),
           control_(control) {
         pipeline_ = std::jthread([this] { work(); });
@@ -113,6 +124,10 @@ class ReadingPool {
                                                            return &jobs_[next_++];
                                                        }) &
                               tbb::make_filter<Job*, void>(tbb::filter_mode::parallel, [this](Job* job) {
+                                  if (job->isArchive) {
+                                      readArchive(*job);
+                                      return;
+                                  }
                                   auto record = read(*job);
                                   hand({std::move(*job), std::move(record)});
                               }));
@@ -124,7 +139,7 @@ class ReadingPool {
 
     Result<FileRecord> read(const Job& job) {
         auto path = joinPath(root_, job.file.path);
-        if (followLinks_) {
+        if (choices_.followLinks) { // what is reached by one is opened where it is
             path = realPathOf(path).value_or(path);
         }
         const auto onBytes = [this](std::uint64_t bytes) { bytes_ += bytes; };
@@ -138,6 +153,27 @@ class ReadingPool {
                    : record;
     }
 
+    void readArchive(Job& job) {
+        const auto& relative = job.file.path;
+        const LookInside asked{joinPath(root_, relative), relative, choices_,
+                               efforts_.isFull(relative) ? Effort::full : Effort::index};
+        const auto looked = lookInside(
+            asked, workers_.local(), control_, [this](std::uint64_t bytes) { bytes_ += bytes; },
+            [&](const BytePath& path, Result<FileRecord> record) {
+                WalkedFile file{path, job.file.stamp};
+                file.stamp.size = record ? record->stamp.size : 0;
+                hand({{std::move(file), nullptr, false}, std::move(record), true});
+            });
+        if (!looked && looked.error().cause == Cause::unreadable) {
+            if (auto record = read(job); record) { // audio under a strange name
+                job.isArchive = false;
+                hand({std::move(job), std::move(record)});
+                return;
+            }
+        }
+        hand({std::move(job), looked ? wholeArchive(asked.archive) : looked.error(), true});
+    }
+
     void hand(Read read) {
         std::unique_lock lock(mutex_);
         taken_.wait(lock, [this] { return outcomes_.size() < inFlight; });
@@ -148,7 +184,7 @@ class ReadingPool {
 
     const BytePath& root_;
     const Efforts& efforts_;
-    bool followLinks_; ///< a file that is reached by one is opened where it is
+    const SurveyChoices& choices_;
     std::vector<Job> jobs_;
     RunControl& control_;
     std::size_t next_ = 0;
@@ -221,8 +257,22 @@ class ChangedReader {
     void sortOut() {
         met_.assign(remembered_.size(), false);
         std::vector<WalkedFile> fresh;
+        rememberInside();
         for (auto& file : walk_.files) {
+            if (isInsideArchive(file.path)) {
+                const auto path = joinPath(volume_.root, file.path);
+                addError(path, displayPath(path) +
+                                   " is in a folder that is called like the inside of an archive, "
+                                   "and was not read. Rename the folder.");
+                walk_.unlisted.push_back(file.path);
+                continue;
+            }
             const auto found = byPath_.find(file.path);
+            if (volume_.choices.lookInside && isArchiveName(file.path) &&
+                (found == byPath_.end() || remembered_[found->second].id == 0)) {
+                sortOutArchive(file);
+                continue;
+            }
             if (found == byPath_.end()) {
                 fresh.push_back(std::move(file));
                 continue;
@@ -255,13 +305,65 @@ class ChangedReader {
         }
     }
 
+    void rememberInside() {
+        for (std::size_t i = 0; volume_.choices.lookInside && i < remembered_.size(); ++i) {
+            if (auto inner = innerPathOf(remembered_[i].path)) {
+                inside_[std::move(inner->archive)].push_back(i);
+            }
+        }
+    }
+
+    /// An archive that was gone through and is unchanged holds what it held.
+    void sortOutArchive(WalkedFile& file) {
+        const auto whole = byPath_.find(innerPath(file.path, {}));
+        const auto& held = inside_[file.path];
+        const bool isKnown = whole != byPath_.end() && unchanged(file.stamp, remembered_[whole->second]);
+        const bool isWanted = std::ranges::any_of(held, [&](std::size_t i) {
+            const auto& before = remembered_[i];
+            return before.id != 0 && before.state == HoldingState::present && wantsEvidence(before);
+        });
+        const auto plain = byPath_.find(file.path);
+        if (plain != byPath_.end()) {
+            met_[plain->second] = isKnown; // passed over as a file once
+        }
+        if (!isKnown || isWanted) {
+            if (whole != byPath_.end()) {
+                met_[whole->second] = true;
+            }
+            lookedInto_.insert(file.path);
+            jobs_.push_back({std::move(file), nullptr, true});
+            return;
+        }
+        for (const auto i : held) { // `whole` is one of them
+            const auto& before = remembered_[i];
+            met_[i] = true;
+            if (before.id == 0) {
+                notePassedOver(before.path, before.sentence);
+            } else if (before.state == HoldingState::present || before.state == HoldingState::leftOut) {
+                ++report_.seen;
+                ++report_.unchanged;
+                if (before.state == HoldingState::leftOut) {
+                    auto stamp = file.stamp;
+                    stamp.links = 0;
+                    writer_.restamp(before.id, before.path, stamp, {}, {});
+                }
+            }
+        }
+    }
+
     /// Holdings that were present (or missing already) and were not met, outside of what could not be listed.
     void findGone() {
         for (std::size_t i = 0; i < remembered_.size(); ++i) {
             const auto& before = remembered_[i];
             if (!met_[i] && before.id != 0 && before.state != HoldingState::leftOut &&
                 !couldNotBeSeen(before.path)) {
-                goneByInode_.emplace(before.inode, i);
+                const auto inner = innerPathOf(before.path);
+                if (!inner) {
+                    goneByInode_.emplace(before.inode, i); // else it is its archive's
+                }
+                if (!inner || !lookedInto_.contains(inner->archive)) {
+                    gone_.push_back(i);
+                }
             }
         }
     }
@@ -322,7 +424,8 @@ class ChangedReader {
             auto read = pool.next(std::chrono::milliseconds(100));
             if (read) {
                 ++progress.files;
-                take(*read);
+                progress.totalFiles += read->isInside && !read->job.isArchive ? 1 : 0; // nobody knew how many
+                read->isInside ? takeInside(*read) : take(*read);
             }
             if (writer_.failed()) {
                 control_.cancel();
@@ -342,6 +445,60 @@ class ChangedReader {
 
     /// Checksums of what is gone, so that a file found elsewhere can be recognised.
     Outcome loadGoneChecksums();
+
+    void takeInside(Read& read) {
+        const auto& path = read.job.file.path;
+        if (read.job.isArchive) {
+            endArchive(path, read.job.file.stamp, read.record.error());
+            return;
+        }
+        const auto archive = innerPathOf(path)->archive;
+        const bool isNone = !read.record && read.record.error().cause == Cause::notAudio;
+        if (!read.record && (!isNone || namedLikeAudio(path))) {
+            auto& ended = ended_[archive];
+            ended.isWhole &= isLasting(read.record.error());
+            ended.sentences += (ended.sentences.empty() ? "" : " ") + read.record.error().sentence;
+        }
+        if (isNone) {
+            return; // one that was a holding is missing then
+        }
+        if (const auto found = byPath_.find(path); found != byPath_.end()) {
+            read.job.before = &remembered_[found->second];
+            met_[found->second] = true;
+        }
+        if (read.record) {
+            take(read);
+        } else {
+            report_.seen +=
+                read.job.before != nullptr && read.job.before->state == HoldingState::present ? 1 : 0;
+        }
+    }
+
+    /// Whether it would end like this again, as long as the archive is what it is.
+    static bool isLasting(const Error& error) {
+        return error.cause == Cause::notAudio || error.cause == Cause::unreadable ||
+               error.cause == Cause::damaged || error.cause == Cause::refused;
+    }
+
+    /// What was wrong in an archive is told once, of all of it, and again by each survey that finds it
+    /// unchanged. One that was not gone through for reasons of the day is come back to.
+    void endArchive(const BytePath& archive, const FileStamp& stamp, const Error& how) {
+        auto [isWhole, sentences] = std::exchange(ended_[archive], {});
+        if (how.cause != Cause::notAudio && how.cause != Cause::unreadable) {
+            walk_.unlisted.push_back(archive + "!"); // what was not come to is not missing
+        }
+        if (control_.isCancelled()) {
+            return;
+        }
+        sentences = how.sentence + (how.sentence.empty() || sentences.empty() ? "" : " ") + sentences;
+        if (isWhole && isLasting(how)) {
+            const auto whole = innerPath(archive, {});
+            writer_.passOver(whole, stamp, sentences);
+            notePassedOver(whole, sentences);
+        } else {
+            addError(joinPath(volume_.root, archive), sentences);
+        }
+    }
 
     void take(Read& read) {
         const auto& path = read.job.file.path;
@@ -422,7 +579,10 @@ class ChangedReader {
         const auto [first, last] = goneByChecksum_.equal_range(record.checksums.file);
         auto best = last;
         for (auto it = first; it != last; ++it) {
-            if (!met_[it->second] && (best == last || nameOf(remembered_[it->second].path) == nameOf(path))) {
+            const bool isAlike =
+                isInsideArchive(remembered_[it->second].path) == isInsideArchive(path); // one file, or none
+            if (isAlike && !met_[it->second] &&
+                (best == last || nameOf(remembered_[it->second].path) == nameOf(path))) {
                 best = it;
             }
         }
@@ -466,7 +626,9 @@ class ChangedReader {
     void notePassedOver(const BytePath& path, const std::string& sentence) {
         ++report_.passedOver;
         if (!sentence.empty()) {
-            addError(joinPath(volume_.root, path), sentence);
+            const auto inner = innerPathOf(path);
+            addError(joinPath(volume_.root, inner && inner->inside.empty() ? inner->archive : path),
+                     sentence);
         }
     }
 
@@ -493,6 +655,16 @@ class ChangedReader {
     HoldingWriter writer_;
     std::vector<bool> met_;
     std::vector<Job> jobs_;
+    std::vector<std::size_t> gone_;
+    /// Of an archive that is being gone through: what was wrong, and whether nothing of it has to be done
+    /// again.
+    struct Ended {
+        bool isWhole = true;
+        std::string sentences;
+    };
+    std::unordered_map<BytePath, Ended> ended_;
+    std::unordered_map<BytePath, std::vector<std::size_t>> inside_; ///< what is remembered of each archive
+    std::unordered_set<BytePath> lookedInto_;
     std::unordered_multimap<std::uint64_t, std::size_t> goneByInode_;
     std::multimap<Checksum128, std::size_t> goneByChecksum_;
     std::unordered_map<HoldingId, Checksum128> checksums_;
@@ -500,12 +672,17 @@ class ChangedReader {
 
 Outcome ChangedReader::loadGoneChecksums() {
     std::vector<HoldingId> wanted;
-    for (const auto& [inode, index] : goneByInode_) {
+    for (const auto index : gone_) {
         wanted.push_back(remembered_[index].id);
     }
     for (const auto& job : jobs_) {
         if (job.before != nullptr && job.before->id != 0) {
             wanted.push_back(job.before->id);
+        }
+        if (job.isArchive) {
+            for (const auto index : inside_[job.file.path]) {
+                wanted.push_back(remembered_[index].id);
+            }
         }
     }
     const auto known = checksumsOf(catalogue_, wanted);
@@ -513,7 +690,10 @@ Outcome ChangedReader::loadGoneChecksums() {
         return known.error();
     }
     checksums_ = *known;
-    for (const auto& [inode, index] : goneByInode_) {
+    for (const auto index : gone_) {
+        if (met_[index]) {
+            continue; // moved by inode
+        }
         if (const auto found = checksums_.find(remembered_[index].id); found != checksums_.end()) {
             goneByChecksum_.emplace(found->second, index);
         }

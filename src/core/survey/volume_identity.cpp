@@ -1,6 +1,7 @@
 #include "core/survey/volume_identity.h"
 
 #include "core/base/file_handle.h"
+#include "core/base/inner_path.h"
 #include "core/base/superblock.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
@@ -70,8 +71,9 @@ void leaveOneAtEachPlace(std::vector<Volume>& volumes) {
 double shareFound(std::span<const Holding> sample, const BytePath& root) {
     std::size_t found = 0;
     for (const auto& holding : sample) {
-        const auto stamp = stampAt(joinPath(root, holding.path));
-        found += stamp && stamp->size == holding.size ? 1 : 0;
+        const auto inner = innerPathOf(holding.path);
+        const auto stamp = stampAt(joinPath(root, inner ? inner->archive : holding.path));
+        found += stamp && (inner || stamp->size == holding.size) ? 1 : 0;
     }
     return sample.empty() ? 0 : static_cast<double>(found) / static_cast<double>(sample.size());
 }

@@ -1,5 +1,6 @@
 #include "core/survey/walk.h"
 
+#include "core/base/inner_path.h"
 #include "core/base/text.h"
 #include "core/base/trash_places.h"
 #include "core/base/user_folders.h"
@@ -127,7 +128,8 @@ class Walker {
 
     /// What a link leads to is a file of its own only where it is not met itself.
     void takeFile(BytePath& relative, const FileStamp& stamp, bool byLink) {
-        if (!isOfSize(choices_, stamp.size)) {
+        const bool isArchive = choices_.lookInside && isArchiveName(relative); // of any size
+        if (!isOfSize(choices_, stamp.size) && !isArchive) {
             return;
         }
         if (!byLink) {
@@ -184,10 +186,8 @@ class Walker {
     std::set<std::pair<dev_t, ino_t>> entered_;
 };
 
-} // namespace
-
-bool isLeftOut(const SurveyChoices& choices, const BytePath& root, const BytePath& path, std::uint64_t size) {
-    if (!isOfSize(choices, size) || (choices.maxDepth > 0 && depthOf(path) >= choices.maxDepth)) {
+bool isPlaceLeftOut(const SurveyChoices& choices, const BytePath& root, const BytePath& path) {
+    if (choices.maxDepth > 0 && depthOf(path) >= choices.maxDepth) {
         return true;
     }
     for (BytePath part = path; !part.empty(); part = BytePath(parentOf(part))) {
@@ -198,6 +198,21 @@ bool isLeftOut(const SurveyChoices& choices, const BytePath& root, const BytePat
         }
     }
     return false;
+}
+
+} // namespace
+
+bool takesIn(const SurveyChoices& choices, const BytePath& path, std::uint64_t size) {
+    return isOfSize(choices, size) && !matchesChoices(choices, path, nameOf(path));
+}
+
+bool isLeftOut(const SurveyChoices& choices, const BytePath& root, const BytePath& path, std::uint64_t size) {
+    const auto inner = innerPathOf(path);
+    if (inner) {
+        return !choices.lookInside || !takesIn(choices, path, size) ||
+               isPlaceLeftOut(choices, root, inner->archive);
+    }
+    return !isOfSize(choices, size) || isPlaceLeftOut(choices, root, path);
 }
 
 Walk walkVolume(const BytePath& root, const SurveyChoices& choices, std::span<const BytePath> otherRoots,

@@ -20,6 +20,9 @@ struct Walk {
     std::vector<SurveyError> errors;
 };
 
+/// Whether the choices take in a name at a relative path, and a size, of what is not on a file system itself.
+bool takesIn(const SurveyChoices& choices, const BytePath& path, std::uint64_t size);
+
 /// Whether the choices leave out a file at a relative path of this size; of links that are not followed too.
 bool isLeftOut(const SurveyChoices& choices, const BytePath& root, const BytePath& path, std::uint64_t size);
 

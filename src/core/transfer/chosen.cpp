@@ -1,6 +1,7 @@
 #include "core/transfer/chosen.h"
 
 #include "core/audit/set_choice.h"
+#include "core/base/inner_path.h"
 #include "core/base/text.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/holdings.h"
@@ -134,7 +135,7 @@ class Choosing {
         const auto outline = outlines_.find(id);
         const auto* volume = outline == outlines_.end() ? nullptr : volumeOf(outline->second);
         return volume != nullptr && outline->second.state == HoldingState::present &&
-               volume->reaches(outline->second.path);
+               !isInsideArchive(outline->second.path) && volume->reaches(outline->second.path);
     }
 
     HoldingId keeperOf(HoldingId id) {
@@ -237,7 +238,9 @@ class Choosing {
             take(id);
         } else if (const auto* volume = volumeOf(outline); volume != nullptr) {
             leave(joinPath(volume->root, outline.path),
-                  outline.state == HoldingState::present ? LeftBehind::away : LeftBehind::missing);
+                  outline.state != HoldingState::present ? LeftBehind::missing
+                  : isInsideArchive(outline.path)        ? LeftBehind::insideArchive
+                                                         : LeftBehind::away);
         }
     }
 

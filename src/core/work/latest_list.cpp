@@ -1,5 +1,6 @@
 #include "core/work/latest_list.h"
 
+#include "core/base/inner_path.h"
 #include "core/base/presence.h"
 #include "core/base/text.h"
 #include "core/catalogue/evidence_store.h"
@@ -44,6 +45,9 @@ Result<std::vector<std::pair<Holding, BytePath>>> latestBelow(const Catalogue& c
             return holdings.error();
         }
         for (auto& holding : *holdings) {
+            if (isInsideArchive(holding.path)) {
+                continue; // no player opens it there
+            }
             auto path = joinPath(volume.root, holding.path);
             latest.emplace_back(std::move(holding), std::move(path));
         }

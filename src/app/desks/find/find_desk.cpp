@@ -8,6 +8,7 @@
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
 #include "core/audit/plan_places.h"
+#include "core/base/inner_path.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
@@ -106,7 +107,8 @@ void FindDesk::buildButtons() {
     retire->setToolTip(tr("Put the selected on the docket, to be retired into the trash"));
     auto* move = keyButton(tr("Move…"), QKeySequence(Qt::Key_M), this);
     move->setToolTip(tr(
-        "Move the selected, or the folder where that has the cursor; or drag them onto a volume or folder"));
+        "Move the selected, or the folder where that has the cursor; or drag them onto a volume or folder. "
+        "What lies inside an archive is copied out of it"));
     auto* tags = keyButton(tr("Tags…"), QKeySequence(Qt::Key_G), this);
     tags->setToolTip(tr("Edit the tags of the selected in a table"));
     connect(tags, &QPushButton::clicked, this, &FindDesk::editTags);
@@ -343,13 +345,16 @@ void FindDesk::move() {
     if (ofFolder) {
         what = {tr("the folder %1").arg(shownPath(place.folder)),
                 BytePath(nameOf(place.folder)),
-                {place.volume, BytePath(parentOf(place.folder))}};
+                {place.volume, BytePath(parentOf(place.folder))},
+                isInsideArchive(place.folder + "/")};
     } else if (row != nullptr && !ids.empty()) {
         const BytePath& path = row->found.holding.path;
+        const auto inner = innerPathOf(path);
         const bool one = ids.size() == 1;
         what = {one ? shownPath(BytePath(nameOf(path))) : shown(counted(ids.size(), "holding")),
                 one ? std::optional(BytePath(nameOf(path))) : std::nullopt,
-                {row->found.holding.volume, BytePath(parentOf(path))}};
+                {row->found.holding.volume, BytePath(parentOf(inner ? inner->archive : path))},
+                inner.has_value()};
     } else {
         return;
     }
@@ -382,8 +387,9 @@ void FindDesk::planFolderMove(const Place& folder, const Place& into, const std:
         if (!from || !target) {
             return from ? target.error() : from.error();
         }
+        const auto kind = isInsideArchive(folder.folder + "/") ? ActionKind::copy : ActionKind::move;
         return planMoveAs(catalogue, *from, joinPath(*target, name.value_or(BytePath(nameOf(folder.folder)))),
-                          "moved by hand");
+                          "moved by hand", kind);
     });
 }
 

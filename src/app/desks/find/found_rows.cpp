@@ -5,7 +5,7 @@
 #include "app/words.h"
 #include "core/catalogue/docket_store.h"
 
-#include <algorithm>
+#include <unordered_map>
 
 namespace sober::app {
 
@@ -14,6 +14,8 @@ std::vector<Column<FoundRow>> foundColumns() {
              [](const FoundRow& row) {
                  return row.waiting == ActionKind::retire
                             ? Cell{FoundPanel::tr("to retire"), Mark::retire, false, false, {}}
+                        : row.waiting == ActionKind::copy
+                            ? Cell{FoundPanel::tr("to copy"), Mark::copies, false, false, {}}
                         : row.waiting == ActionKind::move
                             ? Cell{FoundPanel::tr("to move"), Mark::moved, false, false, {}}
                             : Cell{conditionWords(row.found),
@@ -67,23 +69,24 @@ std::vector<Column<FoundRow>> foundColumns() {
 
 Result<std::vector<FoundRow>> fetchFoundRows(const Catalogue& catalogue, std::span<const HoldingId> ids) {
     auto found = foundHoldings(catalogue, ids);
-    const auto retired = DocketStore(catalogue).standing(ids, ActionKind::retire);
-    const auto moved = DocketStore(catalogue).standing(ids, ActionKind::move);
     if (!found) {
         return found.error();
     }
-    if (!retired || !moved) {
-        return retired ? moved.error() : retired.error();
+    std::unordered_map<HoldingId, ActionKind> waiting;
+    for (const auto kind : {ActionKind::copy, ActionKind::move, ActionKind::retire}) { // the weightiest last
+        const auto standing = DocketStore(catalogue).standing(ids, kind);
+        if (!standing) {
+            return standing.error();
+        }
+        for (const auto id : *standing) {
+            waiting.insert_or_assign(id, kind);
+        }
     }
     std::vector<FoundRow> rows;
     for (auto& each : *found) {
-        const auto stands = [&](const std::vector<HoldingId>& among) {
-            return std::ranges::find(among, each.holding.id) != among.end();
-        };
-        const auto waiting = stands(*retired) ? std::optional(ActionKind::retire)
-                             : stands(*moved) ? std::optional(ActionKind::move)
-                                              : std::nullopt;
-        rows.push_back({std::move(each), waiting});
+        const auto waits = waiting.find(each.holding.id);
+        rows.push_back(
+            {std::move(each), waits != waiting.end() ? std::optional(waits->second) : std::nullopt});
     }
     return rows;
 }

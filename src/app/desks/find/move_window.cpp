@@ -3,6 +3,7 @@
 #include "app/desks/desk.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "core/base/inner_path.h"
 
 #include <QFormLayout>
 #include <QLabel>
@@ -20,13 +21,15 @@ MoveWindow::MoveWindow(Workbench& workbench, const What& what, QWidget* parent)
       name_(new QLineEdit(this)),
       target_(new QLabel(this)),
       done_(new QPushButton(tr("Put on the docket"), this)) {
-    setWindowTitle(tr("Move"));
+    const QString title = what.inside ? tr("Copy out") : tr("Move");
+    setWindowTitle(title);
     setAttribute(Qt::WA_DeleteOnClose);
     setMinimumSize(560, 480);
-    auto* layout = titledLayout(tr("Move"), this);
+    auto* layout = titledLayout(title, this);
     auto* explanation = new QLabel(
-        tr("To be moved: %1. Players' lists follow. A move stays on its drive: what would leave it is "
-           "refused on the docket.")
+        (what.inside ? tr("To be copied out of its archive: %1. The archive stays as it is.")
+                     : tr("To be moved: %1. Players' lists follow. A move stays on its drive: what would "
+                          "leave it is refused on the docket."))
             .arg(what.words),
         this);
     explanation->setWordWrap(true);
@@ -82,10 +85,12 @@ void MoveWindow::follow() {
     const bool badFolder =
         !below.isEmpty() && (std::ranges::any_of(parts, isBad) || parts.contains(QString()));
     const bool badName = what_.name && (name.isEmpty() || isBad(name) || name.contains(QLatin1Char('/')));
-    const bool isThere =
-        what_.name && into == what_.from && below.isEmpty() && name == shownPath(*what_.name);
-    done_->setEnabled(into.volume && !badFolder && !badName && !isThere);
+    const bool isThere = what_.name && !what_.inside && into == what_.from && below.isEmpty() &&
+                         name == shownPath(*what_.name);
+    const bool isArchive = isInsideArchive(joinPath(into.folder, below.toStdString()) + "/");
+    done_->setEnabled(into.volume && !isArchive && !badFolder && !badName && !isThere);
     QString text = !into.volume ? tr("Choose a volume or a folder.")
+                   : isArchive  ? tr("That is an archive, and those are never written to.")
                    : badFolder  ? tr("A new folder is named as \"Choir\" or \"Choir/1974\".")
                    : badName    ? tr("A name is needed, without a slash.")
                    : isThere    ? tr("It is there now. Choose another folder, or another name.")

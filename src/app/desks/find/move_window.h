@@ -10,7 +10,8 @@ class QPushButton;
 
 namespace sober::app {
 
-/// Asks into which folder of which volume something is to be moved, and under which name.
+/// Asks into which folder of which volume something is to be moved, or copied out of an archive, and under
+/// which name.
 class MoveWindow : public QDialog {
     Q_OBJECT
 
@@ -19,6 +20,7 @@ class MoveWindow : public QDialog {
         QString words;                ///< "3 holdings", "the folder Music/Choir"
         std::optional<BytePath> name; ///< of one holding or folder, which may get another
         Place from;                   ///< to begin with
+        bool inside = false;          ///< an archive: it is copied out
     };
     MoveWindow(Workbench& workbench, const What& what, QWidget* parent);
 

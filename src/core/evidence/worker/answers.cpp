@@ -334,4 +334,16 @@ void takeFrom(const Json& json, ScanRequest& request) {
     takeFrom(json.at("over"), request.passedOver);
 }
 
+Json shapeOf(const ArchivedFile& file) {
+    return {
+        {"path", bytesShape(file.path)}, {"size", file.size}, {"mtime", file.mtime}, {"packed", file.packed}};
+}
+
+void takeFrom(const Json& json, ArchivedFile& file) {
+    file.path = bytesFrom(json.at("path"));
+    json.at("size").get_to(file.size);
+    json.at("mtime").get_to(file.mtime);
+    json.at("packed").get_to(file.packed);
+}
+
 } // namespace sober

@@ -3,6 +3,7 @@
 #include "core/base/file_handle.h"
 #include "core/evidence/compare_decodes.h"
 #include "core/evidence/time_spectrum.h"
+#include "core/media/archive_reader.h"
 #include "core/media/carve/byte_parts.h"
 #include "core/media/carve/join_pieces.h"
 #include "core/media/carve/scanner.h"
@@ -43,6 +44,7 @@ Json shapeOf(const Scanned& scanned);
 Json shapeOf(const std::vector<ImageFileSystem>& systems);
 Json shapeOf(const ScanRequest& request);
 Json shapeOf(const std::vector<BytePart>& parts);
+Json shapeOf(const ArchivedFile& file);
 
 void takeFrom(const Json& json, Nothing& nothing);
 void takeFrom(const Json& json, std::uint64_t& number);
@@ -61,6 +63,7 @@ void takeFrom(const Json& json, Scanned& scanned);
 void takeFrom(const Json& json, std::vector<ImageFileSystem>& systems);
 void takeFrom(const Json& json, ScanRequest& request);
 void takeFrom(const Json& json, std::vector<BytePart>& parts);
+void takeFrom(const Json& json, ArchivedFile& file);
 
 Json bytesShape(std::string_view bytes);
 std::string bytesFrom(const Json& json);

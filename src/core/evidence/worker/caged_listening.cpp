@@ -1,6 +1,7 @@
 #include "core/evidence/worker/caged_listening.h"
 
 #include "core/base/text.h"
+#include "core/evidence/worker/caged_archive.h"
 #include "core/evidence/worker/image_shape.h"
 #include "core/evidence/worker/serving.h"
 
@@ -22,7 +23,7 @@ std::string_view bytesOf(const Value& value) {
 } // namespace
 
 Result<CagedListening> CagedListening::open(const BytePath& path, int rate) {
-    const auto file = openForReading(path);
+    const auto file = openContent(path);
     const Json question{{"path", bytesShape(path)}, {"rate", rate}};
     return file ? ask(packed(question), std::array{&*file}, path) : Result<CagedListening>(file.error());
 }

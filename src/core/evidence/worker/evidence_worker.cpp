@@ -1,9 +1,11 @@
 #include "core/evidence/worker/evidence_worker.h"
 
 #include "core/base/byte_ranges.h"
+#include "core/base/inner_path.h"
 #include "core/base/text.h"
 #include "core/evidence/file_content.h"
 #include "core/evidence/packed_evidence.h"
+#include "core/evidence/worker/caged_archive.h"
 #include "core/evidence/worker/image_shape.h"
 
 #include <fmt/format.h>
@@ -30,6 +32,18 @@ Error endedByOthers(const BytePath& path) {
     return {Cause::interrupted, path,
             displayPath(path) + " was not examined: its process was ended from outside. The next survey "
                                 "comes back to it."};
+}
+
+/// What lies inside an archive changes with it.
+void stampAsInside(FileRecord& record, const BytePath& path) {
+    const auto inner = innerPathOf(path);
+    const auto stamp = inner ? stampAt(inner->archive) : Result<FileStamp>(record.stamp);
+    if (inner && stamp) {
+        const auto size = record.stamp.size;
+        record.stamp = *stamp;
+        record.stamp.size = size;
+        record.stamp.links = 0;
+    }
 }
 
 std::string pictureAsked(std::string_view bytes, int mostPixels) {
@@ -73,15 +87,12 @@ Result<T> EvidenceWorker::ask(char letter, std::string_view question,
 }
 
 /// Cause::damaged where the process died of the file.
-Result<FileRecord> EvidenceWorker::askForRecord(char letter, const BytePath& path, RunControl& control,
+Result<FileRecord> EvidenceWorker::askForRecord(char letter, const FileHandle& file, const BytePath& path,
+                                                RunControl& control,
                                                 const std::function<void(std::uint64_t)>& onBytes,
                                                 std::uint64_t& told) {
-    const auto file = openForReading(path);
-    if (!file) {
-        return file.error();
-    }
-    const auto descriptor = file->get();
-    if (!process_->ask(letter, path, std::span(&descriptor, 1), sizeOf(*file))) {
+    const auto descriptor = file.get();
+    if (!process_->ask(letter, path, std::span(&descriptor, 1), sizeOf(file))) {
         return cannotStart(path);
     }
     // What was told of before is not counted twice.
@@ -95,6 +106,9 @@ Result<FileRecord> EvidenceWorker::askForRecord(char letter, const BytePath& pat
     }
     auto record = answer.came == WorkerProcess::Came::answer ? unpackRecord(answer.bytes) : std::nullopt;
     if (record) {
+        if (*record) {
+            stampAsInside(**record, path);
+        }
         return std::move(*record);
     }
     return process_->wasEndedFromOutside() ? endedByOthers(path)
@@ -103,19 +117,25 @@ Result<FileRecord> EvidenceWorker::askForRecord(char letter, const BytePath& pat
 
 Result<FileRecord> EvidenceWorker::examine(const BytePath& path, RunControl& control,
                                            const std::function<void(std::uint64_t)>& onBytes) {
+    const auto file = openContent(path, control);
+    return file ? examine(*file, path, control, onBytes) : Result<FileRecord>(file.error());
+}
+
+Result<FileRecord> EvidenceWorker::examine(const FileHandle& file, const BytePath& path, RunControl& control,
+                                           const std::function<void(std::uint64_t)>& onBytes) {
     std::uint64_t told = 0;
     std::uint64_t heard = 0;
     const auto counting = [&](std::uint64_t bytes) {
         heard += bytes;
         onBytes(bytes);
     };
-    auto record = askForRecord(examineQuestion, path, control, counting, told);
+    auto record = askForRecord(examineQuestion, file, path, control, counting, told);
     if (record || record.error().cause != Cause::damaged) {
         return record;
     }
     const auto ending = record.error().sentence;
     told = heard;
-    record = askForRecord(passOverQuestion, path, control, onBytes, told);
+    record = askForRecord(passOverQuestion, file, path, control, onBytes, told);
     if (!record && record.error().cause == Cause::damaged) {
         record = recordOfBytes(path, control);
     }
@@ -127,8 +147,14 @@ Result<FileRecord> EvidenceWorker::examine(const BytePath& path, RunControl& con
 
 Result<FileRecord> EvidenceWorker::passOver(const BytePath& path, RunControl& control,
                                             const std::function<void(std::uint64_t)>& onBytes) {
+    const auto file = openContent(path, control);
+    return file ? passOver(*file, path, control, onBytes) : Result<FileRecord>(file.error());
+}
+
+Result<FileRecord> EvidenceWorker::passOver(const FileHandle& file, const BytePath& path, RunControl& control,
+                                            const std::function<void(std::uint64_t)>& onBytes) {
     std::uint64_t told = 0;
-    auto record = askForRecord(passOverQuestion, path, control, onBytes, told);
+    auto record = askForRecord(passOverQuestion, file, path, control, onBytes, told);
     if (record || record.error().cause != Cause::damaged) {
         return record;
     }
@@ -142,21 +168,21 @@ Result<FileRecord> EvidenceWorker::passOver(const BytePath& path, RunControl& co
 
 Result<Probed> EvidenceWorker::probe(const BytePath& path) {
     RunControl control;
-    const auto file = openForReading(path);
+    const auto file = openContent(path);
     return file ? ask<Probed>(probeQuestion, path, std::array{&*file}, path, control)
                 : Result<Probed>(file.error());
 }
 
 Result<TagFields> EvidenceWorker::readTags(const BytePath& path) {
     RunControl control;
-    const auto file = openForReading(path);
+    const auto file = openContent(path);
     return file ? ask<TagFields>(readTagsQuestion, path, std::array{&*file}, path, control)
                 : Result<TagFields>(file.error());
 }
 
 Outcome EvidenceWorker::decodeBeginning(const BytePath& path) {
     RunControl control;
-    const auto file = openForReading(path);
+    const auto file = openContent(path);
     return file ? ask<Nothing>(beginningQuestion, path, std::array{&*file}, path, control)
                 : Outcome(file.error());
 }
@@ -169,14 +195,14 @@ Outcome EvidenceWorker::writeTags(const FileHandle& file, const BytePath& path, 
 
 Result<Encoded> EvidenceWorker::encode(const BytePath& path, const FileHandle& target,
                                        const std::string& form, RunControl& control) {
-    const auto file = openForReading(path);
+    const auto file = openContent(path);
     const Json question{{"path", bytesShape(path)}, {"form", form}};
     return file ? ask<Encoded>(encodeQuestion, packed(question), std::array{&*file, &target}, path, control)
                 : Result<Encoded>(file.error());
 }
 
 Result<Fingerprint> EvidenceWorker::fingerprint(const BytePath& path, RunControl& control) {
-    const auto file = openForReading(path);
+    const auto file = openContent(path);
     const auto packed = file ? ask<std::string>(fingerprintQuestion, path, std::array{&*file}, path, control)
                              : Result<std::string>(file.error());
     if (!packed) {
@@ -189,15 +215,15 @@ Result<Fingerprint> EvidenceWorker::fingerprint(const BytePath& path, RunControl
 }
 
 Result<std::vector<ByteRange>> EvidenceWorker::junkIn(const BytePath& path, RunControl& control) {
-    const auto file = openForReading(path);
+    const auto file = openContent(path);
     return file ? ask<std::vector<ByteRange>>(junkQuestion, path, std::array{&*file}, path, control)
                 : Result<std::vector<ByteRange>>(file.error());
 }
 
 Result<DecodeComparison> EvidenceWorker::compare(const BytePath& first, const BytePath& second, double coarse,
                                                  RunControl& control) {
-    const auto one = openForReading(first);
-    const auto other = openForReading(second);
+    const auto one = openContent(first);
+    const auto other = openContent(second);
     if (!one || !other) {
         return one ? other.error() : one.error();
     }
@@ -208,7 +234,7 @@ Result<DecodeComparison> EvidenceWorker::compare(const BytePath& first, const By
 
 Result<TimeSpectrum> EvidenceWorker::timePicture(const BytePath& path, std::size_t columns,
                                                  RunControl& control) {
-    const auto file = openForReading(path);
+    const auto file = openContent(path);
     const Json question{{"path", bytesShape(path)}, {"columns", columns}};
     return file ? ask<TimeSpectrum>(timePictureQuestion, packed(question), std::array{&*file}, path, control)
                 : Result<TimeSpectrum>(file.error());

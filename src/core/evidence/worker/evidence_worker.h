@@ -19,7 +19,8 @@
 namespace sober {
 
 /// Looks into files in a process of its own, one after another: whatever foreign bytes do there, they do in a
-/// cage, and it costs one answer and a new process. Not shared between threads.
+/// cage, and it costs one answer and a new process. A path may lie inside an archive (inner_path.h). Not
+/// shared between threads.
 class EvidenceWorker {
   public:
     explicit EvidenceWorker(const WorkerLimits& limits = {});
@@ -29,8 +30,14 @@ class EvidenceWorker {
     /// decoding, and its problem says so.
     Result<FileRecord> examine(const BytePath& path, RunControl& control,
                                const std::function<void(std::uint64_t)>& onBytes);
+    /// The same of a file that is open already.
+    Result<FileRecord> examine(const FileHandle& file, const BytePath& path, RunControl& control,
+                               const std::function<void(std::uint64_t)>& onBytes);
     /// As passOverOpen. Where the process dies of the file, the record comes from its bytes alone.
     Result<FileRecord> passOver(const BytePath& path, RunControl& control,
+                                const std::function<void(std::uint64_t)>& onBytes);
+
+    Result<FileRecord> passOver(const FileHandle& file, const BytePath& path, RunControl& control,
                                 const std::function<void(std::uint64_t)>& onBytes);
 
     Result<Probed> probe(const BytePath& path);
@@ -84,8 +91,9 @@ class EvidenceWorker {
         char letter, std::string_view question, std::span<const FileHandle* const> files,
         const BytePath& path, RunControl& control,
         const std::function<void(std::uint64_t)>& onBytes = [](std::uint64_t) {});
-    Result<FileRecord> askForRecord(char letter, const BytePath& path, RunControl& control,
-                                    const std::function<void(std::uint64_t)>& onBytes, std::uint64_t& told);
+    Result<FileRecord> askForRecord(char letter, const FileHandle& file, const BytePath& path,
+                                    RunControl& control, const std::function<void(std::uint64_t)>& onBytes,
+                                    std::uint64_t& told);
 
     std::unique_ptr<WorkerProcess> process_;
 };

@@ -6,6 +6,7 @@
 #include "core/evidence/worker/cage.h"
 #include "core/evidence/worker/image_shape.h"
 #include "core/evidence/worker/messages.h"
+#include "core/media/archive_reader.h"
 #include "core/media/carve/byte_parts.h"
 #include "core/media/image_reader.h"
 #include "core/media/junk.h"
@@ -14,6 +15,7 @@
 
 #include <sys/resource.h>
 
+#include <clocale>
 #include <csignal>
 #include <cstdlib>
 #include <cstring>
@@ -91,6 +93,8 @@ class Server {
                 listening_->seek(valueFrom<double>(question));
             }
             return {};
+        case archiveNextQuestion:
+            return packAnswer(nextInArchive());
         case jpegQuestion:
             return packAnswer(jpegOf(question.substr(4), valueFrom<std::int32_t>(question)));
         case pictureQuestion:
@@ -133,6 +137,10 @@ class Server {
             return packAnswer(fingerprint(file, path));
         case junkQuestion:
             return packAnswer(junkIn(file, path, control_));
+        case archiveQuestion:
+            return packAnswer(openArchive(std::move(message.files.front()), path));
+        case archiveUnpackQuestion:
+            return packAnswer(archive_ ? archive_->unpackInto(file) : noArchive());
         default:
             return ofFileAndMore(message, unpacked(question));
         }
@@ -323,6 +331,24 @@ class Server {
                                                   path, rate);
     }
 
+    static Outcome noArchive() { return Error{Cause::invalid, {}, "No archive is open."}; }
+
+    Outcome openArchive(FileHandle file, const BytePath& path) {
+        archive_.reset();
+        auto opened = ArchiveReader::open(std::move(file), path);
+        if (!opened) {
+            return opened.error();
+        }
+        archive_.emplace(std::move(*opened));
+        return done();
+    }
+
+    /// One without a path after the last.
+    Result<ArchivedFile> nextInArchive() {
+        auto file = archive_ ? archive_->next() : Result<std::optional<ArchivedFile>>(noArchive().error());
+        return file ? Result(file->value_or(ArchivedFile{})) : Result<ArchivedFile>(file.error());
+    }
+
     std::string moreFrames(std::uint32_t frames) {
         constexpr std::uint32_t most = 1U << 20;
         std::vector<std::int16_t> stereo(std::size_t{2} * std::min(frames, most));
@@ -333,7 +359,8 @@ class Server {
     RunControl control_;
     std::unique_ptr<OpenedImage> listenedImage_; ///< outlives the one who reads it
     std::optional<PcmReader> listening_;
-    std::vector<PackedUnit> units_; ///< of the image that was asked about last
+    std::optional<ArchiveReader> archive_; ///< gone through
+    std::vector<PackedUnit> units_;        ///< of the image that was asked about last
     BytePath unitsPath_;
     std::vector<std::uint64_t> unitsLengths_;
 };
@@ -343,6 +370,7 @@ class Server {
 int serveAsEvidenceWorker() {
     // The one who asks decides when to stop; an interrupt at the terminal reaches both.
     std::signal(SIGINT, SIG_IGN);
+    setlocale(LC_CTYPE, "C.UTF-8");    // NOLINT(concurrency-mt-unsafe): else libarchive gives no names
     const ChecksumPass settings(true); // what reads its settings the first time does so now
     if (!enterCage()) {
         return noCage;

@@ -34,8 +34,11 @@ enum Question : char {
     imageBytesQuestion = 'h', ///< of such a one
     bytePartsQuestion = 'o',
     listenQuestion = 'l',
-    listenOnQuestion = 'r', ///< so many more frames of what is listened to
-    listenAtQuestion = 'k', ///< from another place
+    listenOnQuestion = 'r',      ///< so many more frames of what is listened to
+    listenAtQuestion = 'k',      ///< from another place
+    archiveQuestion = 'A',       ///< opens one, to be gone through
+    archiveNextQuestion = 'u',   ///< the next file in it
+    archiveUnpackQuestion = 'U', ///< into the file that is handed over
 };
 
 /// What the program `sober-evidence` does: answers questions that come over its standard input, which is a

@@ -1,5 +1,6 @@
 #include "core/remedy/actions/discard.h"
 
+#include "core/base/inner_path.h"
 #include "core/base/presence.h"
 #include "core/base/text.h"
 #include "core/catalogue/holdings.h"
@@ -28,8 +29,8 @@ Result<BytePath> holderOf(const Catalogue& catalogue, const Checksum128& checksu
     }
     for (const auto& holding : *holdings) {
         const auto volume = std::ranges::find(volumes, holding.volume, &Volume::id);
-        if (holding.state == HoldingState::present && !toRetire.contains(holding.id) &&
-            volume != volumes.end() && volume->reaches(holding.path)) {
+        if (holding.state == HoldingState::present && !isInsideArchive(holding.path) &&
+            !toRetire.contains(holding.id) && volume != volumes.end() && volume->reaches(holding.path)) {
             return joinPath(volume->root, holding.path);
         }
     }

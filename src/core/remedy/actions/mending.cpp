@@ -4,11 +4,13 @@
 #include "core/base/text.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
+#include "core/evidence/worker/caged_archive.h"
 #include "core/remedy/actions/take_in.h"
 #include "core/remedy/changes/file_changes.h"
 
 #include <algorithm>
 #include <array>
+#include <map>
 #include <memory>
 
 namespace sober {
@@ -66,8 +68,10 @@ void leaveUnreadable(std::vector<bool>& healthy, std::span<const ByteRange> unre
     }
 }
 
-/// One block of what was recorded, from the first source that still has it.
-Outcome copyBlock(const Mending& mending, std::size_t block, const BytePath& to) {
+/// One block of what was recorded, from the first source that still has it. `opened` are those that were
+/// asked.
+Outcome copyBlock(const Mending& mending, std::size_t block, const BytePath& to,
+                  std::map<BytePath, Result<FileHandle>>& opened) {
     const auto& recorded = mending.drift.recorded;
     const std::uint64_t begins = block * std::uint64_t{checksumBlock};
     const auto length =
@@ -77,7 +81,10 @@ Outcome copyBlock(const Mending& mending, std::size_t block, const BytePath& to)
         if (!source.healthy[block]) {
             continue;
         }
-        const auto file = openForReading(source.path);
+        if (!opened.contains(source.path)) {
+            opened.emplace(source.path, openContent(source.path));
+        }
+        const auto& file = opened.at(source.path);
         const auto got = file ? readAt(*file, source.path, begins, bytes) : Result<std::size_t>(file.error());
         if (got && *got == length && checksumOf(bytes) == recorded.blocks[block]) {
             return appendTo(to, {reinterpret_cast<const char*>(bytes.data()), bytes.size()});
@@ -91,11 +98,12 @@ Outcome assembleAt(const Mending& mending, const BytePath& to, Unflushed& unflus
     if (const auto made = writeNewFile(to, {}, unflushed); !made) {
         return made;
     }
+    std::map<BytePath, Result<FileHandle>> opened;
     for (std::size_t block = 0; block < mending.drift.recorded.blocks.size(); ++block) {
         if (!control.proceed()) {
             return Error{Cause::interrupted, to, "Stopped."};
         }
-        if (const auto copied = copyBlock(mending, block, to); !copied) {
+        if (const auto copied = copyBlock(mending, block, to, opened); !copied) {
             return copied;
         }
     }

@@ -1,5 +1,6 @@
 #include "core/remedy/actions/reach.h"
 
+#include "core/base/inner_path.h"
 #include "core/base/presence.h"
 #include "core/base/room.h"
 #include "core/base/text.h"
@@ -27,6 +28,10 @@ Refusal whyOutOfReach(const Holding& holding, const Volume& volume) {
     }
     if (auto away = whyAway(holding, volume)) {
         return away;
+    }
+    if (const auto inner = innerPathOf(holding.path)) {
+        return fmt::format("It lies inside {}, and archives are never written to. Copy it out first.",
+                           displayPath(inner->archive));
     }
     // What is changed by way of a link is changed where it is, and nobody who knows it there would hear
     // of it.
@@ -57,6 +62,10 @@ Result<Proven> asRecordedWithRoom(DoingContext& context, const PlannedAction& pl
 }
 
 Outcome isFree(const BytePath& place, std::string_view why) {
+    if (const auto inner = innerPathOf(place)) {
+        return refusedError(place,
+                            displayPath(inner->archive) + " is an archive: those are never written to.");
+    }
     switch (presenceOf(place)) {
     case Presence::gone:
         return done();

@@ -3,6 +3,7 @@
 #include "core/base/file_handle.h"
 #include "core/base/presence.h"
 #include "core/base/text.h"
+#include "core/evidence/worker/caged_archive.h"
 
 #include <sys/sendfile.h>
 #include <sys/stat.h>
@@ -97,7 +98,7 @@ struct CopyTarget {
 };
 
 Result<CopyTarget> openCopy(const BytePath& from, const BytePath& to, Unflushed& unflushed) {
-    auto source = openForReading(from);
+    auto source = openContent(from);
     if (!source) {
         return source.error();
     }
