@@ -153,8 +153,9 @@ int runCommand(int argc, char** argv) {
         surveyCommand->add_option("--depth", choices.maxDepth, "how many folders deep (0: all)");
     auto* linksOption =
         surveyCommand->add_flag("--follow-links", choices.followLinks, "follow symbolic links");
-    auto* insideOption = surveyCommand->add_flag("--look-inside", choices.lookInside,
-                                                 "take in the audio inside archives: zip, tar, 7z, rar, iso");
+    auto* insideOption = surveyCommand->add_flag(
+        "--look-inside", choices.lookInside,
+        "take in the audio inside archives (zip, tar, 7z, rar, iso) and images of drives (img, dd)");
     surveyCommand->add_flag("--take-all", takeAll,
                             "forget the choices kept with the volume; those said beside it are kept then");
 

@@ -287,3 +287,31 @@ TEST_CASE("mounts are read from mountinfo, and the longest mount point wins") {
     CHECK_FALSE(hasLastingInodes("vfat"));
     CHECK(hasLastingInodes("ext4"));
 }
+
+TEST_CASE("a survey that is stopped within an archive calls nothing missing and is gone on with") {
+    Collection collection;
+    for (int i = 0; i < 5; ++i) {
+        writeFile(collection / ("in/" + std::to_string(i) + ".wav"), smallWav(static_cast<unsigned>(i)));
+    }
+    fs::create_directories(collection / "V");
+    REQUIRE(run({"tar", "-C", collection / "in", "-cf", collection / "V/a.tar", "."}).code == 0);
+    SurveyChoices choices;
+    choices.lookInside = true;
+    const auto stoppedAfter = GENERATE(1U, 3U);
+    RunControl control;
+    const auto stopped = surveyVolume(collection.catalogue(), {collection / "V", {}, choices, {}}, control,
+                                      [&](const Progress& now) {
+                                          CHECK(now.files <= now.totalFiles);
+                                          if (now.files == stoppedAfter) {
+                                              control.cancel();
+                                          }
+                                      });
+    REQUIRE(stopped.ok());
+    CHECK(stopped->interrupted);
+    CHECK(stopped->added < 5);
+    const auto again = collection.survey("V");
+    CHECK(again.added + again.unchanged == 5);
+    CHECK(again.missing == 0);
+    CHECK(again.errors.empty());
+    CHECK(collection.survey("V").unchanged == 5);
+}

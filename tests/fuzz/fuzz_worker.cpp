@@ -56,15 +56,15 @@ class Asking {
             listening->seek(1e9);
             listening->read(stereo);
         }
-        auto archive = CagedArchive::open(path);
+        const auto archive = CagedArchive::open(path);
         judge(path, archive);
         for (int files = 0; archive && files < 16; ++files) {
-            const auto file = archive->next();
+            const auto file = (*archive)->next();
             judge(path, file);
             if (!file || !*file) {
                 break;
             }
-            judge(path, archive->unpack(control));
+            judge(path, (*archive)->unpack(control));
         }
         ++counts.files;
     }

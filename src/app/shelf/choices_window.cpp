@@ -38,7 +38,7 @@ ChoicesWindow::ChoicesWindow(const Volume& volume, QWidget* parent)
       effort_(new QComboBox(this)),
       leaveHidden_(new QCheckBox(tr("Leave out hidden files and folders"), this)),
       followLinks_(new QCheckBox(tr("Follow symbolic links"), this)),
-      lookInside_(new QCheckBox(tr("Look inside archives (zip, tar, 7z, rar, iso)"), this)),
+      lookInside_(new QCheckBox(tr("Look inside archives and images of drives"), this)),
       patterns_(new QPlainTextEdit(this)),
       minSize_(sizeBox(volume.choices.minSize, tr("no limit"), this)),
       maxSize_(sizeBox(volume.choices.maxSize, tr("no limit"), this)),

@@ -2,28 +2,38 @@
 
 #include <algorithm>
 #include <array>
+#include <span>
 
 namespace sober {
 namespace {
 
 constexpr std::string_view mark = "!/";
 
-constexpr std::array<std::string_view, 13> endings{".zip", ".tar",     ".tar.gz",  ".tgz",  ".tar.xz",
-                                                   ".txz", ".tar.zst", ".tar.bz2", ".tbz2", ".tar.lzma",
-                                                   ".7z",  ".rar",     ".iso"};
+constexpr std::array<std::string_view, 13> archiveEndings{
+    ".zip",     ".tar",  ".tar.gz",   ".tgz", ".tar.xz", ".txz", ".tar.zst",
+    ".tar.bz2", ".tbz2", ".tar.lzma", ".7z",  ".rar",    ".iso"};
+constexpr std::array<std::string_view, 2> imageEndings{".img", ".dd"};
 
 char lowered(char letter) {
     return letter >= 'A' && letter <= 'Z' ? static_cast<char>(letter - 'A' + 'a') : letter;
 }
 
-} // namespace
-
-bool isArchiveName(std::string_view path) {
+bool endsLikeOne(std::string_view path, std::span<const std::string_view> endings) {
     const auto name = nameOf(path);
     return std::ranges::any_of(endings, [&](std::string_view ending) {
         return name.size() > ending.size() &&
                std::ranges::equal(name.substr(name.size() - ending.size()), ending, {}, lowered);
     });
+}
+
+} // namespace
+
+bool isArchiveName(std::string_view path) {
+    return endsLikeOne(path, archiveEndings) || isImageName(path);
+}
+
+bool isImageName(std::string_view path) {
+    return endsLikeOne(path, imageEndings);
 }
 
 std::optional<InnerPath> innerPathOf(std::string_view path) {

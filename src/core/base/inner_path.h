@@ -14,6 +14,9 @@ struct InnerPath {
 /// are those that the formats' own tools write (common practice, no source).
 bool isArchiveName(std::string_view path);
 
+/// Those of them that are images of drives (".img", ".dd"; common practice, no source).
+bool isImageName(std::string_view path);
+
 /// Told by the path alone, so that it holds of what is away too: what stands before the first "!/" is named
 /// like an archive. Nothing for every other path.
 std::optional<InnerPath> innerPathOf(std::string_view path);

@@ -9,4 +9,9 @@ namespace sober {
 /// holds it, so that nothing is left behind however this ends.
 Result<FileHandle> openScratchFile();
 
+Outcome writeScratch(const FileHandle& scratch, std::uint64_t at, std::span<const std::uint8_t> bytes);
+
+/// Gives it the mode of another file, and a time of change (0: it has none), for who copies it.
+void stampScratch(const FileHandle& scratch, const FileHandle& like, Nanoseconds changed);
+
 } // namespace sober

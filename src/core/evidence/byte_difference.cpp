@@ -2,7 +2,7 @@
 
 #include "core/base/file_handle.h"
 #include "core/evidence/checksums.h"
-#include "core/evidence/worker/caged_archive.h"
+#include "core/evidence/worker/inside_reader.h"
 
 #include <algorithm>
 #include <vector>

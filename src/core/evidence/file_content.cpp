@@ -1,7 +1,7 @@
 #include "core/evidence/file_content.h"
 
 #include "core/base/text.h"
-#include "core/evidence/worker/caged_archive.h"
+#include "core/evidence/worker/inside_reader.h"
 
 #include <algorithm>
 

@@ -2,7 +2,7 @@
 
 #include "core/base/inner_path.h"
 #include "core/base/text.h"
-#include "core/evidence/worker/caged_archive.h"
+#include "core/evidence/worker/inside_reader.h"
 
 #include <openssl/evp.h>
 #include <tbb/parallel_pipeline.h>

@@ -1,6 +1,7 @@
 #include "core/media/archive_reader.h"
 
 #include "core/base/inner_path.h"
+#include "core/base/scratch_file.h"
 #include "core/base/text.h"
 #include "core/media/sniff.h"
 
@@ -9,8 +10,6 @@
 #include <algorithm>
 #include <archive.h>
 #include <archive_entry.h>
-#include <cerrno>
-#include <unistd.h>
 
 namespace sober {
 namespace {
@@ -40,21 +39,6 @@ BytePath nameIn(archive_entry* entry) {
         path.erase(0, path.starts_with('/') ? 1 : 2);
     }
     return path;
-}
-
-Outcome writeWhole(const FileHandle& target, std::uint64_t at, std::span<const std::uint8_t> bytes) {
-    while (!bytes.empty()) {
-        const auto written = pwrite(target.get(), bytes.data(), bytes.size(), static_cast<off_t>(at));
-        if (written < 0 && errno == EINTR) {
-            continue;
-        }
-        if (written <= 0) {
-            return systemError(errno, "write", "a temporary file");
-        }
-        at += static_cast<std::uint64_t>(written);
-        bytes = bytes.subspan(static_cast<std::size_t>(written));
-    }
-    return done();
 }
 
 } // namespace
@@ -157,7 +141,7 @@ Outcome ArchiveReader::unpackInto(const FileHandle& target) {
             (bytes.empty() || sniff(bytes.first(std::min(bytes.size(), sniffLength))) == Sniffed::notAudio)) {
             return Error{Cause::notAudio, path, displayPath(path) + " holds no audio."};
         }
-        if (const auto written = writeWhole(target, at, bytes); !written) {
+        if (const auto written = writeScratch(target, at, bytes); !written) {
             return written;
         }
         at += *got;

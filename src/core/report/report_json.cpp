@@ -7,10 +7,10 @@
 namespace sober {
 namespace {
 
-using Json = nlohmann::ordered_json;
+using Ordered = nlohmann::ordered_json;
 
-Json shapeOf(const ReportedHolding& holding) {
-    Json json{{"holding", holding.number}, {"volume", percentEncodeOffending(holding.volume)}};
+Ordered shapeOf(const ReportedHolding& holding) {
+    Ordered json{{"holding", holding.number}, {"volume", percentEncodeOffending(holding.volume)}};
     if (!holding.path.empty()) {
         json["path"] = percentEncodeOffending(holding.path);
         if (!isUtf8(holding.path)) {
@@ -21,13 +21,13 @@ Json shapeOf(const ReportedHolding& holding) {
     return json;
 }
 
-Json timeOrNull(Nanoseconds time) {
-    return time != 0 ? Json(isoUtc(time)) : Json();
+Ordered timeOrNull(Nanoseconds time) {
+    return time != 0 ? Ordered(isoUtc(time)) : Ordered();
 }
 
-Json conditionShape(const Report& report) {
+Ordered conditionShape(const Report& report) {
     const auto& condition = report.condition;
-    Json volumes = Json::array();
+    Ordered volumes = Ordered::array();
     for (std::size_t i = 0; i < condition.volumes.size(); ++i) {
         const auto& volume = condition.volumes[i];
         const auto& figures = condition.figures[i];
@@ -39,7 +39,7 @@ Json conditionShape(const Report& report) {
                            {"held_once", figures.heldOnce},
                            {"surveyed", timeOrNull(volume.surveyedAt)}});
     }
-    Json findings = Json::object();
+    Ordered findings = Ordered::object();
     for (const auto& [finding, count] : findingCounts(condition)) {
         findings[std::string(finding)] = count;
     }
@@ -53,10 +53,10 @@ Json conditionShape(const Report& report) {
             {"findings", std::move(findings)}};
 }
 
-Json copiesShape(const Report& report) {
-    Json sets = Json::array();
+Ordered copiesShape(const Report& report) {
+    Ordered sets = Ordered::array();
     for (const auto& set : report.sets) {
-        Json members = Json::array();
+        Ordered members = Ordered::array();
         for (const auto& member : set.members) {
             auto json = shapeOf(member.holding);
             json["suggestion"] = word(member.advice);
@@ -70,22 +70,22 @@ Json copiesShape(const Report& report) {
     return sets;
 }
 
-Json claimsShape(const Report& report) {
-    Json claims = Json::array();
+Ordered claimsShape(const Report& report) {
+    Ordered claims = Ordered::array();
     for (const auto& claim : report.claims) {
         auto json = shapeOf(claim.holding);
         const auto& verdict = claim.verdict;
         json["claimed"] = {{"codec", claim.claims.codec},
                            {"lossless", claim.claims.lossless},
-                           {"bitrate", claim.claims.bitrate > 0 ? Json(claim.claims.bitrate) : Json()},
+                           {"bitrate", claim.claims.bitrate > 0 ? Ordered(claim.claims.bitrate) : Ordered()},
                            {"sample_rate", claim.claims.sampleRate},
                            {"duration", claim.claims.duration}};
-        json["measured"] = {{"cutoff_hz", claim.cutoff > 0 ? Json(claim.cutoff) : Json()}};
+        json["measured"] = {{"cutoff_hz", claim.cutoff > 0 ? Ordered(claim.cutoff) : Ordered()}};
         json["verdict"] = {
             {"class", wordFor(verdict.verdict)},
             {"confidence", verdict.confidence},
-            {"source_codec", verdict.sourceCodec.empty() ? Json() : Json(verdict.sourceCodec)},
-            {"source_bitrate", verdict.sourceBitrate > 0 ? Json(verdict.sourceBitrate) : Json()},
+            {"source_codec", verdict.sourceCodec.empty() ? Ordered() : Ordered(verdict.sourceCodec)},
+            {"source_bitrate", verdict.sourceBitrate > 0 ? Ordered(verdict.sourceBitrate) : Ordered()},
             {"reasons", verdict.reasons}};
         json["accepted"] = claim.accepted;
         claims.push_back(std::move(json));
@@ -93,11 +93,11 @@ Json claimsShape(const Report& report) {
     return claims;
 }
 
-Json damageShape(const Report& report) {
-    Json all = Json::array();
+Ordered damageShape(const Report& report) {
+    Ordered all = Ordered::array();
     for (const auto& damage : report.damage) {
         auto json = shapeOf(damage.holding);
-        json["problems"] = Json::array();
+        json["problems"] = Ordered::array();
         for (const auto& problem : damage.problems) {
             json["problems"].push_back(
                 {{"kind", problem.kind}, {"at", problem.at}, {"detail", problem.detail}});
@@ -107,8 +107,8 @@ Json damageShape(const Report& report) {
     return all;
 }
 
-Json fixityShape(const Report& report) {
-    Json read = Json::array();
+Ordered fixityShape(const Report& report) {
+    Ordered read = Ordered::array();
     for (const auto& volume : report.lastRead) {
         read.push_back({{"volume", percentEncodeOffending(volume.volume)},
                         {"within_30_days", volume.holdings[0]},
@@ -116,18 +116,18 @@ Json fixityShape(const Report& report) {
                         {"within_365_days", volume.holdings[2]},
                         {"longer_ago", volume.holdings[3]}});
     }
-    Json checks = Json::array();
+    Ordered checks = Ordered::array();
     for (const auto& check : report.checks) {
         const auto volume = std::ranges::find(report.condition.volumes, check.volume, &Volume::id);
-        checks.push_back(
-            {{"volume", volume != report.condition.volumes.end() ? Json(percentEncodeOffending(volume->label))
-                                                                 : Json()},
-             {"began", isoUtc(check.began)},
-             {"ended", timeOrNull(check.ended)},
-             {"checked", check.checked},
-             {"drifted", check.drifted}});
+        checks.push_back({{"volume", volume != report.condition.volumes.end()
+                                         ? Ordered(percentEncodeOffending(volume->label))
+                                         : Ordered()},
+                          {"began", isoUtc(check.began)},
+                          {"ended", timeOrNull(check.ended)},
+                          {"checked", check.checked},
+                          {"drifted", check.drifted}});
     }
-    Json all = Json::array();
+    Ordered all = Ordered::array();
     for (const auto& drift : report.drift) {
         auto json = shapeOf(drift.holding);
         json["kind"] = driftWord(drift.kind);
@@ -137,8 +137,8 @@ Json fixityShape(const Report& report) {
     return {{"last_read", std::move(read)}, {"checks", std::move(checks)}, {"drift", std::move(all)}};
 }
 
-Json missingShape(const Report& report) {
-    Json all = Json::array();
+Ordered missingShape(const Report& report) {
+    Ordered all = Ordered::array();
     for (const auto& missing : report.missing) {
         auto json = shapeOf(missing.holding);
         json["last_seen"] = timeOrNull(missing.lastSeen);
@@ -148,10 +148,10 @@ Json missingShape(const Report& report) {
     return all;
 }
 
-Json proofsShape(const Report& report) {
-    Json all = Json::array();
+Ordered proofsShape(const Report& report) {
+    Ordered all = Ordered::array();
     for (const auto& proof : report.proofs) {
-        Json json{{"transfer", proof.transfer}, {"proven", isoUtc(proof.proven)}};
+        Ordered json{{"transfer", proof.transfer}, {"proven", isoUtc(proof.proven)}};
         if (!proof.folder.empty()) {
             json["folder"] = percentEncodeOffending(proof.folder);
         }
@@ -163,7 +163,8 @@ Json proofsShape(const Report& report) {
 } // namespace
 
 std::string reportJson(const Report& report) {
-    Json json{{"schema", "sober.report/1"}, {"made", isoUtc(report.made)}, {"paths", report.choices.paths}};
+    Ordered json{
+        {"schema", "sober.report/1"}, {"made", isoUtc(report.made)}, {"paths", report.choices.paths}};
     for (const auto& [part, shape] : {std::pair{ReportPart::condition, &conditionShape},
                                       {ReportPart::copies, &copiesShape},
                                       {ReportPart::claims, &claimsShape},

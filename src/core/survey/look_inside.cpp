@@ -2,7 +2,7 @@
 
 #include "core/base/inner_path.h"
 #include "core/base/text.h"
-#include "core/evidence/worker/caged_archive.h"
+#include "core/evidence/worker/inside_reader.h"
 #include "core/survey/walk.h"
 
 #include <unordered_set>
@@ -23,10 +23,11 @@ Outcome lookInside(const LookInside& asked, EvidenceWorker& worker, RunControl& 
     if (!before) {
         return before.error();
     }
-    auto archive = CagedArchive::open(asked.archive);
-    if (!archive) {
-        return archive.error();
+    const auto opened = openInside(asked.archive);
+    if (!opened) {
+        return opened.error();
     }
+    auto& archive = **opened;
     std::unordered_set<BytePath> met;
     std::uint64_t told = 0;
     const auto tell = [&](std::uint64_t packed) {
@@ -35,7 +36,7 @@ Outcome lookInside(const LookInside& asked, EvidenceWorker& worker, RunControl& 
         told = until;
     };
     while (control.proceed()) {
-        const auto file = archive->next();
+        const auto file = archive.next();
         if (!file) {
             return file.error();
         }
@@ -62,7 +63,7 @@ Outcome lookInside(const LookInside& asked, EvidenceWorker& worker, RunControl& 
                        displayPath(path) + " is an archive within an archive, and was not looked into."});
             continue;
         }
-        const auto unpacked = archive->unpack(control);
+        const auto unpacked = archive.unpack(control);
         if (!unpacked && unpacked.error().path == asked.archive) {
             return unpacked.error(); // of all of it
         }

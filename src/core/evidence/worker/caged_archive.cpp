@@ -1,13 +1,8 @@
 #include "core/evidence/worker/caged_archive.h"
 
-#include "core/base/inner_path.h"
 #include "core/base/scratch_file.h"
 #include "core/base/text.h"
 #include "core/evidence/worker/answers.h"
-
-#include <sys/stat.h>
-
-#include <array>
 
 namespace sober {
 namespace {
@@ -21,20 +16,21 @@ constexpr WorkerLimits unpackingLimits{2ULL << 30, 300, 2};
 CagedArchive::CagedArchive(BytePath path, FileHandle file, std::unique_ptr<WorkerProcess> process)
     : path_(std::move(path)), file_(std::move(file)), process_(std::move(process)) {}
 
-Result<CagedArchive> CagedArchive::open(const BytePath& path) {
+Result<std::unique_ptr<InsideReader>> CagedArchive::open(const BytePath& path) {
     auto file = openForReading(path);
     if (!file) {
         return file.error();
     }
-    CagedArchive opened(path, std::move(*file), std::make_unique<WorkerProcess>(unpackingLimits));
+    auto opened = std::unique_ptr<CagedArchive>(
+        new CagedArchive(path, std::move(*file), std::make_unique<WorkerProcess>(unpackingLimits)));
     RunControl control;
-    const int descriptor = opened.file_.get();
-    const auto answer = opened.ask(archiveQuestion, std::span(&descriptor, 1), control);
-    if (!answer) {
-        return answer.error();
+    const int descriptor = opened->file_.get();
+    const auto answer = opened->ask(archiveQuestion, std::span(&descriptor, 1), control);
+    const auto begun = answer ? unpackAnswer<Nothing>(*answer, path) : Outcome(answer.error());
+    if (!begun) {
+        return begun.error();
     }
-    const auto begun = unpackAnswer<Nothing>(*answer, path);
-    return begun ? Result(std::move(opened)) : Result<CagedArchive>(begun.error());
+    return std::unique_ptr<InsideReader>(std::move(opened));
 }
 
 Result<std::string> CagedArchive::ask(char letter, std::span<const int> files, RunControl& control) {
@@ -85,47 +81,8 @@ Result<FileHandle> CagedArchive::unpack(RunControl& control) {
     if (!unpacked) {
         return unpacked.error();
     }
-    struct stat status {};
-    if (fstat(file_.get(), &status) == 0) {
-        fchmod(scratch->get(), status.st_mode & 0666);
-    }
-    if (current_.mtime > 0) {
-        const timespec changed{current_.mtime / 1'000'000'000, current_.mtime % 1'000'000'000};
-        const std::array<timespec, 2> times{changed, changed};
-        futimens(scratch->get(), times.data());
-    }
+    stampScratch(*scratch, file_, current_.mtime);
     return scratch;
-}
-
-Result<FileHandle> openContent(const BytePath& path) {
-    RunControl control;
-    return openContent(path, control);
-}
-
-Result<FileHandle> openContent(const BytePath& path, RunControl& control) {
-    const auto inner = innerPathOf(path);
-    if (!inner) {
-        return openForReading(path);
-    }
-    auto opened = CagedArchive::open(inner->archive);
-    if (!opened) {
-        return opened.error();
-    }
-    while (control.proceed()) {
-        const auto file = opened->next();
-        if (!file) {
-            return file.error();
-        }
-        if (!*file) {
-            return Error{Cause::notFound, path,
-                         fmt::format("{} holds no {} any more.", displayPath(inner->archive),
-                                     displayPath(inner->inside))};
-        }
-        if ((*file)->path == inner->inside) {
-            return opened->unpack(control);
-        }
-    }
-    return Error{Cause::interrupted, path, "Stopped while " + displayPath(path) + " was looked for."};
 }
 
 } // namespace sober

@@ -1,8 +1,8 @@
 #include "core/evidence/worker/caged_listening.h"
 
 #include "core/base/text.h"
-#include "core/evidence/worker/caged_archive.h"
 #include "core/evidence/worker/image_shape.h"
+#include "core/evidence/worker/inside_reader.h"
 #include "core/evidence/worker/serving.h"
 
 #include <algorithm>

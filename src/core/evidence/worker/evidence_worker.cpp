@@ -5,8 +5,8 @@
 #include "core/base/text.h"
 #include "core/evidence/file_content.h"
 #include "core/evidence/packed_evidence.h"
-#include "core/evidence/worker/caged_archive.h"
 #include "core/evidence/worker/image_shape.h"
+#include "core/evidence/worker/inside_reader.h"
 
 #include <fmt/format.h>
 

@@ -4,7 +4,7 @@
 #include "core/base/text.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
-#include "core/evidence/worker/caged_archive.h"
+#include "core/evidence/worker/inside_reader.h"
 #include "core/remedy/actions/take_in.h"
 #include "core/remedy/changes/file_changes.h"
 

@@ -3,7 +3,7 @@
 #include "core/base/file_handle.h"
 #include "core/base/presence.h"
 #include "core/base/text.h"
-#include "core/evidence/worker/caged_archive.h"
+#include "core/evidence/worker/inside_reader.h"
 
 #include <sys/sendfile.h>
 #include <sys/stat.h>
