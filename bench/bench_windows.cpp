@@ -6,6 +6,7 @@
 #include <QThread>
 
 #include <algorithm>
+#include <cstdio>
 
 namespace sober::bench {
 
@@ -29,6 +30,33 @@ bool isFilled(const QTableView* view) {
         }
     }
     return true;
+}
+
+void Pauses::take(double seconds) {
+    ++counts[static_cast<std::size_t>(std::ranges::lower_bound(bounds, seconds) - bounds.begin())];
+    longest = std::max(longest, seconds);
+}
+
+void Pauses::print() const {
+    std::printf("how long the interface thread did not come round:\n");
+    for (std::size_t i = 0; i < counts.size(); ++i) {
+        const bool isLast = i == bounds.size();
+        std::printf("  %s %3.0f ms  %9llu\n", isLast ? " over" : "up to",
+                    (isLast ? bounds.back() : bounds[i]) * 1000, static_cast<unsigned long long>(counts[i]));
+    }
+    std::printf("  the longest %.0f ms\n", longest * 1000);
+}
+
+void handleEvents(double seconds, Pauses& pauses) {
+    QElapsedTimer clock;
+    clock.start();
+    while (static_cast<double>(clock.elapsed()) < seconds * 1000) {
+        QElapsedTimer round;
+        round.start();
+        QApplication::processEvents(QEventLoop::AllEvents, 2);
+        pauses.take(static_cast<double>(round.nsecsElapsed()) / 1e9);
+        QThread::msleep(1);
+    }
 }
 
 double secondsUntil(const std::function<bool()>& holds, double& worstPause) {

@@ -42,6 +42,51 @@ Evidence evidenceOf(int recording) {
     return evidence;
 }
 
+/// A hundred lists of one player, with as many entries each as makes one in ten.
+void writeLists(SQLite::Database& database, int holdings) {
+    constexpr int lists = 100;
+    database.exec("INSERT INTO players(id, name, ignores_case, written_prefix, stands_for) VALUES(1, "
+                  "'Bench', 0, x'', x'')");
+    SQLite::Statement list(database,
+                           "INSERT INTO lists(id, volume, path, size, mtime, ctime, inode, as_uri, problem) "
+                           "VALUES(?, 0, CAST(? AS BLOB), 1, 1, 1, 1, 0, '')");
+    SQLite::Statement entry(
+        database,
+        "INSERT INTO list_references(list, entry, location, title, artist, album, seconds, state, path, "
+        "holding) SELECT ?, ?, x'2e', h.title, h.artist, h.album, h.duration, ?, CAST(v.root || '/' || "
+        "CAST(h.path AS TEXT) || ? AS BLOB), CASE WHEN ? THEN NULL ELSE h.id END FROM holdings h JOIN "
+        "volumes v ON v.id = h.volume WHERE h.id = ?");
+    for (int number = 0; number < lists; ++number) {
+        list.bind(1, number + 1);
+        list.bind(2, "/nowhere/lists/" + std::to_string(number) + ".m3u8");
+        list.exec();
+        list.reset();
+        database.exec("INSERT INTO player_lists(player, list) VALUES(1, " + std::to_string(number + 1) + ")");
+        for (int at = 0; at < holdings / 10 / lists; ++at) {
+            const bool isBroken = at % 20 == 0;
+            entry.bind(1, number + 1);
+            entry.bind(2, at);
+            entry.bind(3, isBroken ? 2 : 0);
+            entry.bind(4, isBroken ? ".gone" : "");
+            entry.bind(5, isBroken ? 1 : 0);
+            entry.bind(6, (at * lists + number) * 10 + 1);
+            entry.exec();
+            entry.reset();
+        }
+    }
+}
+
+/// Of one in four copies.
+void writeDocket(SQLite::Database& database, int holdings) {
+    SQLite::Statement insert(database, "INSERT INTO docket(kind, holding, reason, added) VALUES('retire', ?, "
+                                       "'made up for a measurement', 1)");
+    for (int i = 4; i < holdings; i += 20) {
+        insert.bind(1, i + 1);
+        insert.exec();
+        insert.reset();
+    }
+}
+
 } // namespace
 
 void writeBigCatalogue(const BytePath& path, int holdings) {
@@ -70,7 +115,7 @@ void writeBigCatalogue(const BytePath& path, int holdings) {
                   "bitrate, sample_rate, channels, bit_depth, duration, title, artist, album, first_seen) "
                   "VALUES(?,?,?,?,?,?,?,1,?,0,?,?,?,44100,2,?,?,?,?,?,1)");
     for (int i = 0; i < holdings; ++i) {
-        const int recording = i % 4 == 3 ? i / 8 : i; // a quarter carries another's content
+        const int recording = i % 5 == 4 ? i - 1 : i; // one in five carries another's content
         const std::string artist = "Performer " + std::to_string(recording / 120);
         const std::string album = "Album " + std::to_string(recording / 12);
         const std::string title = "Recording " + std::to_string(recording);
@@ -102,6 +147,8 @@ void writeBigCatalogue(const BytePath& path, int holdings) {
             writeEvidence(database, i + 1, evidenceOf(recording));
         }
     }
+    writeLists(database, holdings);
+    writeDocket(database, holdings);
     database.exec("UPDATE freshness SET findings_stale = 1");
     transaction.commit();
     if (const auto refreshed = refreshFindings(*catalogue); !refreshed) {

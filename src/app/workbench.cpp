@@ -590,6 +590,33 @@ void Workbench::relink(RelinkRequest request) {
         });
 }
 
+void Workbench::giveUp(const Latest& latest) {
+    if (!latest.outdated_) {
+        return;
+    }
+    *latest.outdated_ = true;
+    const std::lock_guard lock(askingMutex_);
+    if (asking_ == latest.outdated_ && reader_->has_value()) {
+        (*reader_)->interrupt();
+    }
+}
+
+bool Workbench::beginQuestion(const std::shared_ptr<std::atomic<bool>>& outdated) {
+    if (!outdated) {
+        return true;
+    }
+    const std::lock_guard lock(askingMutex_);
+    asking_ = outdated;
+    return !*outdated;
+}
+
+void Workbench::endQuestion(const std::shared_ptr<std::atomic<bool>>& outdated) {
+    if (outdated) {
+        const std::lock_guard lock(askingMutex_);
+        asking_.reset();
+    }
+}
+
 void Workbench::giveUpSearch() {
     if (searchControl_) {
         searchControl_->cancel();

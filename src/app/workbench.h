@@ -23,7 +23,9 @@
 #include <QObject>
 #include <QPointer>
 
+#include <atomic>
 #include <memory>
+#include <mutex>
 #include <optional>
 
 namespace sober::app {
@@ -48,6 +50,12 @@ enum class LongWork {
     better,
     disc,
     catalogue,
+};
+
+/// Questions of one kind, of which only the last that was asked counts.
+class Latest {
+    friend class Workbench;
+    std::shared_ptr<std::atomic<bool>> outdated_;
 };
 
 /// The program's hands: keeps the catalogue open and does all work off the interface thread. Long
@@ -148,6 +156,17 @@ class Workbench : public QObject {
              std::function<void(const T&)> answer) {
         post(questions_, reader_, asker, std::move(question), std::move(answer));
     }
+    /// The same in place of what was asked before as `latest`: that is given up, in the middle too, and
+    /// nobody hears of it.
+    template <typename T>
+    void askLatest(Latest& latest, QObject* asker, std::function<Result<T>(const Catalogue&)> question,
+                   std::function<void(const T&)> answer) {
+        giveUp(latest);
+        latest.outdated_ = std::make_shared<std::atomic<bool>>(false);
+        post(questions_, reader_, asker, std::move(question), std::move(answer), latest.outdated_);
+    }
+    /// What was asked last is not wanted any more.
+    void giveUp(const Latest& latest);
 
     /// Looks at a file, without the catalogue, on a thread of its own; a look that is still going on is
     /// given up for the next.
@@ -216,20 +235,24 @@ class Workbench : public QObject {
     template <typename T>
     void post(std::unique_ptr<WorkThread>& thread, std::shared_ptr<std::optional<Catalogue>>& catalogue,
               QObject* asker, std::function<Result<T>(const Catalogue&)> question,
-              std::function<void(const T&)> answer) {
+              std::function<void(const T&)> answer, std::shared_ptr<std::atomic<bool>> outdated = {}) {
         if (!thread) {
             return;
         }
         ++unanswered_;
-        thread->post([this, catalogue, guard = QPointer<QObject>(asker), question = std::move(question),
-                      answer = std::move(answer)] {
-            if (!catalogue->has_value()) {
+        thread->post([this, catalogue, outdated, guard = QPointer<QObject>(asker),
+                      question = std::move(question), answer = std::move(answer)] {
+            if (!catalogue->has_value() || !beginQuestion(outdated)) {
                 QMetaObject::invokeMethod(this, [this] { --unanswered_; });
                 return;
             }
             auto result = std::make_shared<Result<T>>(question(**catalogue));
-            QMetaObject::invokeMethod(this, [this, guard, answer, result] {
+            endQuestion(outdated);
+            QMetaObject::invokeMethod(this, [this, outdated, guard, answer, result] {
                 --unanswered_;
+                if (outdated && *outdated) {
+                    return;
+                }
                 if (!*result) {
                     emit failed(QString::fromStdString(result->error().sentence));
                 } else if (guard) {
@@ -239,6 +262,9 @@ class Workbench : public QObject {
         });
     }
 
+    /// On the thread of the questions: false where nobody wants to know any more.
+    bool beginQuestion(const std::shared_ptr<std::atomic<bool>>& outdated);
+    void endQuestion(const std::shared_ptr<std::atomic<bool>>& outdated);
     void begin(LongWork work);
     void end();
     void giveUpSearch();
@@ -261,6 +287,9 @@ class Workbench : public QObject {
     std::shared_ptr<std::optional<Catalogue>> writer_;
     std::shared_ptr<std::optional<Catalogue>> decider_;
     std::shared_ptr<std::optional<Catalogue>> reader_;
+    std::mutex askingMutex_;
+    std::shared_ptr<std::atomic<bool>>
+        asking_; ///< of the question that is being answered, where it may be given up
     std::shared_ptr<std::optional<Catalogue>> relinker_;
     std::shared_ptr<std::optional<Catalogue>> searcher_;
     std::shared_ptr<std::optional<Catalogue>> planner_;

@@ -129,12 +129,12 @@ TEST_CASE("an older catalogue is kept as it was before it is brought up to date"
     RunControl control;
     all.whileClosed([&] {
         // The last step undone by hand.
-        CHECK(
-            run({"python3", "-c",
-                 "import sqlite3, sys\nold = sqlite3.connect(sys.argv[1])\nold.executescript('''ALTER TABLE "
-                 "volumes DROP COLUMN look_inside; PRAGMA user_version = 18;''')",
-                 all.cataloguePath()})
-                .code == 0);
+        CHECK(run({"python3", "-c",
+                   "import sqlite3, sys\nold = sqlite3.connect(sys.argv[1])\nold.executescript('''DROP INDEX "
+                   "holdings_seen; ALTER TABLE "
+                   "volumes DROP COLUMN look_inside; PRAGMA user_version = 18;''')",
+                   all.cataloguePath()})
+                  .code == 0);
         writeFile(all.cataloguePath() + ".before-17", "of an earlier time");
     });
     CHECK(fs::exists(all.cataloguePath() + ".before-18"));

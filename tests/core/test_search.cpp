@@ -3,6 +3,7 @@
 #include "core/base/text.h"
 #include "core/catalogue/browse.h"
 #include "core/catalogue/evidence_store.h"
+#include "core/catalogue/findings.h"
 #include "core/catalogue/holding_writer.h"
 #include "core/catalogue/search.h"
 #include "core/catalogue/standing_lists.h"
@@ -12,6 +13,7 @@
 
 #include <catch2/catch.hpp>
 
+#include <cstring>
 #include <filesystem>
 
 using namespace sober;
@@ -208,7 +210,7 @@ ALTER TABLE holdings DROP COLUMN composer; ALTER TABLE holdings DROP COLUMN genr
 ALTER TABLE holdings DROP COLUMN disc;
 DROP INDEX holdings_codec;
 DROP TABLE finds; DROP TABLE salvage_starts; DROP TABLE salvage_sources; DROP INDEX ledger_actions_aside;
-ALTER TABLE blocks DROP COLUMN parts; DROP TABLE transfers; DROP TABLE transfer_items; DROP TABLE transfer_left; DROP TABLE transfer_lists; DROP TABLE inboxes; DROP TABLE services; DROP TABLE landmark_owners; DROP TABLE landmark_runs; DROP TABLE landmark_buckets; DROP TABLE met_recordings; DROP INDEX holdings_sha256; ALTER TABLE ledger_lists DROP COLUMN base; ALTER TABLE volumes DROP COLUMN forgotten; ALTER TABLE volumes DROP COLUMN look_inside;
+ALTER TABLE blocks DROP COLUMN parts; DROP TABLE transfers; DROP TABLE transfer_items; DROP TABLE transfer_left; DROP TABLE transfer_lists; DROP TABLE inboxes; DROP TABLE services; DROP TABLE landmark_owners; DROP TABLE landmark_runs; DROP TABLE landmark_buckets; DROP TABLE met_recordings; DROP INDEX holdings_sha256; ALTER TABLE ledger_lists DROP COLUMN base; ALTER TABLE volumes DROP COLUMN forgotten; DROP INDEX holdings_seen; ALTER TABLE volumes DROP COLUMN look_inside;
 PRAGMA user_version = 9''')
 )",
                                told.cataloguePath()});
@@ -216,6 +218,42 @@ PRAGMA user_version = 9''')
         REQUIRE(made.code == 0);
     });
     CHECK(told.found("hymn") == Names{"01 Evening Hymn.wav"});
+}
+
+TEST_CASE(
+    "sets are narrowed by a word that thousands have as by one that few have, the first of them alike") {
+    Collection collection;
+    fs::create_directories(collection / "V");
+    collection.survey("V");
+    constexpr unsigned recordings = 2'600; // twice that is more than are named beforehand
+    {
+        HoldingWriter writer(collection.catalogue(), collection.volume("V").id, timeNow());
+        for (unsigned i = 0; i < 2 * recordings; ++i) {
+            const unsigned recording = i % recordings;
+            FileRecord record;
+            record.stamp.size = 10'000 + recording;
+            record.stamp.links = 1;
+            record.tags.title = "Recording " + std::to_string(recording);
+            std::memcpy(record.checksums.file.bytes.data(), &recording, sizeof recording);
+            writer.add(std::to_string(i) + ".wav", record, false);
+        }
+        REQUIRE(writer.commit().ok());
+    }
+    REQUIRE(refreshFindings(collection.catalogue()).ok());
+    const Findings findings(collection.catalogue());
+    for (const auto& [text, expected] :
+         {std::pair("", recordings), {"recording", recordings}, {"recording 1234", 1U}, {"nowhere", 0U}}) {
+        CAPTURE(text);
+        SetFilter filter;
+        filter.text = text;
+        const auto all = findings.setOrder(SetOrder::mostBytes, filter);
+        CHECK(all->size() == expected);
+        auto first = findings.firstSets(SetOrder::mostBytes, filter, 60);
+        CHECK(*first == std::vector(all->begin(), all->begin() + std::min(60U, expected)));
+        HoldingFilter alone;
+        alone.text = text;
+        CHECK(*EvidenceStore(collection.catalogue()).count(alone) == 2 * expected);
+    }
 }
 
 TEST_CASE("a search is narrowed by everything that a filter knows") {

@@ -12,6 +12,8 @@
 
 #include <catch2/catch.hpp>
 
+#include <atomic>
+#include <future>
 #include <memory>
 #include <set>
 
@@ -64,6 +66,47 @@ TEST_CASE("questions are answered on the interface thread, failures are said") {
     CHECK_FALSE(answered);
     REQUIRE(failures.size() == 1);
     CHECK(failures[0][0].toString() == "It may not be.");
+}
+
+TEST_CASE("of what is asked in one's place only the last is answered, and nothing else is given up") {
+    Bench bench;
+    QObject asker;
+    QSignalSpy failures(bench.workbench.get(), &Workbench::failed);
+    Latest latest;
+    std::promise<void> mayEnd;
+    std::atomic<int> begun = 0;
+    std::vector<int> heard;
+    const auto ask = [&](int number, bool waits) {
+        bench.workbench->askLatest<int>(
+            latest, &asker,
+            [&, number, waits](const Catalogue&) {
+                ++begun;
+                if (waits) {
+                    mayEnd.get_future().wait();
+                }
+                return number == 1 ? Result<int>(Error{Cause::interrupted, {}, "given up"})
+                                   : Result<int>(number);
+            },
+            [&](int answer) { heard.push_back(answer); });
+    };
+    ask(1, true);
+    while (begun == 0) {
+        QTest::qWait(1);
+    }
+    ask(2, false);
+    ask(3, false);
+    bench.workbench->ask<int>(
+        &asker, [](const Catalogue&) { return Result<int>(9); },
+        [&](int answer) { heard.push_back(answer); });
+    mayEnd.set_value();
+    REQUIRE(bench.settled());
+    CHECK(heard == std::vector{3, 9});
+    CHECK(begun == 2); // the second was not even begun
+    CHECK(failures.isEmpty());
+    ask(4, false);
+    bench.workbench->giveUp(latest);
+    REQUIRE(bench.settled());
+    CHECK(heard == std::vector{3, 9});
 }
 
 TEST_CASE("an answer whose asker is gone goes nowhere") {

@@ -189,12 +189,27 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
 }
 
 void DocketWindow::reload() {
-    workbench_.ask<DocketReview>(
-        this, [](const Catalogue& catalogue) { return reviewDocket(catalogue); },
-        [this](const DocketReview& review) {
-            show(review);
+    struct Reviewed {
+        DocketReview review;
+        std::vector<PlannedAction> rows; ///< for the list: what is copied is copied there, where nobody waits
+    };
+    workbench_.ask<std::shared_ptr<Reviewed>>(
+        this,
+        [](const Catalogue& catalogue) -> Result<std::shared_ptr<Reviewed>> {
+            auto review = reviewDocket(catalogue);
+            if (!review) {
+                return review.error();
+            }
+            auto rows = review->actions;
+            return std::make_shared<Reviewed>(Reviewed{std::move(*review), std::move(rows)});
+        },
+        [this](const std::shared_ptr<Reviewed>& reviewed) {
+            show(reviewed->review, std::move(reviewed->rows));
             workbench_.ask<std::vector<ListDifference>>(
-                this, [review](const Catalogue& catalogue) { return listDifferences(catalogue, review); },
+                this,
+                [reviewed](const Catalogue& catalogue) {
+                    return listDifferences(catalogue, reviewed->review);
+                },
                 [this](const std::vector<ListDifference>& differences) { showLines(differences); });
         });
 }
@@ -237,7 +252,7 @@ void DocketWindow::showLines(const std::vector<ListDifference>& differences) {
     lines_->setRows(std::move(rows));
 }
 
-void DocketWindow::show(const DocketReview& review) {
+void DocketWindow::show(const DocketReview& review, std::vector<PlannedAction> rows) {
     waiting_ = review.actions.size();
     willRun_ = waiting_ - review.refused;
     QStringList lines;
@@ -295,7 +310,7 @@ void DocketWindow::show(const DocketReview& review) {
                            : tr("Everything can be taken back from the ledger."));
     }
     summary_->setText(lines.join(QLatin1Char('\n')));
-    actions_->setRows(review.actions);
+    actions_->setRows(std::move(rows));
     followWork();
 }
 

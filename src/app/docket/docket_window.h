@@ -33,7 +33,7 @@ class DocketWindow : public QDialog {
     };
     void showLines(const std::vector<ListDifference>& differences);
     void reload();
-    void show(const DocketReview& review);
+    void show(const DocketReview& review, std::vector<PlannedAction> rows);
     void followWork();
     void showResult(const CarriedOut& result);
     void takeOff();

@@ -128,9 +128,13 @@ Result<std::uint64_t> EvidenceStore::count(const HoldingFilter& filter) const {
 
 Result<std::vector<std::string>> EvidenceStore::codecs() const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(catalogue_.database(),
-                              "SELECT DISTINCT h.codec FROM evidence e CROSS JOIN holdings h "
-                              "ON h.id = e.holding WHERE h.state = 0 ORDER BY 1");
+        // From each to the next by the index: as many steps as there are codecs.
+        SQLite::Statement ask(
+            catalogue_.database(),
+            "WITH RECURSIVE each(codec) AS (SELECT min(codec) FROM holdings UNION ALL SELECT (SELECT "
+            "min(h.codec) FROM holdings h WHERE h.codec > each.codec) FROM each WHERE each.codec IS NOT "
+            "NULL) SELECT codec FROM each WHERE codec IS NOT NULL AND EXISTS(SELECT 1 FROM holdings h JOIN "
+            "evidence e ON e.holding = h.id WHERE h.codec = each.codec AND h.state = 0) ORDER BY 1");
         std::vector<std::string> codecs;
         while (ask.executeStep()) {
             codecs.push_back(ask.getColumn(0).getString());
@@ -150,7 +154,7 @@ Result<std::vector<HoldingId>> EvidenceStore::flawed() const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(
             catalogue_.database(),
-            "SELECT e.holding FROM evidence e JOIN holdings h ON h.id = e.holding WHERE "
+            "SELECT e.holding FROM evidence e CROSS JOIN holdings h ON h.id = e.holding WHERE "
             "(e.sound = 0 OR e.remarks > 0) AND h.state = 0 AND NOT EXISTS(SELECT 1 FROM drifts d "
             "WHERE d.holding = e.holding AND d.accepted = 0) ORDER BY e.sound, h.volume, h.path");
         std::vector<HoldingId> ids;

@@ -17,6 +17,8 @@ class FilterClause {
 
     /// "1" where everything is meant.
     const std::string& sql() const { return sql_; }
+    /// It names few holdings beforehand, so that a search had best begin with them.
+    bool meansFew() const { return meansFew_; }
     /// Binds from `at` on; returns the next free index.
     int bindTo(SQLite::Statement& statement, int at) const;
 
@@ -38,6 +40,7 @@ class FilterClause {
     template <typename T>
     void alsoWithin(const std::string& value, const Span<T>& span);
     std::string sql_;
+    bool meansFew_ = false;
     std::optional<TextMatch> text_; ///< the first of what is bound
     std::vector<Bound> values_;
 };

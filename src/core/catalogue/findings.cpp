@@ -125,6 +125,15 @@ Outcome Findings::replace(std::span<const FoundSet> sets, std::span<const Volume
 }
 
 Result<std::vector<SetId>> Findings::setOrder(SetOrder order, const SetFilter& filter) const {
+    return setsIn(order, filter, std::nullopt);
+}
+
+Result<std::vector<SetId>> Findings::firstSets(SetOrder order, const SetFilter& filter, int most) const {
+    return setsIn(order, filter, most);
+}
+
+Result<std::vector<SetId>> Findings::setsIn(SetOrder order, const SetFilter& filter,
+                                            std::optional<int> most) const {
     return guarded(catalogue_, [&] {
         std::string sql = "SELECT s.id FROM copy_sets s WHERE ";
         sql += filter.sameness ? "s.sameness = " + std::to_string(static_cast<int>(*filter.sameness))
@@ -148,10 +157,17 @@ Result<std::vector<SetId>> Findings::setOrder(SetOrder order, const SetFilter& f
             clauses.emplace_back(catalogue_.database(), byText);
         }
         for (const auto& clause : clauses) {
-            sql +=
-                " AND s.id IN (SELECT m.set_id FROM set_members m JOIN holdings h ON h.id = m.holding LEFT "
-                "JOIN evidence e ON e.holding = h.id WHERE h.state = 0 AND " +
-                clause.sql() + ")";
+            // In the order of the sets it ends with the first that are wanted; for all, each holding is
+            // looked at once, beginning with them where few are meant (SQLite keeps the order of a cross
+            // join).
+            const bool inOrder = most && !clause.meansFew();
+            const std::string members =
+                std::string(clause.meansFew() ? "FROM holdings h CROSS JOIN set_members m ON m.holding = h.id"
+                            : inOrder         ? "FROM set_members m CROSS JOIN holdings h ON h.id = m.holding"
+                                              : "FROM set_members m JOIN holdings h ON h.id = m.holding") +
+                " LEFT JOIN evidence e ON e.holding = h.id WHERE h.state = 0 AND " + clause.sql();
+            sql += inOrder ? " AND EXISTS(SELECT 1 " + members + " AND m.set_id = s.id)"
+                           : " AND s.id IN (SELECT m.set_id " + members + ")";
         }
         switch (order) {
         case SetOrder::mostBytes:
@@ -167,7 +183,7 @@ Result<std::vector<SetId>> Findings::setOrder(SetOrder order, const SetFilter& f
             sql += " ORDER BY s.sameness DESC, s.reclaimable DESC, s.id";
             break;
         }
-        SQLite::Statement ask(catalogue_.database(), sql);
+        SQLite::Statement ask(catalogue_.database(), sql + (most ? " LIMIT " + std::to_string(*most) : ""));
         if (filter.volume) {
             ask.bind(1, *filter.volume);
         }

@@ -120,6 +120,8 @@ class Findings {
                     std::span<const FolderFigures> folders, const std::function<Outcome()>& follow) const;
 
     Result<std::vector<SetId>> setOrder(SetOrder order, const SetFilter& filter) const;
+    /// The first of them; sooner, where many are meant.
+    Result<std::vector<SetId>> firstSets(SetOrder order, const SetFilter& filter, int most) const;
     Result<std::vector<CopySet>> sets(std::span<const SetId> ids) const;
     /// The copy set that a holding belongs to.
     Result<std::optional<CopySet>> setOf(HoldingId holding) const;
@@ -141,6 +143,7 @@ class Findings {
     Outcome forgetDecision(const Checksum128& content) const;
 
   private:
+    Result<std::vector<SetId>> setsIn(SetOrder order, const SetFilter& filter, std::optional<int> most) const;
     const Catalogue& catalogue_;
 };
 

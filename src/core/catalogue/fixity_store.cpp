@@ -212,7 +212,8 @@ Result<FixityStore::Standing> FixityStore::standingOf(VolumeId volume, Nanosecon
         SQLite::Statement ask(
             catalogue_.database(),
             "SELECT count(*), total(max(h.first_seen, coalesce(v.verified, 0)) <= ?2) FROM holdings h "
-            "LEFT JOIN verified v ON v.holding = h.id WHERE h.volume = ?1 AND h.state = 0");
+            "INDEXED BY holdings_seen LEFT JOIN verified v ON v.holding = h.id WHERE h.volume = ?1 AND "
+            "h.state = 0");
         ask.bind(1, volume);
         ask.bind(2, before);
         ask.executeStep();
@@ -334,7 +335,7 @@ Result<std::vector<Drift>> FixityStore::open() const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),
                               std::string(driftSelect) +
-                                  "JOIN holdings h ON h.id = d.holding WHERE d.accepted = 0 AND "
+                                  "CROSS JOIN holdings h ON h.id = d.holding WHERE d.accepted = 0 AND "
                                   "h.state = 0 ORDER BY d.found DESC, d.holding");
         std::vector<Drift> drifts;
         while (ask.executeStep()) {

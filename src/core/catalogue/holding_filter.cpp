@@ -181,9 +181,23 @@ void FilterClause::alsoText(SQLite::Database& database, const std::string& text)
     }
     also("EXISTS(SELECT 1 FROM search_texts t WHERE t.holding = h.id AND " + match.sql() + ")");
     text_ = std::move(match);
-    if (!text_->expression().empty()) {
-        also("h.id IN (SELECT rowid FROM search_index WHERE search_index MATCH ?)");
-        values_.push_back({Form::text, 0, text_->expression()});
+    if (text_->expression().empty()) {
+        return;
+    }
+    // A few are named, so that the search begins with them; where there are many, whatever else is asked is
+    // less work in its own order.
+    constexpr std::size_t few = 5'000;
+    SQLite::Statement ask(database, "SELECT rowid FROM search_index WHERE search_index MATCH ? LIMIT " +
+                                        std::to_string(few + 1));
+    ask.bind(1, text_->expression());
+    std::string ids;
+    std::size_t count = 0;
+    while (ask.executeStep()) {
+        ids += (count++ == 0 ? "" : ",") + std::to_string(ask.getColumn(0).getInt64());
+    }
+    meansFew_ = count <= few;
+    if (meansFew_) {
+        also("h.id IN (" + ids + ")");
     }
 }
 

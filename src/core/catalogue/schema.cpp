@@ -629,6 +629,7 @@ CREATE INDEX holdings_sha256 ON holdings(sha256) WHERE sha256 IS NOT NULL;
 
 constexpr const char* insideStep = R"sql(
 ALTER TABLE volumes ADD COLUMN look_inside INTEGER NOT NULL DEFAULT 0;
+CREATE INDEX holdings_seen ON holdings(volume, first_seen) WHERE state = 0;
 )sql";
 
 constexpr std::array<const char*, 19> steps{

@@ -369,13 +369,9 @@ void ClaimsDesk::reload() {
     if (wanted_) {
         asking = *wanted_;
     }
-    workbench().ask<Seen>(
-        this, [asking](const Catalogue& catalogue) { return look(catalogue, asking); },
-        [this, asked = ++asked_](const Seen& seen) {
-            if (asked == asked_) {
-                take(seen);
-            }
-        });
+    workbench().askLatest<Seen>(
+        asked_, this, [asking](const Catalogue& catalogue) { return look(catalogue, asking); },
+        [this](const Seen& seen) { take(seen); });
 }
 
 void ClaimsDesk::reloadDecisions() {

@@ -88,7 +88,7 @@ class ClaimsDesk : public Desk {
     HoldingFilter beside_; ///< of the chosen standing list: what no box here shows goes on being asked for
     HoldingId shown_ = 0;  ///< in the panel
     bool filling_ = false;
-    unsigned asked_ = 0;
+    Latest asked_;
     unsigned detailAsked_ = 0;
 };
 

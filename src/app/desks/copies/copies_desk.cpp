@@ -237,8 +237,19 @@ void CopiesDesk::askOrder() {
     }
     filter.list = lists_->filter();
     const auto order = static_cast<SetOrder>(order_->currentData().toInt());
-    workbench().ask<Order>(
-        this,
+    workbench().giveUp(firstAsked_);
+    workbench().giveUp(orderAsked_);
+    if (!filter.text.empty()) {
+        workbench().askLatest<std::vector<SetId>>(
+            firstAsked_, this,
+            [filter, order](const Catalogue& catalogue) {
+                constexpr int aScreen = 60;
+                return Findings(catalogue).firstSets(order, filter, aScreen);
+            },
+            [this](const std::vector<SetId>& first) { sets_->setIds(first); });
+    }
+    workbench().askLatest<Order>(
+        orderAsked_, this,
         [filter, order](const Catalogue& catalogue) -> Result<Order> {
             auto ids = Findings(catalogue).setOrder(order, filter);
             auto volumes = Volumes(catalogue).all();
@@ -247,11 +258,7 @@ void CopiesDesk::askOrder() {
             }
             return Order{std::move(*ids), std::move(*volumes)};
         },
-        [this, asked = ++orderAsked_](const Order& found) {
-            if (asked == orderAsked_) {
-                takeOrder(found);
-            }
-        });
+        [this](const Order& found) { takeOrder(found); });
 }
 
 void CopiesDesk::takeOrder(const Order& found) {

@@ -115,11 +115,7 @@ Result<PlaceTree::Seen> PlaceTree::look(const Catalogue& catalogue) {
 }
 
 void PlaceTree::reload() {
-    workbench_.ask<Seen>(this, &PlaceTree::look, [this, asked = ++asked_](const Seen& seen) {
-        if (asked == asked_) {
-            take(seen);
-        }
-    });
+    workbench_.askLatest<Seen>(asked_, this, &PlaceTree::look, [this](const Seen& seen) { take(seen); });
 }
 
 void PlaceTree::take(const Seen& seen) {

@@ -68,7 +68,7 @@ class PlaceTree : public QTreeView {
     Place chosen_;
     std::set<Place> open_;
     bool filling_ = false;
-    unsigned asked_ = 0;
+    Latest asked_;
 };
 
 } // namespace sober::app

@@ -227,39 +227,28 @@ void FixityDesk::reload() {
     workbench().ask<Seen>(
         this, [](const Catalogue& catalogue) { return look(catalogue); },
         [this](const Seen& seen) { show(seen); });
+    workbench().ask<History>(
+        this, [](const Catalogue& catalogue) { return lookBack(catalogue); },
+        [this](const History& history) {
+            history_->setRows(history.checks, timeNow());
+            period_->setPeriods(history.periods);
+        });
 }
 
 Result<FixityDesk::Seen> FixityDesk::look(const Catalogue& catalogue) {
     const FixityStore store(catalogue);
     const auto volumes = Volumes(catalogue).all();
-    const auto checks = store.checks();
     const auto drifts = store.open();
     const auto actions = DocketStore(catalogue).all();
     auto flawed = EvidenceStore(catalogue).flawed();
-    if (!volumes || !checks) {
-        return volumes ? checks.error() : volumes.error();
-    }
-    if (!flawed) {
-        return flawed.error();
+    if (!volumes || !flawed) {
+        return volumes ? flawed.error() : volumes.error();
     }
     if (!drifts || !actions) {
         return drifts ? actions.error() : drifts.error();
     }
     Seen seen;
     seen.flawed = std::move(*flawed);
-    for (const auto& volume : *volumes) {
-        const auto period = store.periodOf(volume.id);
-        const auto standing = period ? store.standingOf(volume.id, timeNow() - *period * day)
-                                     : Result<FixityStore::Standing>(period.error());
-        if (!standing) {
-            return standing.error();
-        }
-        seen.periods.push_back({volume.id, shown(volume.label), *period});
-        CheckChart::Row row{shown(volume.label), standing->holdings, standing->readBefore, {}};
-        std::ranges::copy_if(*checks, std::back_inserter(row.checks),
-                             [&](const FixityCheck& check) { return check.volume == volume.id; });
-        seen.history.push_back(std::move(row));
-    }
     for (const auto& drift : *drifts) {
         auto holdings = Holdings(catalogue).byIds(std::array{drift.holding});
         const auto mending = mendingOf(catalogue, drift.holding, *volumes);
@@ -282,9 +271,31 @@ Result<FixityDesk::Seen> FixityDesk::look(const Catalogue& catalogue) {
     return seen;
 }
 
+Result<FixityDesk::History> FixityDesk::lookBack(const Catalogue& catalogue) {
+    const FixityStore store(catalogue);
+    const auto volumes = Volumes(catalogue).all();
+    const auto checks = store.checks();
+    if (!volumes || !checks) {
+        return volumes ? checks.error() : volumes.error();
+    }
+    History history;
+    for (const auto& volume : *volumes) {
+        const auto period = store.periodOf(volume.id);
+        const auto standing = period ? store.standingOf(volume.id, timeNow() - *period * day)
+                                     : Result<FixityStore::Standing>(period.error());
+        if (!standing) {
+            return standing.error();
+        }
+        history.periods.push_back({volume.id, shown(volume.label), *period});
+        CheckChart::Row row{shown(volume.label), standing->holdings, standing->readBefore, {}};
+        std::ranges::copy_if(*checks, std::back_inserter(row.checks),
+                             [&](const FixityCheck& check) { return check.volume == volume.id; });
+        history.checks.push_back(std::move(row));
+    }
+    return history;
+}
+
 void FixityDesk::show(const Seen& seen) {
-    history_->setRows(seen.history, timeNow());
-    period_->setPeriods(seen.periods);
     const int row = list_->currentRow();
     rows_->setRows(seen.drift);
     unsound_->setIds(seen.flawed);

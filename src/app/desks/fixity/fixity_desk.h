@@ -39,12 +39,16 @@ class FixityDesk : public Desk {
         std::optional<ActionKind> waiting; ///< the kind of action that stands on the docket
     };
     struct Seen {
-        std::vector<CheckChart::Row> history;
         std::vector<DriftRow> drift;
         std::vector<HoldingId> flawed;
-        std::vector<PeriodBox::Period> periods;
     };
     static Result<Seen> look(const Catalogue& catalogue);
+    /// When each volume was read again, and is to be.
+    struct History {
+        std::vector<CheckChart::Row> checks;
+        std::vector<PeriodBox::Period> periods;
+    };
+    static Result<History> lookBack(const Catalogue& catalogue);
     void buildList();
     void buildButtons();
     void show(const Seen& seen);

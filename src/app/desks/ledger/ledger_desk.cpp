@@ -160,16 +160,12 @@ void LedgerDesk::showActions() {
         return;
     }
     actionsTitle_->setText(tr("Entry %1, %2").arg(entry->id).arg(shown(localMinute(entry->time))));
-    workbench().ask<std::vector<LedgerAction>>(
-        this,
+    workbench().askLatest<std::vector<LedgerAction>>(
+        asked_, this,
         [id = entry->undoes.value_or(entry->id)](const Catalogue& catalogue) {
             return LedgerStore(catalogue).actionsOf(id);
         },
-        [this, asked = ++asked_](const std::vector<LedgerAction>& actions) {
-            if (asked == asked_) {
-                actions_->setRows(actions);
-            }
-        });
+        [this](const std::vector<LedgerAction>& actions) { actions_->setRows(actions); });
 }
 
 } // namespace sober::app

@@ -30,7 +30,7 @@ class LedgerDesk : public Desk {
     ListView* actionList_;
     QPushButton* takeBack_;
     QLabel* actionsTitle_;
-    unsigned asked_ = 0;
+    Latest asked_;
 };
 
 } // namespace sober::app

@@ -205,16 +205,12 @@ FindNarrowing SalvageDesk::narrowing() const {
 }
 
 void SalvageDesk::reload() {
-    workbench().ask<SalvageSeen>(
-        this,
+    workbench().askLatest<SalvageSeen>(
+        asked_, this,
         [image = image_, narrowing = narrowing()](const Catalogue& catalogue) {
             return lookAtSalvage(catalogue, image, narrowing);
         },
-        [this, asked = ++asked_](const SalvageSeen& seen) {
-            if (asked == asked_) {
-                show(seen);
-            }
-        });
+        [this](const SalvageSeen& seen) { show(seen); });
 }
 
 void SalvageDesk::show(const SalvageSeen& seen) {

@@ -69,7 +69,7 @@ class SalvageDesk : public Desk {
     std::map<FindId, std::size_t> alike_;
     std::map<FindId, FindId> shownBy_;
     TakeRequest takeRequest_; ///< that was asked for last
-    unsigned asked_ = 0;
+    Latest asked_;
     bool filling_ = false; ///< the boxes, not a person
 };
 

@@ -120,8 +120,8 @@ MissingPanel::MissingPanel(Workbench& workbench, QWidget* parent)
     typing->setSingleShot(true);
     typing->setInterval(250);
     connect(text_, &QLineEdit::textChanged, typing, qOverload<>(&QTimer::start));
-    connect(typing, &QTimer::timeout, this, [this] { reload(); });
-    connect(lists_, &StandingListBox::listChanged, this, [this] { reload(); });
+    connect(typing, &QTimer::timeout, this, [this] { askIds(); });
+    connect(lists_, &StandingListBox::listChanged, this, [this] { askIds(); });
     connect(back, &QPushButton::clicked, this, [this] { bringBack(); });
     connect(off, &QPushButton::clicked, this,
             [this] { put(selected(), ActionKind::writeOff, "not missed"); });
@@ -131,42 +131,41 @@ MissingPanel::MissingPanel(Workbench& workbench, QWidget* parent)
 
 void MissingPanel::reload() {
     lists_->reload();
-    workbench_.ask<Seen>(
-        this,
+    askIds();
+    workbench_.askLatest<std::vector<Ribbon>>(
+        foldersAsked_, this, &MissingPanel::lookAtFolders,
+        [this](const std::vector<Ribbon>& ribbons) { ribbons_->setRibbons(ribbons); });
+}
+
+void MissingPanel::askIds() {
+    workbench_.askLatest<std::vector<HoldingId>>(
+        idsAsked_, this,
         [filter = text_->text().toStdString(), list = lists_->filter()](const Catalogue& catalogue) {
-            return look(catalogue, filter, list);
+            return Holdings(catalogue).missing(filter, list);
         },
-        [this, asked = ++asked_](const Seen& seen) {
-            if (asked != asked_) {
-                return;
-            }
+        [this](const std::vector<HoldingId>& ids) {
             const int row = list_->currentRow();
-            ribbons_->setRibbons(seen.ribbons);
-            missing_->setIds(seen.ids);
-            if (!seen.ids.empty()) {
-                list_->selectRow(std::clamp(row, 0, static_cast<int>(seen.ids.size()) - 1));
+            missing_->setIds(ids);
+            if (!ids.empty()) {
+                list_->selectRow(std::clamp(row, 0, static_cast<int>(ids.size()) - 1));
             }
         });
 }
 
-Result<MissingPanel::Seen> MissingPanel::look(const Catalogue& catalogue, const std::string& filter,
-                                              const std::optional<HoldingFilter>& list) {
-    const Holdings holdings(catalogue);
-    auto ids = holdings.missing(filter, list);
-    const auto folders = holdings.missingFolders();
+Result<std::vector<Ribbon>> MissingPanel::lookAtFolders(const Catalogue& catalogue) {
+    const auto folders = Holdings(catalogue).missingFolders();
     const auto volumes = Volumes(catalogue).all();
-    if (!ids || !folders || !volumes) {
-        return !ids ? ids.error() : !folders ? folders.error() : volumes.error();
+    if (!folders || !volumes) {
+        return folders ? volumes.error() : folders.error();
     }
-    Seen seen;
-    seen.ids = std::move(*ids);
+    std::vector<Ribbon> ribbons;
     for (const auto& folder : *folders) {
-        seen.ribbons.push_back(
+        ribbons.push_back(
             {folderText(*volumes, folder.volume, folder.folder),
              folder.foundVolume ? folderText(*volumes, *folder.foundVolume, folder.foundFolder) : QString(),
              folder.count});
     }
-    return seen;
+    return ribbons;
 }
 
 Result<std::vector<MissingPanel::MissingRow>> MissingPanel::fetchRows(const Catalogue& catalogue,

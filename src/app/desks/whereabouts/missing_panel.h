@@ -31,12 +31,8 @@ class MissingPanel : public QWidget {
         BytePath elsewhere;                ///< "VOLUME/path" of another copy, "" for none
         std::optional<ActionKind> waiting; ///< the kind of action that stands on the docket
     };
-    struct Seen {
-        std::vector<HoldingId> ids;
-        std::vector<Ribbon> ribbons;
-    };
-    static Result<Seen> look(const Catalogue& catalogue, const std::string& filter,
-                             const std::optional<HoldingFilter>& list);
+    void askIds();
+    static Result<std::vector<Ribbon>> lookAtFolders(const Catalogue& catalogue);
     static Result<std::vector<MissingRow>> fetchRows(const Catalogue& catalogue,
                                                      std::span<const HoldingId> ids);
     std::vector<HoldingId> selected() const;
@@ -51,7 +47,8 @@ class MissingPanel : public QWidget {
     StandingListBox* lists_;
     IdListModel<MissingRow>* missing_;
     ListView* list_;
-    unsigned asked_ = 0;
+    Latest idsAsked_;
+    Latest foldersAsked_;
 };
 
 } // namespace sober::app
