@@ -28,6 +28,8 @@
 #include "core/catalogue/catalogue_copy.h"
 #include "core/catalogue/volumes.h"
 #include "core/players/list_reading.h"
+#include "core/remedy/write_report.h"
+#include "core/report/volume_labels.h"
 #include "core/work/make_report.h"
 #include "core/work/open_for_work.h"
 
@@ -168,6 +170,7 @@ void MainWindow::buildMenus() {
     collection->addSeparator();
     collection->addAction(tr("&Check on a schedule…"), QKeySequence(Qt::CTRL | Qt::Key_T), this,
                           &MainWindow::openSchedule);
+    collection->addAction(tr("&Labels for the drives…"), this, &MainWindow::writeLabels);
     collection->addAction(tr("Make a &report…"), QKeySequence(Qt::CTRL | Qt::Key_R), this,
                           [this] { makeReportOfIt(); });
     collection->addSeparator();
@@ -238,6 +241,22 @@ void MainWindow::makeReportOfIt() {
             reportFileName(form));
     });
     window->open();
+}
+
+void MainWindow::writeLabels() {
+    askWhereToWrite(
+        this, tr("Write the labels to"), {},
+        [this](const BytePath& to) {
+            workbench_.tend([to](Catalogue& catalogue, RunControl&,
+                                 const ProgressSink&) -> Result<std::string> {
+                const auto page = volumeLabels(catalogue);
+                const auto written = page ? writeReportTo(to, *page) : Outcome(page.error());
+                return written
+                           ? "The labels were written to " + displayPath(to) + ". Print them from a browser."
+                           : Result<std::string>(written.error());
+            });
+        },
+        QStringLiteral("labels.html"));
 }
 
 void MainWindow::saveCatalogueAs() {

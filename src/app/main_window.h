@@ -58,6 +58,7 @@ class MainWindow : public QMainWindow {
     void buildMenus();
     void openHelp(const QString& heading);
     void makeReportOfIt();
+    void writeLabels();
     void saveCatalogueAs();
     void bringCatalogueBackFrom();
     void connectWork();

@@ -305,6 +305,9 @@ int runCommand(int argc, char** argv) {
         "forget", "what is lost if one leaves the catalogue, and let it leave");
     auto* volumesSucceed =
         volumesCommand->add_subcommand("succeed", "another drive, made as a copy, has taken one's place");
+    std::optional<BytePath> labelsTo;
+    auto* volumesLabels = volumesCommand->add_subcommand("labels", "a page of labels for the drives (HTML)");
+    volumesLabels->add_option("--to", labelsTo, "a new file; else it is printed");
     for (auto* each : {volumesRename, volumesForget, volumesSucceed}) {
         each->add_option("LABEL", volumeLabel, "the volume")->required();
     }
@@ -731,6 +734,9 @@ int runCommand(int argc, char** argv) {
     }
     if (volumesRename->parsed()) {
         return runVolumesRename(common, volumeLabel, newLabel);
+    }
+    if (volumesLabels->parsed()) {
+        return runVolumesLabels(common, labelsTo);
     }
     if (volumesForget->parsed()) {
         return runVolumesForget(common, volumeLabel, forgetNow);

@@ -4,6 +4,8 @@
 #include "core/audit/refresh_findings.h"
 #include "core/catalogue/volume_leaving.h"
 #include "core/catalogue/volumes.h"
+#include "core/remedy/write_report.h"
+#include "core/report/volume_labels.h"
 #include "core/survey/survey.h"
 #include "core/work/succeed_volume.h"
 #include "core/work/take_in_survey.h"
@@ -26,7 +28,8 @@ Result<Volume> volumeLabelled(const Catalogue& catalogue, const std::string& lab
 }
 
 Json volumeShape(const Volume& volume) {
-    return {{"label", volume.label},
+    return {{"number", volume.id},
+            {"label", volume.label},
             {"root", percentEncodeOffending(volume.root)},
             {"at_hand", volume.atHand},
             {"effort", volume.effort == Effort::full ? "full" : "index"},
@@ -81,8 +84,27 @@ int runVolumes(const CommonOptions& common) {
         return exitDone;
     }
     for (const auto& volume : *volumes) {
-        say("{}  {}, {}\n", volume.label, displayPath(volume.root), volume.atHand ? "at hand" : "away");
+        say("{:>3}  {}  {}, {}\n", volume.id, volume.label, displayPath(volume.root),
+            volume.atHand ? "at hand" : "away");
     }
+    return exitDone;
+}
+
+int runVolumesLabels(const CommonOptions& common, const std::optional<BytePath>& to) {
+    const auto catalogue = openLooking(common);
+    const auto page = catalogue ? volumeLabels(*catalogue) : Result<std::string>(catalogue.error());
+    if (!page) {
+        return fail(page.error());
+    }
+    if (!to) {
+        std::fwrite(page->data(), 1, page->size(), stdout);
+        return exitDone;
+    }
+    const auto written = writeReportTo(fromHere(*to), *page);
+    if (!written) {
+        return fail(written.error());
+    }
+    say("The labels were written to {}.\n", displayPath(*to));
     return exitDone;
 }
 

@@ -6,6 +6,7 @@
 #include <catch2/catch.hpp>
 
 #include <filesystem>
+#include <map>
 
 using namespace sober;
 using namespace sober::test;
@@ -89,4 +90,33 @@ TEST_CASE("the catalogue is saved beside a program that has it open, and brought
     CHECK(fs::exists(back["kept"].get<std::string>()));
     CHECK(all.labels() == Labels{"V", "W"});
     all.ask({"catalogue", "bring-back", all / "V/a.wav"}, 1);
+}
+
+TEST_CASE(
+    "each volume has a running number of its own, which a page of labels tells, and none gets another's") {
+    const Scripted all;
+    const auto numbers = [&] {
+        std::map<std::string, int> found;
+        const auto told = all.ask({"volumes"});
+        for (const auto& volume : told["volumes"]) {
+            found[volume["label"]] = volume["number"];
+        }
+        return found;
+    };
+    const auto before = numbers();
+    CHECK(before.at("V") != before.at("W"));
+    all.ask({"volumes", "rename", "V", "A <b> & C"});
+    all.ask({"volumes", "forget", "W", "--carry-out"});
+    writeFile(all / "X/a.wav", smallWav(1));
+    all.ask({"survey", all / "X"});
+    CHECK(numbers().at("A <b> & C") == before.at("V"));
+    CHECK(numbers().at("X") > before.at("W"));
+
+    const auto page = all / "labels.html";
+    const std::vector<std::string> write{"volumes", "labels", "--to", page};
+    CHECK(sober::test::sober(all / "c.sqlite", write).code == 0);
+    CHECK(sober::test::sober(all / "c.sqlite", write).code == 1); // never over something
+    CHECK(readFile(page).find("A &lt;b&gt; &amp; C") != std::string::npos);
+    CHECK(run({"tidy", "-q", "-e", page}).code == 0); // an HTML validator from Debian: no error, no warning
+    CHECK(sober::test::sober(all / "c.sqlite", {"volumes", "labels"}).out == readFile(page));
 }

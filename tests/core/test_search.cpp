@@ -349,7 +349,8 @@ TEST_CASE("what is found says where it is to be had") {
     REQUIRE(Volumes(told.catalogue()).update(volume).ok());
     const auto went = told.volume("V").awaySince;
     CHECK(went > 0);
-    CHECK(reachWords(reach("V", "Band/Slipway.wav")) == "on V, away since " + localDay(went));
+    CHECK(reachWords(reach("V", "Band/Slipway.wav")) ==
+          "on V (No. " + std::to_string(told.volume("V").id) + "), away since " + localDay(went));
     CHECK_FALSE(reach("V", "Band/Slipway.wav").reachable);
     // That it was looked at again does not make it younger.
     REQUIRE(Volumes(told.catalogue()).update(told.volume("V")).ok());

@@ -60,8 +60,9 @@ void VolumeBox::paintEvent(QPaintEvent* /*event*/) {
                                                       static_cast<int>(text.width())));
     painter.setPen(inks.quiet);
     painter.setFont(Theme::text(11));
-    const QString below =
+    const QString state =
         !volume_.atHand ? tr("away") : tr("at hand, %1 free").arg(shown(humanBytes(volume_.available)));
+    const QString below = tr("No. %1, %2").arg(volume_.id).arg(state);
     painter.drawText(QRectF(text.left(), text.top() + 20, box.width() - 16, 16),
                      Qt::AlignLeft | Qt::AlignVCenter, below);
 }

@@ -48,6 +48,8 @@ Result<std::vector<FoundHolding>> foundHoldings(const Catalogue& catalogue, std:
 std::string reachWords(const FoundHolding& found) {
     const auto& volume = found.volume;
     const std::string on = "on " + volume.label;
+    const std::string numbered =
+        fmt::format("{} (No. {})", on, volume.id); // by which it is found in a cupboard
     const auto since = [](std::string_view words, Nanoseconds time) {
         return time > 0 ? std::string(words) + localDay(time) : std::string();
     };
@@ -67,8 +69,8 @@ std::string reachWords(const FoundHolding& found) {
     }
     return found.reachable        ? on
            : volume.atHand        ? on + ", in a folder whose drive is away"
-           : volume.awaySince > 0 ? on + ", away since " + localDay(volume.awaySince)
-                                  : on + ", away" + since("; last surveyed ", volume.surveyedAt);
+           : volume.awaySince > 0 ? numbered + ", away since " + localDay(volume.awaySince)
+                                  : numbered + ", away" + since("; last surveyed ", volume.surveyedAt);
 }
 
 } // namespace sober

@@ -43,7 +43,7 @@ struct VolumeIdentity {
 };
 
 struct Volume {
-    VolumeId id = 0;
+    VolumeId id = 0; ///< its running number too, to be written on the drive: never given to another
     std::string label;
     BytePath root;
     VolumeIdentity identity;

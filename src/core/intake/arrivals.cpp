@@ -141,7 +141,8 @@ class ArrivalLook {
             held.holding = member.id;
             held.path = joinPath(volume->root, member.path);
             held.atHand = volume->reaches(member.path);
-            if (isInAnInbox(held.path)) {
+            if (isInAnInbox(held.path) ||
+                isInsideArchive(held.path)) { // what is in an archive is not at hand to use
                 continue;
             }
             compare(arrival, member, known->ofPair(at, static_cast<std::size_t>(&member - members->data())),
