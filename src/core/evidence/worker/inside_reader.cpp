@@ -20,7 +20,7 @@ Result<FileHandle> openContent(const BytePath& path) {
 
 Result<FileHandle> openContent(const BytePath& path, RunControl& control) {
     const auto inner = innerPathOf(path);
-    if (!inner) {
+    if (!inner || isTaken(path)) { // a folder may be called like the inside of an archive
         return openForReading(path);
     }
     const auto opened = openInside(inner->archive);
