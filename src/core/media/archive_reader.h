@@ -3,7 +3,6 @@
 #include "core/base/file_handle.h"
 #include "core/base/times.h"
 
-#include <functional>
 #include <memory>
 
 struct archive;

@@ -237,28 +237,33 @@ void CopiesDesk::askOrder() {
     }
     filter.list = lists_->filter();
     const auto order = static_cast<SetOrder>(order_->currentData().toInt());
-    workbench().giveUp(firstAsked_);
-    workbench().giveUp(orderAsked_);
-    if (!filter.text.empty()) {
-        workbench().askLatest<std::vector<SetId>>(
-            firstAsked_, this,
-            [filter, order](const Catalogue& catalogue) {
-                constexpr int aScreen = 60;
-                return Findings(catalogue).firstSets(order, filter, aScreen);
+    const auto ask = [this, filter, order](std::optional<int> most,
+                                           const std::function<void(const Order&)>& then) {
+        workbench().askLatest<Order>(
+            orderAsked_, this,
+            [filter, order, most](const Catalogue& catalogue) -> Result<Order> {
+                const Findings findings(catalogue);
+                auto ids = most ? findings.firstSets(order, filter, *most) : findings.setOrder(order, filter);
+                auto volumes = Volumes(catalogue).all();
+                if (!ids || !volumes) {
+                    return ids ? volumes.error() : ids.error();
+                }
+                return Order{std::move(*ids), std::move(*volumes)};
             },
-            [this](const std::vector<SetId>& first) { sets_->setIds(first); });
+            then);
+    };
+    const auto take = [this](const Order& found) { takeOrder(found); };
+    if (filter.text.empty()) {
+        ask(std::nullopt, take);
+        return;
     }
-    workbench().askLatest<Order>(
-        orderAsked_, this,
-        [filter, order](const Catalogue& catalogue) -> Result<Order> {
-            auto ids = Findings(catalogue).setOrder(order, filter);
-            auto volumes = Volumes(catalogue).all();
-            if (!ids || !volumes) {
-                return ids ? volumes.error() : ids.error();
-            }
-            return Order{std::move(*ids), std::move(*volumes)};
-        },
-        [this](const Order& found) { takeOrder(found); });
+    constexpr int aScreen = 60;
+    ask(aScreen, [ask, take](const Order& first) {
+        take(first);
+        if (first.ids.size() == aScreen) { // else these are all
+            ask(std::nullopt, take);
+        }
+    });
 }
 
 void CopiesDesk::takeOrder(const Order& found) {

@@ -70,7 +70,6 @@ class CopiesDesk : public Desk {
     QHBoxLayout* buttons_;
     std::vector<Volume> volumes_;
     std::shared_ptr<const SetDetail> detail_;
-    Latest firstAsked_; ///< of a filter
     Latest orderAsked_;
     unsigned detailAsked_ = 0;
 };

@@ -17,7 +17,7 @@ CagedArchive::CagedArchive(BytePath path, FileHandle file, std::unique_ptr<Worke
     : path_(std::move(path)), file_(std::move(file)), process_(std::move(process)) {}
 
 Result<std::unique_ptr<InsideReader>> CagedArchive::open(const BytePath& path) {
-    auto file = openForReading(path);
+    auto file = openForReading(realPathOf(path).value_or(path)); // by a link too
     if (!file) {
         return file.error();
     }
