@@ -1,5 +1,8 @@
 #include "core/base/scratch_file.h"
 
+#include "core/base/room.h"
+#include "core/base/text.h"
+
 #include <sys/mman.h>
 #include <sys/stat.h>
 
@@ -11,9 +14,13 @@
 
 namespace sober {
 
-Result<FileHandle> openScratchFile() {
+Result<FileHandle> openScratchFile(std::uint64_t bytes) {
+    constexpr std::uint64_t spare = 256U << 20;
     const auto* const told = std::getenv("TMPDIR"); // NOLINT(concurrency-mt-unsafe): nobody sets it
     const BytePath folder = told != nullptr && *told == '/' ? told : "/var/tmp";
+    if (const auto room = roomAt(folder); room && room->free < bytes + spare) {
+        return systemError(ENOSPC, "unpack " + humanBytes(bytes) + " into", folder);
+    }
     FileHandle file(open(folder.c_str(), O_TMPFILE | O_RDWR | O_CLOEXEC, 0600));
     if (!file && (errno == EOPNOTSUPP || errno == EISDIR || errno == ENOENT || errno == EACCES)) {
         file = FileHandle(memfd_create("sober-scratch", MFD_CLOEXEC)); // a file system that knows none

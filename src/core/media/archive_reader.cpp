@@ -91,6 +91,7 @@ Result<std::optional<ArchivedFile>> ArchiveReader::next() {
         ArchivedFile file;
         file.path = current_;
         file.size = static_cast<std::uint64_t>(std::max<la_int64_t>(archive_entry_size(entry), 0));
+        stated_ = file.size;
         file.mtime = static_cast<Nanoseconds>(archive_entry_mtime(entry)) * 1'000'000'000 +
                      archive_entry_mtime_nsec(entry);
         file.packed =
@@ -137,6 +138,9 @@ Outcome ArchiveReader::unpackInto(const FileHandle& target) {
             return got.error();
         }
         const std::span bytes(piece.data(), *got);
+        if (stated_ > 0 && at + *got > stated_) {
+            return Error{Cause::damaged, path, displayPath(path) + " is longer than its archive says."};
+        }
         if (at == 0 &&
             (bytes.empty() || sniff(bytes.first(std::min(bytes.size(), sniffLength))) == Sniffed::notAudio)) {
             return Error{Cause::notAudio, path, displayPath(path) + " holds no audio."};

@@ -33,8 +33,8 @@ class ArchiveReader {
     /// The next regular file; nothing after the last. Cause::damaged where the archive breaks off here.
     Result<std::optional<ArchivedFile>> next();
     /// Writes the file that came last into `target`, which is empty. Cause::notAudio, with nothing written,
-    /// where its beginning is that of no audio; Cause::damaged where it is not whole or is locked by a
-    /// password.
+    /// where its beginning is that of no audio; Cause::damaged where it is not whole, is longer than
+    /// it states, or is locked by a password.
     Outcome unpackInto(const FileHandle& target);
 
   private:
@@ -47,7 +47,8 @@ class ArchiveReader {
     BytePath path_;
     std::uint64_t size_;
     Handle handle_;
-    BytePath current_; ///< the path of the file that came last
+    BytePath current_;         ///< the path of the file that came last
+    std::uint64_t stated_ = 0; ///< its size, 0 where that is not stated
     bool isLocked_ = false;
     std::uint64_t files_ = 0;
     std::uint64_t unpacked_ = 0; ///< bytes of all files so far

@@ -138,10 +138,7 @@ class ReadingPool {
     }
 
     Result<FileRecord> read(const Job& job) {
-        auto path = joinPath(root_, job.file.path);
-        if (choices_.followLinks) { // what is reached by one is opened where it is
-            path = realPathOf(path).value_or(path);
-        }
+        const auto path = placeOf(job);
         const auto onBytes = [this](std::uint64_t bytes) { bytes_ += bytes; };
         auto record = efforts_.isFull(job.file.path) ? workers_.local().examine(path, control_, onBytes)
                                                      : workers_.local().passOver(path, control_, onBytes);
@@ -153,9 +150,15 @@ class ReadingPool {
                    : record;
     }
 
+    /// What is reached by a link is opened where it is.
+    BytePath placeOf(const Job& job) const {
+        auto path = joinPath(root_, job.file.path);
+        return choices_.followLinks ? realPathOf(path).value_or(path) : path;
+    }
+
     void readArchive(Job& job) {
         const auto& relative = job.file.path;
-        const LookInside asked{joinPath(root_, relative), relative, choices_,
+        const LookInside asked{placeOf(job), relative, choices_,
                                efforts_.isFull(relative) ? Effort::full : Effort::index};
         const auto looked = lookInside(
             asked, workers_.local(), control_, [this](std::uint64_t bytes) { bytes_ += bytes; },

@@ -71,7 +71,7 @@ Result<std::optional<ArchivedFile>> CagedArchive::next() {
 }
 
 Result<FileHandle> CagedArchive::unpack(RunControl& control) {
-    auto scratch = openScratchFile();
+    auto scratch = openScratchFile(current_.size);
     if (!scratch) {
         return scratch;
     }

@@ -64,7 +64,7 @@ Result<FileHandle> CagedImage::unpack(RunControl& control) {
     if (known < entry.size) {
         return Error{Cause::damaged, path, displayPath(path) + " cannot be read whole out of its image."};
     }
-    auto scratch = openScratchFile();
+    auto scratch = openScratchFile(entry.size);
     if (!scratch) {
         return scratch;
     }
