@@ -34,7 +34,7 @@ constexpr Shown desks[] = {{0, "", ""},
                            {1, "Copy sets", "Filter the sets by text"},
                            {2, "Holdings by their evidence, the worst first", "Filter by text"},
                            {3, "", ""},
-                           {4, "Missing holdings", "Filter the missing by path"},
+                           {4, "Places that references lead to", ""},
                            {5, "", ""},
                            {6, "What was found", "Words to find"},
                            {7, "What can come along", ""}};

@@ -1,6 +1,8 @@
 #include "bench/big_catalogue.h"
 
 #include "core/audit/refresh_findings.h"
+#include "core/base/file_handle.h"
+#include "core/base/paths.h"
 #include "core/catalogue/catalogue.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/findings.h"
@@ -12,6 +14,8 @@
 #include <cstdio>
 #include <cstdlib>
 #include <cstring>
+#include <filesystem>
+#include <fstream>
 #include <random>
 
 namespace sober::bench {
@@ -42,23 +46,39 @@ Evidence evidenceOf(int recording) {
     return evidence;
 }
 
-/// A hundred lists of one player, with as many entries each as makes one in ten.
-void writeLists(SQLite::Database& database, int holdings) {
+/// A hundred lists of one player, with as many entries each as makes one in ten; one in twenty leads nowhere.
+/// The lists' files hold nothing and are as the catalogue knows them, so that nobody reads them again; empty
+/// files stand where the others lead.
+void writeLists(SQLite::Database& database, const BytePath& folder, int holdings) {
     constexpr int lists = 100;
     database.exec("INSERT INTO players(id, name, ignores_case, written_prefix, stands_for) VALUES(1, "
                   "'Bench', 0, x'', x'')");
+    SQLite::Statement place(database, "INSERT INTO player_places(player, volume, path) VALUES(1, 0, ?)");
+    place.bind(1, folder.data(), static_cast<int>(folder.size()));
+    place.exec();
     SQLite::Statement list(database,
                            "INSERT INTO lists(id, volume, path, size, mtime, ctime, inode, as_uri, problem) "
-                           "VALUES(?, 0, CAST(? AS BLOB), 1, 1, 1, 1, 0, '')");
+                           "VALUES(?, 0, CAST(? AS BLOB), ?, ?, ?, ?, 0, '')");
     SQLite::Statement entry(
         database,
         "INSERT INTO list_references(list, entry, location, title, artist, album, seconds, state, path, "
-        "holding) SELECT ?, ?, x'2e', h.title, h.artist, h.album, h.duration, ?, CAST(v.root || '/' || "
-        "CAST(h.path AS TEXT) || ? AS BLOB), CASE WHEN ? THEN NULL ELSE h.id END FROM holdings h JOIN "
-        "volumes v ON v.id = h.volume WHERE h.id = ?");
+        "holding) SELECT ?1, ?2, CAST(v.root || '/' || CAST(h.path AS TEXT) || ?4 AS BLOB), h.title, "
+        "h.artist, "
+        "h.album, h.duration, ?3, CAST(v.root || '/' || CAST(h.path AS TEXT) || ?4 AS BLOB), "
+        "CASE WHEN ?5 THEN NULL ELSE h.id END FROM holdings h JOIN volumes v ON v.id = h.volume "
+        "WHERE h.id = ?6");
+    std::filesystem::create_directories(folder);
+    SQLite::Statement led(database, "SELECT path FROM list_references WHERE state = 0");
     for (int number = 0; number < lists; ++number) {
+        const auto file = joinPath(folder, std::to_string(number) + ".m3u8");
+        std::ofstream(file).flush();
+        const auto stamp = stampAt(file);
         list.bind(1, number + 1);
-        list.bind(2, "/nowhere/lists/" + std::to_string(number) + ".m3u8");
+        list.bind(2, file);
+        list.bind(3, static_cast<std::int64_t>(stamp->size));
+        list.bind(4, stamp->mtime);
+        list.bind(5, stamp->ctime);
+        list.bind(6, static_cast<std::int64_t>(stamp->inode));
         list.exec();
         list.reset();
         database.exec("INSERT INTO player_lists(player, list) VALUES(1, " + std::to_string(number + 1) + ")");
@@ -73,6 +93,11 @@ void writeLists(SQLite::Database& database, int holdings) {
             entry.exec();
             entry.reset();
         }
+    }
+    while (led.executeStep()) {
+        const std::filesystem::path file(led.getColumn(0).getString());
+        std::filesystem::create_directories(file.parent_path());
+        std::ofstream(file).flush();
     }
 }
 
@@ -103,7 +128,7 @@ void writeBigCatalogue(const BytePath& path, int holdings) {
                       "at_hand, capacity, available, surveyed_at) VALUES(?, ?, ?, x'', 1, 'ext4', 1, "
                       "4000000000000, 1000000000000, 1)");
         const std::string label = "VOLUME" + std::to_string(volume);
-        const std::string root = "/nowhere/" + label;
+        const std::string root = path + ".files/" + label;
         insert.bind(1, label);
         insert.bind(2, root.data(), static_cast<int>(root.size()));
         insert.bind(3, "uuid-" + std::to_string(volume));
@@ -147,7 +172,7 @@ void writeBigCatalogue(const BytePath& path, int holdings) {
             writeEvidence(database, i + 1, evidenceOf(recording));
         }
     }
-    writeLists(database, holdings);
+    writeLists(database, path + ".lists", holdings);
     writeDocket(database, holdings);
     database.exec("UPDATE freshness SET findings_stale = 1");
     transaction.commit();

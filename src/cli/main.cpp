@@ -6,6 +6,7 @@
 #include "cli/disc_command.h"
 #include "cli/docket_command.h"
 #include "cli/examine_command.h"
+#include "cli/excerpts_command.h"
 #include "cli/find_command.h"
 #include "cli/intake_command.h"
 #include "cli/ledger_command.h"
@@ -156,6 +157,9 @@ int runCommand(int argc, char** argv) {
     auto* insideOption = surveyCommand->add_flag(
         "--look-inside", choices.lookInside,
         "take in the audio inside archives (zip, tar, 7z, rar, iso) and images of drives (img, dd)");
+    auto* excerptOption = surveyCommand->add_flag(
+        "--keep-excerpts", choices.keepExcerpts,
+        "at full effort, keep 20 seconds of each to listen to while its drive is away (about 86 kB each)");
     surveyCommand->add_flag("--take-all", takeAll,
                             "forget the choices kept with the volume; those said beside it are kept then");
 
@@ -314,6 +318,14 @@ int runCommand(int argc, char** argv) {
     volumesRename->add_option("NEW", newLabel, "its new label")->required();
     volumesForget->add_flag("--carry-out", forgetNow, "forget it; without this it is only said what is lost");
     volumesSucceed->add_option("FOLDER", volumeFolder, "where the copy is")->required();
+
+    BytePath excerptOf;
+    BytePath excerptTo;
+    auto* excerptsCommand =
+        app.add_subcommand("excerpts", "what is kept of recordings to listen to while their drives are away");
+    auto* excerptsTake = excerptsCommand->add_subcommand("take", "write one out, as Ogg Opus");
+    excerptsTake->add_option("PATH", excerptOf, "a holding, at hand or away")->required();
+    excerptsTake->add_option("--to", excerptTo, "a new file")->required();
 
     BytePath catalogueFile;
     auto* catalogueCommand =
@@ -609,6 +621,7 @@ int runCommand(int argc, char** argv) {
             kept.maxSize = said(maxOption) ? static_cast<std::uint64_t>(maxSize) : kept.maxSize;
             kept.maxDepth = said(depthOption) ? choices.maxDepth : kept.maxDepth;
             kept.lookInside = said(insideOption) ? choices.lookInside : kept.lookInside;
+            kept.keepExcerpts = said(excerptOption) ? choices.keepExcerpts : kept.keepExcerpts;
             kept.followLinks = said(linksOption) ? choices.followLinks : kept.followLinks;
         };
         if (survey.label && survey.paths.size() > 1) {
@@ -746,6 +759,12 @@ int runCommand(int argc, char** argv) {
     }
     if (volumesCommand->parsed()) {
         return runVolumes(common);
+    }
+    if (excerptsTake->parsed()) {
+        return runExcerptsTake(common, excerptOf, excerptTo);
+    }
+    if (excerptsCommand->parsed()) {
+        return runExcerpts(common);
     }
     if (reportCommand->parsed()) {
         return runReport(common, reporting, control);

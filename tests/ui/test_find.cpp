@@ -321,3 +321,60 @@ TEST_CASE("the picture shows where it was found, and leads there") {
     CHECK(image.pixel(104 + 100, 36) != filled);
     CHECK(image.pixel(104 + 600, 36) == filled);
 }
+
+TEST_CASE("what was kept of a drive is listened to and looked at while the drive is away") {
+    FindingDesktop desktop;
+    QTest::mouseClick(desktop.find("Volume TERN, at hand"), Qt::LeftButton);
+    desktop.chooseInPopup("What a survey takes in");
+    auto* window = QApplication::activeModalWidget();
+    auto* effort = window->findChild<QComboBox*>();
+    effort->setFocus();
+    const auto boxOf = [&](const QString& words) {
+        for (auto* check : window->findChildren<QCheckBox*>()) {
+            if (check->text().startsWith(words)) {
+                return check;
+            }
+        }
+        return static_cast<QCheckBox*>(nullptr);
+    };
+    auto* excerpts = boxOf("Keep an excerpt of each");
+    REQUIRE(excerpts != nullptr);
+    QTest::keyClick(effort, Qt::Key_Home); // index: nothing is decoded there
+    CHECK_FALSE(excerpts->isEnabled());
+    QTest::keyClick(effort, Qt::Key_End);
+    REQUIRE(excerpts->isEnabled());
+    bool isForetold = false;
+    for (const auto* label : window->findChildren<QLabel*>()) {
+        isForetold |=
+            label->text().contains(QRegularExpression("^About [0-9.]+ [kMG]B for its [0-9]+ holdings"));
+    }
+    CHECK(isForetold);
+    QTest::mouseClick(excerpts, Qt::LeftButton, Qt::NoModifier, {8, excerpts->height() / 2});
+    desktop.click(desktop.button("Keep and survey"));
+    desktop.settle();
+    CHECK(desktop.volume("TERN").choices.keepExcerpts);
+    CHECK(fs::exists(desktop.demo / "catalogue.sqlite.excerpts"));
+
+    fs::rename(desktop.demo / "TERN", desktop.demo / "pulled");
+    desktop.workbench().lookForVolumes();
+    desktop.settle();
+    desktop.type("regatta");
+    REQUIRE(desktop.found() == 2);
+    for (int row = 0; row < 2; ++row) {
+        desktop.list(foundList)->selectRow(row);
+        desktop.settle();
+        const bool isAway = desktop.cell(foundList, row, "Volume") == "TERN";
+        const auto* title = desktop.find("The chosen one");
+        QWidget* strip = nullptr;
+        for (auto* chart : title->parentWidget()->findChildren<QWidget*>()) {
+            strip = chart->accessibleName() == "Outline of the recording and its excerpt" ? chart : strip;
+        }
+        REQUIRE(strip != nullptr);
+        CHECK(strip->isVisible() == isAway);
+        if (isAway) {
+            CHECK(strip->accessibleDescription().contains(
+                QRegularExpression("^An excerpt from 0:00 to [0-9]:[0-9]{2} of [0-9]:[0-9]{2} is kept$")));
+            CHECK(desktop.text("Listening").startsWith("An excerpt is kept"));
+        }
+    }
+}

@@ -172,8 +172,12 @@ void EvidencePanel::setDetail(const std::optional<HoldingDetail>& detail) {
         picture_->setPicture(std::nullopt);
         picture_->setEmptyText(
             detail_->atHand ? tr("Click here to see its frequencies over time (decodes the file once).")
-                            : tr("The volume is away: no frequencies over time, no listening."));
-        listening_->setFile(detail_->atHand ? detail_->path : BytePath(), tr("The volume is away."));
+                            : tr("The volume is away: no frequencies over time."));
+        if (detail_->atHand) {
+            listening_->setFile(detail_->path);
+        } else {
+            listening_->setAway(workbench_, detail_->holding.id, tr("The volume is away."));
+        }
     }
 }
 

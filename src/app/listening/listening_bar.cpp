@@ -1,8 +1,11 @@
 #include "app/listening/listening_bar.h"
 
 #include "app/desks/desk.h"
+#include "app/listening/excerpt_strip.h"
 #include "app/listening/listening_source.h"
 #include "app/words.h"
+#include "core/catalogue/excerpt_store.h"
+#include "core/evidence/worker/evidence_worker.h"
 
 #include <QAudioDevice>
 #include <QAudioSink>
@@ -22,21 +25,40 @@ namespace {
 constexpr int sliderSteps = 1000;
 constexpr int followEvery = 100; // milliseconds
 
-QString clock(double seconds) {
-    const auto whole = static_cast<int>(seconds);
-    return QStringLiteral("%1:%2").arg(whole / 60).arg(whole % 60, 2, 10, QLatin1Char('0'));
+/// What is kept of a holding, its cover decoded.
+struct KeptOf {
+    std::shared_ptr<const Excerpt> excerpt; ///< null: nothing
+    SmallPicture cover;
+};
+
+Result<KeptOf> keptOf(const Catalogue& catalogue, HoldingId holding) {
+    auto kept = ExcerptStore(catalogue).of(holding);
+    if (!kept) {
+        return kept.error();
+    }
+    KeptOf found;
+    if (*kept && !(*kept)->sound.empty()) {
+        if (!(*kept)->cover.empty()) {
+            const auto picture = EvidenceWorker().picture((*kept)->cover, Excerpt::coverPixels);
+            found.cover = picture ? *picture : SmallPicture{};
+        }
+        found.excerpt = std::make_shared<Excerpt>(std::move(**kept));
+    }
+    return found;
 }
 
 } // namespace
 
 ListeningBar::ListeningBar(QWidget* parent)
     : QWidget(parent),
+      strip_(new ExcerptStrip(this)),
       button_(new QPushButton(this)),
       slider_(new QSlider(Qt::Horizontal, this)),
       text_(quietLabel({}, this)) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(2);
+    layout->addWidget(strip_);
     auto* row = new QHBoxLayout;
     row->setSpacing(8);
     row->addWidget(button_);
@@ -81,14 +103,49 @@ void ListeningBar::setFile(const BytePath& path, const QString& whyNot) {
     stop();
     path_ = path;
     part_ = {};
+    excerpt_.reset();
+    ++excerptWanted_;
+    strip_->setVisible(false);
     startAt_ = 0;
     gain_ = 0;
     slider_->setValue(0);
-    const bool device = !QMediaDevices::defaultAudioOutput().isNull();
-    const bool can = device && !path.empty();
-    button_->setEnabled(can);
-    slider_->setEnabled(can);
-    say(!device ? tr("No audio device: listening is not possible here.") : path.empty() ? whyNot : QString());
+    button_->setEnabled(canPlay());
+    slider_->setEnabled(canPlay());
+    say(QMediaDevices::defaultAudioOutput().isNull() ? tr("No audio device: listening is not possible here.")
+        : path.empty()                               ? whyNot
+                                                     : QString());
+}
+
+bool ListeningBar::canPlay() const {
+    return !QMediaDevices::defaultAudioOutput().isNull() && (!path_.empty() || excerpt_ != nullptr);
+}
+
+void ListeningBar::setAway(Workbench& workbench, HoldingId holding, const QString& why) {
+    setFile({}, why);
+    workbench.askLatest<KeptOf>(
+        excerptAsked_, this, [holding](const Catalogue& catalogue) { return keptOf(catalogue, holding); },
+        [this, wanted = excerptWanted_](const KeptOf& kept) {
+            if (!kept.excerpt || wanted != excerptWanted_) {
+                return;
+            }
+            excerpt_ = kept.excerpt;
+            const auto& cover = kept.cover;
+            strip_->setExcerpt(excerpt_,
+                               QImage(reinterpret_cast<const uchar*>(cover.pixels.data()), cover.width,
+                                      cover.height, 4 * cover.width, QImage::Format_RGBA8888)
+                                   .copy());
+            strip_->setVisible(true);
+            button_->setEnabled(canPlay());
+            slider_->setEnabled(canPlay());
+            const bool isAll = excerpt_->seconds > excerpt_->whole - 0.5;
+            const auto words =
+                isAll ? tr("An excerpt is kept: all of its %1.").arg(clockText(excerpt_->whole))
+                      : tr("An excerpt is kept: %1 to %2 of %3.")
+                            .arg(clockText(excerpt_->begins), clockText(excerpt_->begins + excerpt_->seconds),
+                                 clockText(excerpt_->whole));
+            say(QMediaDevices::defaultAudioOutput().isNull() ? tr("%1 No audio device to play it.").arg(words)
+                                                             : words);
+        });
 }
 
 void ListeningBar::setPart(PlacedBytes part) {
@@ -118,21 +175,24 @@ void ListeningBar::switchTo(const BytePath& path, double later, double gain) {
 }
 
 void ListeningBar::openFile(const BytePath& path, int rate, std::function<void(CagedListening)> then) {
-    opener_.post([this, path, part = part_, rate, asked = ++asked_, then = std::move(then)] {
-        auto opened = std::make_shared<Result<CagedListening>>(
-            part.extents.empty() ? CagedListening::open(path, rate) : CagedListening::openPart(part, rate));
-        QMetaObject::invokeMethod(this, [this, opened, asked, then, path] {
-            if (asked != asked_) {
-                return;
-            }
-            if (*opened) {
-                then(std::move(**opened));
-            } else {
-                setFile(path);
-                say(shown(opened->error().sentence));
-            }
+    opener_.post(
+        [this, path, part = part_, excerpt = excerpt_, rate, asked = ++asked_, then = std::move(then)] {
+            auto opened = std::make_shared<Result<CagedListening>>(
+                excerpt                ? CagedListening::openBytes(excerpt->sound, "the excerpt", rate)
+                : part.extents.empty() ? CagedListening::open(path, rate)
+                                       : CagedListening::openPart(part, rate));
+            QMetaObject::invokeMethod(this, [this, opened, asked, then, path] {
+                if (asked != asked_) {
+                    return;
+                }
+                if (*opened) {
+                    then(std::move(**opened));
+                } else {
+                    setFile(path);
+                    say(shown(opened->error().sentence));
+                }
+            });
         });
-    });
 }
 
 void ListeningBar::play() {
@@ -169,6 +229,7 @@ void ListeningBar::stop() {
     sink_.reset();
     source_.reset();
     button_->setText(tr("Play   P"));
+    strip_->setPlace(-1);
     emit placeChanged(-1);
 }
 
@@ -194,8 +255,11 @@ void ListeningBar::follow() {
     if (!slider_->isSliderDown() && source_->seconds() > 0) {
         slider_->setValue(static_cast<int>(place / source_->seconds() * sliderSteps));
     }
-    say(QStringLiteral("%1 / %2").arg(clock(place), clock(source_->seconds())));
-    emit placeChanged(place);
+    const double within = excerpt_ ? excerpt_->begins + place : place; // the recording
+    say(excerpt_ ? tr("Excerpt: %1 of %2").arg(clockText(within), clockText(excerpt_->whole))
+                 : QStringLiteral("%1 / %2").arg(clockText(place), clockText(source_->seconds())));
+    strip_->setPlace(excerpt_ ? within : -1);
+    emit placeChanged(within);
 }
 
 } // namespace sober::app

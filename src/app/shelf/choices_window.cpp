@@ -3,6 +3,7 @@
 #include "app/desks/desk.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "core/media/excerpt.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -31,14 +32,16 @@ QSpinBox* sizeBox(std::uint64_t bytes, const QString& none, QWidget* parent) {
 
 } // namespace
 
-ChoicesWindow::ChoicesWindow(const Volume& volume, QWidget* parent)
+ChoicesWindow::ChoicesWindow(const Volume& volume, std::uint64_t holdings, QWidget* parent)
     : QDialog(parent),
       volume_(volume),
       label_(new QLineEdit(shown(volume.label), this)),
       effort_(new QComboBox(this)),
       leaveHidden_(new QCheckBox(tr("Leave out hidden files and folders"), this)),
       followLinks_(new QCheckBox(tr("Follow symbolic links"), this)),
+      keepExcerpts_(new QCheckBox(tr("Keep an excerpt of each, to listen to while it is away"), this)),
       lookInside_(new QCheckBox(tr("Look inside archives and images of drives"), this)),
+      room_(quietLabel({}, this)),
       patterns_(new QPlainTextEdit(this)),
       minSize_(sizeBox(volume.choices.minSize, tr("no limit"), this)),
       maxSize_(sizeBox(volume.choices.maxSize, tr("no limit"), this)),
@@ -53,6 +56,23 @@ ChoicesWindow::ChoicesWindow(const Volume& volume, QWidget* parent)
     leaveHidden_->setChecked(volume.choices.leaveHidden);
     followLinks_->setChecked(volume.choices.followLinks);
     lookInside_->setChecked(volume.choices.lookInside);
+    keepExcerpts_->setChecked(volume.choices.keepExcerpts);
+    keepExcerpts_->setToolTip(
+        tr("%1 seconds of the loudest part, its outline and its cover: about %2 each, in a file beside the "
+           "catalogue. Only at full effort.")
+            .arg(Excerpt::usualSeconds)
+            .arg(shown(humanBytes(Excerpt::usualBytes))));
+    const auto showRoom = [this, holdings] {
+        const bool isFull = effort_->currentData().toInt() == static_cast<int>(Effort::full);
+        keepExcerpts_->setEnabled(isFull);
+        room_->setText(!isFull         ? tr("Excerpts are kept at full effort.")
+                       : holdings == 0 ? tr("About %1 each.").arg(shown(humanBytes(Excerpt::usualBytes)))
+                                       : tr("About %1 for its %2.")
+                                             .arg(shown(humanBytes(holdings * Excerpt::usualBytes)),
+                                                  shown(counted(holdings, "holding"))));
+    };
+    connect(effort_, &QComboBox::currentIndexChanged, this, showRoom);
+    showRoom();
     QStringList patterns;
     for (const auto& pattern : volume.choices.leavePatterns) {
         patterns << shown(pattern);
@@ -77,6 +97,8 @@ ChoicesWindow::ChoicesWindow(const Volume& volume, QWidget* parent)
     form->addRow(QString(), leaveHidden_);
     form->addRow(QString(), followLinks_);
     form->addRow(QString(), lookInside_);
+    form->addRow(QString(), keepExcerpts_);
+    form->addRow(QString(), room_);
     form->addRow(tr("Leave out"), patterns_);
     form->addRow(tr("Files from"), minSize_);
     form->addRow(tr("Files up to"), maxSize_);
@@ -101,6 +123,7 @@ SurveyRequest ChoicesWindow::request() const {
     choices.leaveHidden = leaveHidden_->isChecked();
     choices.followLinks = followLinks_->isChecked();
     choices.lookInside = lookInside_->isChecked();
+    choices.keepExcerpts = keepExcerpts_->isChecked() && keepExcerpts_->isEnabled();
     for (const auto& line : patterns_->toPlainText().split(QLatin1Char('\n'), Qt::SkipEmptyParts)) {
         choices.leavePatterns.push_back(line.toStdString());
     }

@@ -6,6 +6,7 @@
 
 class QCheckBox;
 class QComboBox;
+class QLabel;
 class QLineEdit;
 class QPlainTextEdit;
 class QSpinBox;
@@ -17,7 +18,8 @@ class ChoicesWindow : public QDialog {
     Q_OBJECT
 
   public:
-    ChoicesWindow(const Volume& volume, QWidget* parent);
+    /// `holdings` are how many of it are known, to say how much room excerpts would take.
+    ChoicesWindow(const Volume& volume, std::uint64_t holdings, QWidget* parent);
 
   signals:
     void surveyWanted(const sober::SurveyRequest& request);
@@ -30,7 +32,9 @@ class ChoicesWindow : public QDialog {
     QComboBox* effort_;
     QCheckBox* leaveHidden_;
     QCheckBox* followLinks_;
+    QCheckBox* keepExcerpts_;
     QCheckBox* lookInside_;
+    QLabel* room_;
     QPlainTextEdit* patterns_;
     QSpinBox* minSize_;
     QSpinBox* maxSize_;

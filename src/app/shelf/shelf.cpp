@@ -152,10 +152,22 @@ void Shelf::openMenu(const Volume& volume, const QPoint& at) {
 }
 
 void Shelf::openChoices(const Volume& volume) {
-    auto* window = new ChoicesWindow(volume, this);
-    window->setAttribute(Qt::WA_DeleteOnClose);
-    connect(window, &ChoicesWindow::surveyWanted, this, &Shelf::surveyWanted);
-    window->open();
+    workbench_.ask<std::uint64_t>(
+        this,
+        [id = volume.id](const Catalogue& catalogue) -> Result<std::uint64_t> {
+            const auto all = Findings(catalogue).volumeFigures();
+            if (!all) {
+                return all.error();
+            }
+            const auto known = std::ranges::find(*all, id, &VolumeFigures::volume);
+            return known != all->end() ? known->holdings : std::uint64_t{0};
+        },
+        [this, volume](std::uint64_t holdings) {
+            auto* window = new ChoicesWindow(volume, holdings, this);
+            window->setAttribute(Qt::WA_DeleteOnClose);
+            connect(window, &ChoicesWindow::surveyWanted, this, &Shelf::surveyWanted);
+            window->open();
+        });
 }
 
 } // namespace sober::app

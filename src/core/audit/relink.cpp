@@ -644,12 +644,32 @@ class Relinker {
 
 } // namespace
 
+Result<Relinking> whatIsLost(const Catalogue& catalogue) {
+    auto lost = lostPlaces(catalogue);
+    if (!lost) {
+        return lost.error();
+    }
+    Relinking all;
+    all.references = lost->all;
+    all.resolvedBefore = all.resolvedAfter = lost->resolved;
+    for (std::size_t at = 0; at < lost->places.size(); ++at) {
+        all.unresolved.push_back({at, {}});
+    }
+    all.broken = std::move(lost->references);
+    all.brokenOf = std::move(lost->byPlace);
+    all.lost = std::move(lost->places);
+    return all;
+}
+
 Result<Relinking> relink(const Catalogue& catalogue, const RelinkRequest& request, RunControl& control,
                          const ProgressSink& onProgress) {
     auto lost = lostPlaces(catalogue);
-    auto candidates = RelinkCandidates::of(catalogue);
-    if (!lost || !candidates) {
-        return lost ? candidates.error() : lost.error();
+    if (!lost) {
+        return lost.error();
+    }
+    auto candidates = lost->places.empty() ? Result(RelinkCandidates()) : RelinkCandidates::of(catalogue);
+    if (!candidates) {
+        return candidates.error();
     }
     return Relinker(catalogue, request, control, onProgress, std::move(*lost), std::move(*candidates)).run();
 }

@@ -55,6 +55,9 @@ struct Relinking {
     bool interrupted = false;
 };
 
+/// What is lost, before it is looked for: all of it unresolved. Quick, as `relink` is not.
+Result<Relinking> whatIsLost(const Catalogue& catalogue);
+
 /// Looks for the targets of all broken references: by what the catalogue has seen there, then by rules that
 /// the certain links and the names speak for, then in the folders of the request. Writes nothing. Players
 /// have to be read before.

@@ -1,62 +1,90 @@
 #include "core/catalogue/holding_writer.h"
 
 #include "core/catalogue/evidence_store.h"
+#include "core/catalogue/excerpt_store.h"
 #include "core/catalogue/fixity_store.h"
 #include "core/catalogue/guarded.h"
 
+#include <algorithm>
+#include <numeric>
+
 namespace sober {
 
-Result<RememberedFiles> rememberedFiles(const Catalogue& catalogue, VolumeId volume) {
+std::optional<std::size_t> RememberedFiles::at(std::string_view path) const {
+    const auto found = std::ranges::lower_bound(
+        byPath, path, {}, [&](std::uint32_t each) { return std::string_view(files[each].path); });
+    return found != byPath.end() && files[*found].path == path ? std::optional<std::size_t>(*found)
+                                                               : std::nullopt;
+}
+
+std::uint32_t RememberedFiles::keep(std::string sentence) {
+    if (sentence.empty()) {
+        return 0;
+    }
+    sentences.push_back(std::move(sentence));
+    return static_cast<std::uint32_t>(sentences.size() - 1);
+}
+
+Result<RememberedFiles> rememberedFiles(const Catalogue& catalogue, VolumeId volume, bool withExcerpts) {
     return guarded(catalogue, [&] {
         RememberedFiles remembered;
+        auto& database = catalogue.database();
         auto& files = remembered.files;
-        SQLite::Statement problem(catalogue.database(), "SELECT problem FROM holdings WHERE id = ?");
-        SQLite::Statement holdings(
-            catalogue.database(),
-            "SELECT id, path, state, size, mtime, ctime, inode, troubled FROM holdings INDEXED BY "
-            "holdings_walk WHERE volume = ? AND state < 3");
-        holdings.bind(1, volume);
-        while (holdings.executeStep()) {
-            files.push_back({holdings.getColumn(0).getInt64(),
-                             bytesOf(holdings.getColumn(1)),
-                             static_cast<HoldingState>(holdings.getColumn(2).getInt()),
-                             static_cast<std::uint64_t>(holdings.getColumn(3).getInt64()),
-                             holdings.getColumn(4).getInt64(),
-                             holdings.getColumn(5).getInt64(),
-                             static_cast<std::uint64_t>(holdings.getColumn(6).getInt64()),
-                             {}});
-            if (holdings.getColumn(7).getInt() != 0) {
-                problem.bind(1, files.back().id);
-                problem.executeStep();
-                files.back().sentence = problem.getColumn(0).getString();
-                problem.reset();
-            }
-        }
-        std::unordered_set<HoldingId> examined;
-        SQLite::Statement done(catalogue.database(), "SELECT holding FROM evidence WHERE method = ?");
+        SQLite::Statement count(database,
+                                "SELECT (SELECT count(*) FROM holdings INDEXED BY holdings_walk WHERE "
+                                "volume = ?1 AND state < 3) + (SELECT count(*) FROM passed_over WHERE "
+                                "volume = ?1)");
+        count.bind(1, volume);
+        count.executeStep();
+        files.reserve(static_cast<std::size_t>(count.getColumn(0).getInt64()));
+        std::vector<HoldingId> examined;
+        SQLite::Statement done(
+            database, withExcerpts ? "SELECT e.holding FROM evidence e JOIN kept.excerpts k ON k.payload = "
+                                     "e.payload WHERE e.method = ? ORDER BY e.holding"
+                                   : "SELECT holding FROM evidence WHERE method = ? ORDER BY holding");
         done.bind(1, evidenceMethod);
         while (done.executeStep()) {
-            examined.insert(done.getColumn(0).getInt64());
+            examined.push_back(done.getColumn(0).getInt64());
         }
-        for (auto& file : files) {
+        SQLite::Statement problem(database, "SELECT problem FROM holdings WHERE id = ?");
+        SQLite::Statement holdings(
+            database, "SELECT id, path, state, size, mtime, ctime, inode, troubled FROM holdings INDEXED BY "
+                      "holdings_walk WHERE volume = ? AND state < 3");
+        holdings.bind(1, volume);
+        while (holdings.executeStep()) {
+            auto& file = files.emplace_back();
+            file.id = holdings.getColumn(0).getInt64();
+            file.path = bytesOf(holdings.getColumn(1));
+            file.state = static_cast<HoldingState>(holdings.getColumn(2).getInt());
+            file.size = static_cast<std::uint64_t>(holdings.getColumn(3).getInt64());
+            file.mtime = holdings.getColumn(4).getInt64();
+            file.ctime = holdings.getColumn(5).getInt64();
+            file.inode = static_cast<std::uint64_t>(holdings.getColumn(6).getInt64());
+            if (holdings.getColumn(7).getInt() != 0) {
+                problem.bind(1, file.id);
+                problem.executeStep();
+                file.sentence = remembered.keep(problem.getColumn(0).getString());
+                problem.reset();
+            }
             // What could not be examined would not be examined any better the second time.
-            file.examined = examined.contains(file.id) || !file.sentence.empty();
+            file.examined = file.sentence != 0 || std::ranges::binary_search(examined, file.id);
         }
         SQLite::Statement others(
-            catalogue.database(),
-            "SELECT path, size, mtime, ctime, inode, sentence FROM passed_over WHERE volume = ?");
+            database, "SELECT path, size, mtime, ctime, inode, sentence FROM passed_over WHERE volume = ?");
         others.bind(1, volume);
         while (others.executeStep()) {
-            files.push_back({0, bytesOf(others.getColumn(0)), HoldingState::present,
-                             static_cast<std::uint64_t>(others.getColumn(1).getInt64()),
-                             others.getColumn(2).getInt64(), others.getColumn(3).getInt64(),
-                             static_cast<std::uint64_t>(others.getColumn(4).getInt64()),
-                             others.getColumn(5).getString()});
+            auto& file = files.emplace_back();
+            file.path = bytesOf(others.getColumn(0));
+            file.size = static_cast<std::uint64_t>(others.getColumn(1).getInt64());
+            file.mtime = others.getColumn(2).getInt64();
+            file.ctime = others.getColumn(3).getInt64();
+            file.inode = static_cast<std::uint64_t>(others.getColumn(4).getInt64());
+            file.sentence = remembered.keep(others.getColumn(5).getString());
         }
-        remembered.byPath.reserve(files.size());
-        for (std::size_t i = 0; i < files.size(); ++i) {
-            remembered.byPath.emplace(files[i].path, i);
-        }
+        remembered.byPath.resize(files.size());
+        std::iota(remembered.byPath.begin(), remembered.byPath.end(), 0U);
+        std::ranges::sort(remembered.byPath, {},
+                          [&](std::uint32_t at) { return std::string_view(files[at].path); });
         return remembered;
     });
 }
@@ -129,6 +157,9 @@ struct HoldingWriter::State {
     void writeEvidence(HoldingId id, const FileRecord& record) {
         if (record.evidence) {
             sober::writeEvidence(catalogue.database(), id, *record.evidence);
+            if (record.excerpt) {
+                writeExcerpt(catalogue.database(), record.evidence->payload, *record.excerpt);
+            }
         } else {
             forgetEvidence(catalogue.database(), id);
         }

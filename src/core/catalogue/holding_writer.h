@@ -4,7 +4,9 @@
 #include "core/catalogue/records.h"
 
 #include <memory>
+#include <optional>
 #include <span>
+#include <string_view>
 #include <unordered_map>
 
 namespace sober {
@@ -18,24 +20,28 @@ struct RememberedFile {
     Nanoseconds mtime = 0;
     Nanoseconds ctime = 0;
     std::uint64_t inode = 0;
-    std::string
-        sentence; ///< what a person should hear of it again: why it is no audio, or what is wrong with it
-    bool examined = false; ///< by the present method, so that full effort need not read it again
+    std::uint32_t sentence = 0; ///< into RememberedFiles::sentences; 0: none
+    bool examined = false;      ///< by the present method, so that full effort need not read it again
 };
 
-/// Everything known of a volume's files; holdings that are retired are not among them.
+/// Everything known of a volume's files; holdings that are retired are not among them. There may be a
+/// million: each takes some hundred bytes.
 struct RememberedFiles {
     std::vector<RememberedFile> files;
-    std::unordered_map<std::string_view, std::size_t> byPath; ///< into `files`
+    /// What a person should hear of a file again: why it is no audio, or what is wrong with it.
+    std::vector<std::string> sentences{""};
+    std::vector<std::uint32_t> byPath; ///< into `files`, in the order of their paths
 
-    RememberedFiles() = default;
-    RememberedFiles(RememberedFiles&&) = default;
-    RememberedFiles& operator=(RememberedFiles&&) = default;
-    RememberedFiles(const RememberedFiles&) = delete; // the paths are looked up where they stand
-    RememberedFiles& operator=(const RememberedFiles&) = delete;
+    const RememberedFile& operator[](std::size_t at) const { return files[at]; }
+    std::size_t size() const { return files.size(); }
+    const std::string& sentenceOf(const RememberedFile& file) const { return sentences[file.sentence]; }
+    /// Which of `files` was seen at this path.
+    std::optional<std::size_t> at(std::string_view path) const;
+    std::uint32_t keep(std::string sentence);
 };
 
-Result<RememberedFiles> rememberedFiles(const Catalogue& catalogue, VolumeId volume);
+/// With excerpts, only what has one counts as examined (ExcerptStore, opened before).
+Result<RememberedFiles> rememberedFiles(const Catalogue& catalogue, VolumeId volume, bool withExcerpts);
 
 /// The recorded checksums of some holdings.
 Result<std::unordered_map<HoldingId, Checksum128>> checksumsOf(const Catalogue& catalogue,

@@ -27,7 +27,8 @@ struct SurveyChoices {
     std::uint64_t maxSize = 0;
     int maxDepth = 0; ///< 1 takes only what lies directly in the root
     bool followLinks = false;
-    bool lookInside = false; ///< into archives
+    bool lookInside = false;   ///< into archives
+    bool keepExcerpts = false; ///< at full effort
 
     bool operator==(const SurveyChoices&) const = default;
 };

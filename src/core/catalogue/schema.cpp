@@ -632,10 +632,14 @@ ALTER TABLE volumes ADD COLUMN look_inside INTEGER NOT NULL DEFAULT 0;
 CREATE INDEX holdings_seen ON holdings(volume, first_seen) WHERE state = 0;
 )sql";
 
-constexpr std::array<const char*, 19> steps{
+constexpr const char* excerptStep = R"sql(
+ALTER TABLE volumes ADD COLUMN keep_excerpts INTEGER NOT NULL DEFAULT 0;
+)sql";
+
+constexpr std::array<const char*, 20> steps{
     firstStep,   evidenceStep, copiesStep,  decidingStep, fixityStep,  outsideStep, playersStep,
     consentStep, enginesStep,  searchStep,  transferStep, salvageStep, lendingStep, inboxStep,
-    offerStep,   latestStep,   serviceStep, landmarkStep, insideStep};
+    offerStep,   latestStep,   serviceStep, landmarkStep, insideStep,  excerptStep};
 
 } // namespace
 

@@ -47,6 +47,7 @@ Volume volumeFrom(SQLite::Statement& row) {
     volume.surveyedAt = row.getColumn(17).getInt64();
     volume.awaySince = row.getColumn(18).getInt64();
     volume.choices.lookInside = row.getColumn(19).getInt() != 0;
+    volume.choices.keepExcerpts = row.getColumn(20).getInt() != 0;
     return volume;
 }
 
@@ -69,6 +70,7 @@ void bindVolume(SQLite::Statement& statement, const Volume& volume) {
     statement.bind(16, static_cast<std::int64_t>(volume.available));
     statement.bind(17, volume.surveyedAt);
     statement.bind(18, volume.choices.lookInside ? 1 : 0);
+    statement.bind(19, volume.choices.keepExcerpts ? 1 : 0);
 }
 
 bool labelInUse(SQLite::Database& database, const std::string& label) {
@@ -85,7 +87,8 @@ Result<std::vector<Volume>> Volumes::all() const {
             catalogue_.database(),
             "SELECT id, label, root, filesystem, within, root_inode, filesystem_type, leave_hidden, "
             "leave_patterns, min_size, max_size, max_depth, follow_links, effort, at_hand, capacity, "
-            "available, surveyed_at, away_since, look_inside FROM volumes WHERE forgotten = 0 ORDER BY "
+            "available, surveyed_at, away_since, look_inside, keep_excerpts FROM volumes WHERE forgotten = 0 "
+            "ORDER BY "
             "label");
         std::vector<Volume> volumes;
         while (ask.executeStep()) {
@@ -158,7 +161,8 @@ Result<Volume> Volumes::add(Volume volume) const {
             database,
             "INSERT INTO volumes(label, root, filesystem, within, root_inode, filesystem_type, leave_hidden, "
             "leave_patterns, min_size, max_size, max_depth, follow_links, effort, at_hand, capacity, "
-            "available, surveyed_at, look_inside) VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)");
+            "available, surveyed_at, look_inside, keep_excerpts) "
+            "VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)");
         bindVolume(insert, volume);
         insert.exec();
         volume.id = database.getLastInsertRowid();
@@ -173,13 +177,13 @@ Outcome Volumes::update(const Volume& volume) const {
             "UPDATE volumes SET label=?, root=?, filesystem=?, within=?, root_inode=?, filesystem_type=?, "
             "leave_hidden=?, leave_patterns=?, min_size=?, max_size=?, max_depth=?, follow_links=?, "
             "effort=?, "
-            "at_hand=?, capacity=?, available=?, surveyed_at=?, look_inside=?, "
+            "at_hand=?, capacity=?, available=?, surveyed_at=?, look_inside=?, keep_excerpts=?, "
             // What it was before decides when it went away.
             "away_since=CASE WHEN ? THEN 0 WHEN at_hand THEN ? ELSE away_since END WHERE id=?");
         bindVolume(change, volume);
-        change.bind(19, volume.atHand ? 1 : 0);
-        change.bind(20, timeNow());
-        change.bind(21, volume.id);
+        change.bind(20, volume.atHand ? 1 : 0);
+        change.bind(21, timeNow());
+        change.bind(22, volume.id);
         change.exec();
     });
 }

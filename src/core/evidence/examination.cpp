@@ -3,6 +3,9 @@
 #include "core/base/text.h"
 #include "core/evidence/checksumming_source.h"
 #include "core/evidence/held_samples.h"
+#include "core/media/attached_picture.h"
+#include "core/media/excerpt_pass.h"
+#include "core/media/small_picture.h"
 #include "core/media/sniff.h"
 #include "core/media/structure.h"
 
@@ -22,10 +25,16 @@ class Listeners final : public SampleSink {
         for (auto* sink : all()) {
             sink->begin(format);
         }
+        if (excerpt) {
+            excerpt->begin(format);
+        }
     }
     void take(const DecodedBlock& block) override {
         for (auto* sink : all()) {
             sink->take(block);
+        }
+        if (excerpt) {
+            excerpt->take(block);
         }
     }
 
@@ -38,6 +47,7 @@ class Listeners final : public SampleSink {
     SampleChecksumPass samples;
     FingerprintPass fingerprint;
     HeldSamplesPass held;
+    std::optional<ExcerptPass> excerpt;
 
   private:
     std::array<SampleSink*, 6> all() {
@@ -136,6 +146,12 @@ Evidence evidenceFrom(Listeners& listeners, DecodeReport& decode, const Claims& 
     return evidence;
 }
 
+std::string smallCoverOf(ByteSource& source) {
+    const auto picture = attachedPictureOf(source);
+    const auto small = picture.empty() ? Result(std::string()) : jpegOf(picture, Excerpt::coverPixels);
+    return small ? *small : std::string();
+}
+
 Error changedMeanwhile(const BytePath& path) {
     return {Cause::changed, path, displayPath(path) + " was written to while it was read."};
 }
@@ -149,13 +165,13 @@ Result<FileRecord> examineFile(const BytePath& path, RunControl& control,
 }
 
 Result<FileRecord> examineOpen(const FileHandle& file, const BytePath& path, RunControl& control,
-                               const std::function<void(std::uint64_t)>& onBytes) {
+                               const std::function<void(std::uint64_t)>& onBytes, bool withExcerpt) {
     const auto before = stampOf(file, path);
     if (!before) {
         return before.error();
     }
     OpenFileSource bytes(file, path, before->size);
-    auto record = examineBytes(bytes, path, control, onBytes);
+    auto record = examineBytes(bytes, path, control, onBytes, withExcerpt);
     const auto after = stampOf(file, path);
     if (record && (!after || !after->sameContentAs(*before))) {
         return changedMeanwhile(path);
@@ -167,7 +183,7 @@ Result<FileRecord> examineOpen(const FileHandle& file, const BytePath& path, Run
 }
 
 Result<FileRecord> examineBytes(ByteSource& bytes, const BytePath& path, RunControl& control,
-                                const std::function<void(std::uint64_t)>& onBytes) {
+                                const std::function<void(std::uint64_t)>& onBytes, bool withExcerpt) {
     const auto size = bytes.size();
     if (size == 0) {
         return Error{Cause::notAudio, path, displayPath(path) + " is empty."};
@@ -197,9 +213,16 @@ Result<FileRecord> examineBytes(ByteSource& bytes, const BytePath& path, RunCont
         record.tags = std::move(probed->tags);
         record.filing = std::move(probed->filing);
         Listeners listeners;
+        if (withExcerpt) {
+            listeners.excerpt.emplace();
+        }
         auto decoded = decodeAudio(source, path, listeners, control);
         if (decoded) {
             record.evidence = evidenceFrom(listeners, *decoded, record.claims);
+            if (listeners.excerpt) {
+                record.excerpt = listeners.excerpt->finish(path);
+                record.excerpt->cover = smallCoverOf(source);
+            }
         } else if (decoded.error().cause == Cause::interrupted) {
             return decoded.error();
         } else {

@@ -4,6 +4,7 @@
 #include "core/base/result.h"
 #include "core/base/run_control.h"
 #include "core/evidence/evidence.h"
+#include "core/media/excerpt.h"
 #include "core/media/probe.h"
 
 namespace sober {
@@ -22,6 +23,7 @@ struct FileRecord {
     FilingTags filing;
     std::string problem;              ///< a sentence where it begins like audio and cannot be opened as such
     std::optional<Evidence> evidence; ///< at full effort, where it decodes
+    std::optional<Excerpt> excerpt;   ///< where it was asked for and there is evidence
 };
 
 /// Reads a file once, from its first byte to its last, and takes checksums, claims and tags from that.

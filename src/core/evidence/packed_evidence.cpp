@@ -235,7 +235,21 @@ Json recordShape(const FileRecord& record) {
         const auto words = packFingerprint(record.evidence->fingerprint);
         json["fingerprint"] = Json::binary(Bytes(words.begin(), words.end()));
     }
+    if (record.excerpt) {
+        const auto& excerpt = *record.excerpt;
+        json["excerpt"] = {excerpt.begins,
+                           excerpt.seconds,
+                           excerpt.whole,
+                           Json::binary(Bytes(excerpt.sound.begin(), excerpt.sound.end())),
+                           Json::binary(excerpt.outline),
+                           Json::binary(Bytes(excerpt.cover.begin(), excerpt.cover.end()))};
+    }
     return json;
+}
+
+std::string textFrom(const Json& json) {
+    const auto& bytes = json.get_binary();
+    return {bytes.begin(), bytes.end()};
 }
 
 FileRecord recordFrom(const Json& json) {
@@ -267,6 +281,11 @@ FileRecord recordFrom(const Json& json) {
         record.evidence->fingerprint =
             unpackFingerprint({reinterpret_cast<const char*>(words.data()), words.size()})
                 .value_or(Fingerprint{});
+    }
+    if (json.contains("excerpt")) {
+        const auto& kept = json.at("excerpt");
+        record.excerpt = {textFrom(kept.at(3)),    kept.at(0),          kept.at(1), kept.at(2),
+                          kept.at(4).get_binary(), textFrom(kept.at(5))};
     }
     return record;
 }

@@ -69,7 +69,8 @@ Outcome lookInside(const LookInside& asked, EvidenceWorker& worker, RunControl& 
         }
         take(relative, !unpacked ? Result<FileRecord>(unpacked.error())
                        : asked.effort == Effort::full
-                           ? worker.examine(*unpacked, path, control, [](std::uint64_t) {})
+                           ? worker.examine(
+                                 *unpacked, path, control, [](std::uint64_t) {}, asked.withExcerpts)
                            : worker.passOver(*unpacked, path, control, [](std::uint64_t) {}));
     }
     return Error{Cause::interrupted, asked.archive,

@@ -13,6 +13,7 @@ struct LookInside {
     BytePath relative; ///< to its volume's root
     const SurveyChoices& choices;
     Effort effort = Effort::index;
+    bool withExcerpts = false;
 };
 
 /// Reads the audio that an archive holds as if it lay beside it, one file after the other. `take` hears of

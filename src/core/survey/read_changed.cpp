@@ -39,10 +39,18 @@ struct Job {
     bool isArchive = false; ///< looked into
 };
 
+/// The same while it waits, where there may be a million.
+struct Waiting {
+    WalkedFile* file; ///< as it was walked
+    const RememberedFile* before = nullptr;
+    bool isArchive = false;
+};
+
 /// At which effort what is read.
 struct Efforts {
     Effort usual = Effort::index;
     std::vector<BytePath> inFull; ///< relative folders
+    bool keepExcerpts = false;    ///< of what is examined
 
     bool isFull(const BytePath& path) const {
         return usual == Effort::full ||
@@ -67,7 +75,7 @@ Error wholeArchive(const BytePath& archive) {
 /// At most `inFlight` files are held in memory at once, so that it does not grow with the collection.
 class ReadingPool {
   public:
-    ReadingPool(const Volume& volume, const Efforts& efforts, std::vector<Job> jobs, RunControl& control)
+    ReadingPool(const Volume& volume, const Efforts& efforts, std::vector<Waiting> jobs, RunControl& control)
         : root_(volume.root),
           efforts_(efforts),
           choices_(volume.choices),
@@ -106,7 +114,7 @@ class ReadingPool {
         const std::size_t processors = std::clamp(std::thread::hardware_concurrency(), 1U, 32U);
         const auto files = jobs_.size();
         const bool anyInFull =
-            std::ranges::any_of(jobs_, [&](const Job& job) { return efforts_.isFull(job.file.path); });
+            std::ranges::any_of(jobs_, [&](const Waiting& job) { return efforts_.isFull(job.file->path); });
         return anyInFull ? std::min(processors, 1 + files / 2)
                          : std::min({processors, std::size_t{8}, 1 + files / 16});
     }
@@ -115,22 +123,24 @@ class ReadingPool {
         tbb::task_arena arena(static_cast<int>(tokens()));
         arena.execute([this] {
             tbb::parallel_pipeline(
-                tokens(), tbb::make_filter<void, Job*>(tbb::filter_mode::serial_in_order,
-                                                       [this](tbb::flow_control& flow) -> Job* {
-                                                           if (next_ == jobs_.size() || !control_.proceed()) {
-                                                               flow.stop();
-                                                               return nullptr;
-                                                           }
-                                                           return &jobs_[next_++];
-                                                       }) &
-                              tbb::make_filter<Job*, void>(tbb::filter_mode::parallel, [this](Job* job) {
-                                  if (job->isArchive) {
-                                      readArchive(*job);
-                                      return;
-                                  }
-                                  auto record = read(*job);
-                                  hand({std::move(*job), std::move(record)});
-                              }));
+                tokens(),
+                tbb::make_filter<void, Waiting*>(tbb::filter_mode::serial_in_order,
+                                                 [this](tbb::flow_control& flow) -> Waiting* {
+                                                     if (next_ == jobs_.size() || !control_.proceed()) {
+                                                         flow.stop();
+                                                         return nullptr;
+                                                     }
+                                                     return &jobs_[next_++];
+                                                 }) &
+                    tbb::make_filter<Waiting*, void>(tbb::filter_mode::parallel, [this](Waiting* waiting) {
+                        Job job{std::move(*waiting->file), waiting->before, waiting->isArchive};
+                        if (job.isArchive) {
+                            readArchive(job);
+                            return;
+                        }
+                        auto record = read(job);
+                        hand({std::move(job), std::move(record)});
+                    }));
         });
         const std::lock_guard lock(mutex_);
         done_ = true;
@@ -140,8 +150,9 @@ class ReadingPool {
     Result<FileRecord> read(const Job& job) {
         const auto path = placeOf(job);
         const auto onBytes = [this](std::uint64_t bytes) { bytes_ += bytes; };
-        auto record = efforts_.isFull(job.file.path) ? workers_.local().examine(path, control_, onBytes)
-                                                     : workers_.local().passOver(path, control_, onBytes);
+        auto record = efforts_.isFull(job.file.path)
+                          ? workers_.local().examine(path, control_, onBytes, efforts_.keepExcerpts)
+                          : workers_.local().passOver(path, control_, onBytes);
         // A holding whose beginning is destroyed is still the holding: it has drifted.
         const bool isHolding =
             job.before != nullptr && job.before->id != 0 && job.before->state == HoldingState::present;
@@ -159,7 +170,8 @@ class ReadingPool {
     void readArchive(Job& job) {
         const auto& relative = job.file.path;
         const LookInside asked{placeOf(job), relative, choices_,
-                               efforts_.isFull(relative) ? Effort::full : Effort::index};
+                               efforts_.isFull(relative) ? Effort::full : Effort::index,
+                               efforts_.keepExcerpts};
         const auto looked = lookInside(
             asked, workers_.local(), control_, [this](std::uint64_t bytes) { bytes_ += bytes; },
             [&](const BytePath& path, Result<FileRecord> record) {
@@ -188,7 +200,7 @@ class ReadingPool {
     const BytePath& root_;
     const Efforts& efforts_;
     const SurveyChoices& choices_;
-    std::vector<Job> jobs_;
+    std::vector<Waiting> jobs_;
     RunControl& control_;
     std::size_t next_ = 0;
     std::atomic<std::uint64_t> bytes_ = 0;
@@ -209,9 +221,9 @@ class ChangedReader {
         : catalogue_(catalogue),
           volume_(volume),
           walk_(std::move(walk)),
-          remembered_(std::move(remembered.files)),
-          byPath_(std::move(remembered.byPath)),
-          efforts_{volume.effort, std::move(inFull)},
+          remembered_(std::move(remembered)),
+          efforts_{volume.effort, std::move(inFull),
+                   volume.effort == Effort::full && volume.choices.keepExcerpts},
           control_(control),
           onProgress_(onProgress),
           report_(report),
@@ -259,7 +271,7 @@ class ChangedReader {
     /// Divides what was walked into unchanged, moved by inode and to be read.
     void sortOut() {
         met_.assign(remembered_.size(), false);
-        std::vector<WalkedFile> fresh;
+        std::vector<WalkedFile*> fresh;
         rememberInside();
         for (auto& file : walk_.files) {
             if (isInsideArchive(file.path)) {
@@ -270,20 +282,20 @@ class ChangedReader {
                 walk_.unlisted.push_back(file.path);
                 continue;
             }
-            const auto found = byPath_.find(file.path);
+            const auto found = remembered_.at(file.path);
             if (volume_.choices.lookInside && isArchiveName(file.path) &&
-                (found == byPath_.end() || remembered_[found->second].id == 0)) {
+                (!found || remembered_[*found].id == 0)) {
                 sortOutArchive(file);
                 continue;
             }
-            if (found == byPath_.end()) {
-                fresh.push_back(std::move(file));
+            if (!found) {
+                fresh.push_back(&file);
                 continue;
             }
-            met_[found->second] = true;
-            const auto& before = remembered_[found->second];
+            met_[*found] = true;
+            const auto& before = remembered_[*found];
             if (before.id == 0 && unchanged(file.stamp, before)) {
-                notePassedOver(before.path, before.sentence);
+                notePassedOver(before.path, remembered_.sentenceOf(before));
             } else if (before.id != 0 &&
                        (before.state == HoldingState::present || before.state == HoldingState::leftOut) &&
                        unchanged(file.stamp, before) && !wantsEvidence(before)) {
@@ -292,19 +304,21 @@ class ChangedReader {
                 if (before.state == HoldingState::leftOut) {
                     writer_.restamp(before.id, before.path, file.stamp, {}, {});
                 }
-                if (!before.sentence.empty()) {
-                    addError(joinPath(volume_.root, before.path), before.sentence);
+                if (before.sentence != 0) {
+                    addError(joinPath(volume_.root, before.path), remembered_.sentenceOf(before));
                 }
             } else {
-                jobs_.push_back({std::move(file), &before});
+                jobs_.push_back({&file, &before});
             }
         }
-        walk_.files = {};
         findGone();
-        for (auto& file : fresh) {
-            if (!takeAsMovedByInode(file)) {
-                jobs_.push_back({std::move(file), nullptr});
+        for (auto* file : fresh) {
+            if (!takeAsMovedByInode(*file)) {
+                jobs_.push_back({file, nullptr});
             }
+        }
+        if (jobs_.empty()) {
+            walk_.files = {};
         }
     }
 
@@ -318,30 +332,29 @@ class ChangedReader {
 
     /// An archive that was gone through and is unchanged holds what it held.
     void sortOutArchive(WalkedFile& file) {
-        const auto whole = byPath_.find(innerPath(file.path, {}));
+        const auto whole = remembered_.at(innerPath(file.path, {}));
         const auto& held = inside_[file.path];
-        const bool isKnown = whole != byPath_.end() && unchanged(file.stamp, remembered_[whole->second]);
+        const bool isKnown = whole && unchanged(file.stamp, remembered_[*whole]);
         const bool isWanted = std::ranges::any_of(held, [&](std::size_t i) {
             const auto& before = remembered_[i];
             return before.id != 0 && before.state == HoldingState::present && wantsEvidence(before);
         });
-        const auto plain = byPath_.find(file.path);
-        if (plain != byPath_.end()) {
-            met_[plain->second] = isKnown; // passed over as a file once
+        if (const auto plain = remembered_.at(file.path)) {
+            met_[*plain] = isKnown; // passed over as a file once
         }
         if (!isKnown || isWanted) {
-            if (whole != byPath_.end()) {
-                met_[whole->second] = true;
+            if (whole) {
+                met_[*whole] = true;
             }
             lookedInto_.insert(file.path);
-            jobs_.push_back({std::move(file), nullptr, true});
+            jobs_.push_back({&file, nullptr, true});
             return;
         }
         for (const auto i : held) { // `whole` is one of them
             const auto& before = remembered_[i];
             met_[i] = true;
             if (before.id == 0) {
-                notePassedOver(before.path, before.sentence);
+                notePassedOver(before.path, remembered_.sentenceOf(before));
             } else if (before.state == HoldingState::present || before.state == HoldingState::leftOut) {
                 ++report_.seen;
                 ++report_.unchanged;
@@ -400,7 +413,7 @@ class ChangedReader {
         Progress progress;
         progress.totalFiles = jobs_.size();
         for (const auto& job : jobs_) {
-            progress.totalBytes += job.file.stamp.size;
+            progress.totalBytes += job.file->stamp.size;
         }
         if (const auto loaded = loadGoneChecksums(); !loaded) {
             return loaded;
@@ -465,9 +478,9 @@ class ChangedReader {
         if (isNone) {
             return; // one that was a holding is missing then
         }
-        if (const auto found = byPath_.find(path); found != byPath_.end()) {
-            read.job.before = &remembered_[found->second];
-            met_[found->second] = true;
+        if (const auto found = remembered_.at(path)) {
+            read.job.before = &remembered_[*found];
+            met_[*found] = true;
         }
         if (read.record) {
             take(read);
@@ -567,7 +580,7 @@ class ChangedReader {
         }
         case Cause::notFound:
             if (wasHolding) {
-                met_[static_cast<std::size_t>(before - remembered_.data())] = false;
+                met_[static_cast<std::size_t>(before - remembered_.files.data())] = false;
             }
             return;
         default:
@@ -648,8 +661,7 @@ class ChangedReader {
     Catalogue& catalogue_;
     const Volume& volume_;
     Walk walk_;
-    std::vector<RememberedFile> remembered_;
-    std::unordered_map<std::string_view, std::size_t> byPath_;
+    RememberedFiles remembered_;
     Efforts efforts_;
     RunControl& control_;
     const ProgressSink& onProgress_;
@@ -657,7 +669,7 @@ class ChangedReader {
     bool lastingInodes_;
     HoldingWriter writer_;
     std::vector<bool> met_;
-    std::vector<Job> jobs_;
+    std::vector<Waiting> jobs_;
     std::vector<std::size_t> gone_;
     /// Of an archive that is being gone through: what was wrong, and whether nothing of it has to be done
     /// again.
@@ -683,7 +695,7 @@ Outcome ChangedReader::loadGoneChecksums() {
             wanted.push_back(job.before->id);
         }
         if (job.isArchive) {
-            for (const auto index : inside_[job.file.path]) {
+            for (const auto index : inside_[job.file->path]) {
                 wanted.push_back(remembered_[index].id);
             }
         }

@@ -2,6 +2,7 @@
 
 #include "core/base/text.h"
 #include "core/base/trash_places.h"
+#include "core/catalogue/excerpt_store.h"
 #include "core/catalogue/inbox_store.h"
 #include "core/catalogue/ledger_store.h"
 #include "core/catalogue/volumes.h"
@@ -192,9 +193,13 @@ Result<SurveyReport> surveyVolume(Catalogue& catalogue, const SurveyRequest& req
         return entry.error();
     }
 
+    const bool keepsExcerpts = volume->effort == Effort::full && volume->choices.keepExcerpts;
+    if (const auto opened = keepsExcerpts ? ExcerptStore(catalogue).open() : done(); !opened) {
+        return opened.error();
+    }
     auto walking = std::async(std::launch::async,
                               [&] { return walkVolume(volume->root, volume->choices, otherRoots, control); });
-    auto remembered = rememberedFiles(catalogue, volume->id);
+    auto remembered = rememberedFiles(catalogue, volume->id, keepsExcerpts);
     Walk walk = walking.get();
     if (!remembered) {
         return remembered.error();
@@ -224,6 +229,9 @@ Result<SurveyReport> surveyVolume(Catalogue& catalogue, const SurveyRequest& req
                                   std::move(inFull), control, onProgress, report);
     report.seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - began).count();
     if (read && !report.interrupted) {
+        if (const auto tidied = keepsExcerpts ? ExcerptStore(catalogue).tidy() : done(); !tidied) {
+            return tidied.error();
+        }
         volume->surveyedAt = timeNow();
         if (const auto updated = Volumes(catalogue).update(*volume); !updated) {
             return updated.error();

@@ -5,6 +5,8 @@
 #include "core/catalogue/holding_writer.h"
 #include "core/catalogue/records.h"
 
+#include <deque>
+
 namespace sober {
 
 struct WalkedFile {
@@ -15,7 +17,7 @@ struct WalkedFile {
 /// What a walk through a volume has met. Folders that could not be listed are named, so that what
 /// they held is not taken for gone.
 struct Walk {
-    std::vector<WalkedFile> files;
+    std::deque<WalkedFile> files;
     std::vector<BytePath> unlisted; ///< relative; "" for the root itself
     std::vector<SurveyError> errors;
 };

@@ -34,7 +34,7 @@ namespace sober::app {
 CopiesDesk::CopiesDesk(Workbench& workbench)
     : Desk(workbench, tr("Copies"), tr("Which of these do I keep?")),
       pictures_(new SetPictures(workbench, this)),
-      listening_(new MemberListening(this)),
+      listening_(new MemberListening(workbench, this)),
       text_(new QLineEdit(this)),
       volume_(new QComboBox(this)),
       order_(new QComboBox(this)),

@@ -7,20 +7,26 @@
 
 namespace sober::app {
 
-MemberListening::MemberListening(QWidget* parent) : QObject(parent), bar_(new ListeningBar(parent)) {}
+MemberListening::MemberListening(Workbench& workbench, QWidget* parent)
+    : QObject(parent), workbench_(workbench), bar_(new ListeningBar(parent)) {}
 
 void MemberListening::clear() {
     heard_.reset();
+    away_ = 0;
     bar_->setFile({});
 }
 
 void MemberListening::listenTo(const MemberRow& row) {
     const auto member = row.at;
     if (!row.atHand) {
-        bar_->setFile({}, tr("%1 is away.").arg(shown(row.volume)));
+        if (away_ != row.holding().id) {
+            bar_->setAway(workbench_, row.holding().id, tr("%1 is away.").arg(shown(row.volume)));
+        }
+        away_ = row.holding().id;
         heard_.reset();
         return;
     }
+    away_ = 0;
     const auto path = row.path();
     const auto& known = row.detail->known;
     double gain = 0;

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/desks/copies/copy_columns.h"
+#include "app/workbench.h"
 
 #include <QObject>
 
@@ -14,14 +15,16 @@ class MemberListening : public QObject {
     Q_OBJECT
 
   public:
-    explicit MemberListening(QWidget* parent);
+    MemberListening(Workbench& workbench, QWidget* parent);
     ListeningBar* bar() const { return bar_; }
     void listenTo(const MemberRow& row);
     void clear();
 
   private:
+    Workbench& workbench_;
     ListeningBar* bar_;
     std::optional<std::size_t> heard_; ///< the member that the bar holds
+    HoldingId away_ = 0;               ///< whose excerpt it holds
 };
 
 } // namespace sober::app

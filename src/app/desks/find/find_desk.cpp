@@ -48,7 +48,7 @@ FindDesk::FindDesk(Workbench& workbench)
       tree_(new PlaceTree(workbench, this)),
       hits_(new HitsChart(this)),
       count_(quietLabel({}, this)),
-      panel_(new FoundPanel(this)) {
+      panel_(new FoundPanel(workbench, this)) {
     body()->addWidget(asked_);
     connect(asked_, &NarrowingRow::changed, this, [this] { search(); });
     connect(asked_, &NarrowingRow::downPressed, this, [this] { list_->setFocus(); });

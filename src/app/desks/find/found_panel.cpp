@@ -95,8 +95,9 @@ QString conditionWords(const FoundHolding& found) {
                            : FoundPanel::tr("not examined");
 }
 
-FoundPanel::FoundPanel(QWidget* parent)
+FoundPanel::FoundPanel(Workbench& workbench, QWidget* parent)
     : QWidget(parent),
+      workbench_(workbench),
       title_(strongLabel({}, this)),
       place_(paragraph(tr("Where it lies"), this)),
       reach_(paragraph(tr("How to reach it"), this)),
@@ -163,9 +164,10 @@ void FoundPanel::setDetail(const std::optional<FoundDetail>& detail) {
     lists_->setText(someOf(
         found.lists, [](const BytePath& list) { return shownPath(BytePath(nameOf(list))); },
         tr("in no list")));
-    if (!same) {
-        listening_->setFile(found.reachable ? found.path : BytePath(),
-                            found.reachable ? QString() : shown(reachWords(found)));
+    if (!same && found.reachable) {
+        listening_->setFile(found.path);
+    } else if (!same) {
+        listening_->setAway(workbench_, found.holding.id, shown(reachWords(found)));
     }
 }
 

@@ -31,12 +31,13 @@ class FoundPanel : public QWidget {
     Q_OBJECT
 
   public:
-    explicit FoundPanel(QWidget* parent);
+    FoundPanel(Workbench& workbench, QWidget* parent);
 
     void setDetail(const std::optional<FoundDetail>& detail);
     ListeningBar& listening() { return *listening_; }
 
   private:
+    Workbench& workbench_;
     QLabel* title_;
     QLabel* place_;
     QLabel* reach_;

@@ -280,8 +280,11 @@ void ReplacementDesk::showCandidate() {
         reasons_->setText(row == nullptr || row->candidates.empty()
                               ? QString()
                               : tr("The best: %1.").arg(reasonsOf(row->candidates.front())));
-        listening_->setFile(row != nullptr && row->wanted.atHand ? row->wanted.path : BytePath(),
-                            tr("nothing at hand is chosen"));
+        if (row != nullptr && !row->wanted.atHand) {
+            listening_->setAway(workbench(), row->wanted.holding.id, tr("it is not at hand"));
+        } else {
+            listening_->setFile(row != nullptr ? row->wanted.path : BytePath(), tr("nothing is chosen"));
+        }
         return;
     }
     reasons_->setText(
@@ -289,7 +292,11 @@ void ReplacementDesk::showCandidate() {
             ? tr("Does not fit (%1): %2.").arg(unfitWord(*candidate->unfit), reasonsOf(*candidate))
             : tr("Fits: %1.").arg(reasonsOf(*candidate)));
     const bool canPlay = candidate->source != CandidateSource::offer && candidate->atHand;
-    listening_->setFile(canPlay ? candidate->path : BytePath(), tr("it is not at hand"));
+    if (canPlay || candidate->holding == 0) {
+        listening_->setFile(canPlay ? candidate->path : BytePath(), tr("it is not at hand"));
+    } else {
+        listening_->setAway(workbench(), candidate->holding, tr("it is not at hand"));
+    }
 }
 
 void ReplacementDesk::ask() {

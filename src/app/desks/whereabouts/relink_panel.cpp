@@ -68,9 +68,10 @@ RelinkPanel::RelinkPanel(Workbench& workbench, QWidget* parent)
              return row.waiting == ActionKind::repoint ? Cell{tr("to repoint"), Mark::moved, false, false, {}}
                     : row.waiting == ActionKind::writeOff
                         ? Cell{tr("to write off"), Mark::writeOff, false, false, {}}
-                    : row.link   ? Cell{tr("found"), Mark::moved, false, false, {}}
-                    : row.choice ? Cell{tr("asked"), Mark::doubtful, false, false, {}}
-                                 : Cell{tr("not found"), Mark::missing, false, false, shown(row.reason)};
+                    : row.link      ? Cell{tr("found"), Mark::moved, false, false, {}}
+                    : row.choice    ? Cell{tr("asked"), Mark::doubtful, false, false, {}}
+                    : row.lookedFor ? Cell{tr("looked for"), Mark::none, false, true, {}}
+                                    : Cell{tr("not found"), Mark::missing, false, false, shown(row.reason)};
          }},
         {tr("References lead to"),
          [this](const PlaceRow& row) {
@@ -272,14 +273,40 @@ void RelinkPanel::search() {
     if (!known_.players.empty()) {
         shown_->setText(tr("Looking for the lost …"));
         workbench_.relink(request_);
+        showFirst();
     } else {
         show(std::make_shared<Relinking>());
         emit nothingKnown();
     }
 }
 
+/// What is lost, while it is looked for; what was found before stays until there is better.
+void RelinkPanel::showFirst() {
+    if (isThrough_) {
+        return;
+    }
+    workbench_.ask<std::shared_ptr<const Relinking>>(
+        this,
+        [](const Catalogue& catalogue) -> Result<std::shared_ptr<const Relinking>> {
+            auto lost = whatIsLost(catalogue);
+            return lost ? Result<std::shared_ptr<const Relinking>>(
+                              std::make_shared<Relinking>(std::move(*lost)))
+                        : lost.error();
+        },
+        [this](const std::shared_ptr<const Relinking>& lost) {
+            if (!isThrough_) {
+                found_ = lost;
+                showRibbons();
+                showPlaces();
+                showFigures();
+                shown_->setText(tr("Looking for the lost …"));
+            }
+        });
+}
+
 void RelinkPanel::show(const std::shared_ptr<const Relinking>& found) {
     found_ = found;
+    isThrough_ = true;
     showRibbons();
     showPlaces();
     showFigures();
@@ -318,7 +345,11 @@ void RelinkPanel::showRibbons() {
          true,
          {}},
         toBeAsked);
-    add({tr("nothing that would fit"), {}, found_->unresolved.size(), false, false, {}}, notFound);
+    if (isThrough_) {
+        add({tr("nothing that would fit"), {}, found_->unresolved.size(), false, false, {}}, notFound);
+    } else {
+        add({tr("being looked for"), tr("to be seen"), found_->unresolved.size(), false, true, {}}, notFound);
+    }
     ribbons_->setRibbons(std::move(ribbons));
 }
 
@@ -375,7 +406,9 @@ void RelinkPanel::showPlaces() {
     }
     for (const auto& each : found_->unresolved) {
         if (wanted == any || wanted == notFound) {
-            add(each.lost).reason = each.reason;
+            auto& row = add(each.lost);
+            row.reason = each.reason;
+            row.lookedFor = !isThrough_;
         }
     }
     for (std::size_t i = 0; i < found_->links.size(); ++i) {

@@ -43,6 +43,7 @@ class RelinkPanel : public QWidget {
         std::string players;
         std::string reason;                ///< why nothing was found
         std::optional<ActionKind> waiting; ///< the kind of action that stands on the docket
+        bool lookedFor = false;            ///< the search is not through yet
     };
     struct CandidateRow {
         RelinkCandidate file;
@@ -62,6 +63,7 @@ class RelinkPanel : public QWidget {
     static Result<Known> ask(const Catalogue& catalogue);
     void search();
     void show(const std::shared_ptr<const Relinking>& found);
+    void showFirst();
     void showRibbons();
     void showPlaces();
     void showFigures();
@@ -94,6 +96,7 @@ class RelinkPanel : public QWidget {
     QPushButton* put_;
     QPushButton* choose_;
     std::shared_ptr<const Relinking> found_;
+    bool isThrough_ = false; ///< `found_` says where the lost are, not only what is lost
     Known known_;
     RelinkRequest request_;
     std::vector<int> ribbonRules_; ///< by ribbon: a rule's number, or below

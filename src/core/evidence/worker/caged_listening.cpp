@@ -1,5 +1,6 @@
 #include "core/evidence/worker/caged_listening.h"
 
+#include "core/base/scratch_file.h"
 #include "core/base/text.h"
 #include "core/evidence/worker/image_shape.h"
 #include "core/evidence/worker/inside_reader.h"
@@ -38,6 +39,17 @@ Result<CagedListening> CagedListening::openPart(const PlacedBytes& part, int rat
     question["rate"] = rate;
     question["extents"] = shapeOf(part.extents);
     return ask(packed(question), imageFiles(*image), part.file);
+}
+
+Result<CagedListening> CagedListening::openBytes(std::string_view bytes, const BytePath& name, int rate) {
+    const auto scratch = openScratchFile(bytes.size());
+    const auto written =
+        scratch
+            ? writeScratch(*scratch, 0, {reinterpret_cast<const std::uint8_t*>(bytes.data()), bytes.size()})
+            : Outcome(scratch.error());
+    const Json question{{"path", bytesShape(name)}, {"rate", rate}};
+    return written ? ask(packed(question), std::array{&*scratch}, name)
+                   : Result<CagedListening>(written.error());
 }
 
 Result<CagedListening> CagedListening::ask(std::string_view question,

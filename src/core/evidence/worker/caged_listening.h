@@ -18,6 +18,9 @@ class CagedListening {
     /// The same of what lies in several places of an image.
     static Result<CagedListening> openPart(const PlacedBytes& part, int rate = 0);
 
+    /// The same of bytes that are no file; `name` says whose they are.
+    static Result<CagedListening> openBytes(std::string_view bytes, const BytePath& name, int rate = 0);
+
     int rate() const { return rate_; }
     double seconds() const { return seconds_; } ///< as stated; 0 where it is not
     /// Fills interleaved stereo; returns the frames that were there, fewer only at the end.

@@ -116,20 +116,23 @@ Result<FileRecord> EvidenceWorker::askForRecord(char letter, const FileHandle& f
 }
 
 Result<FileRecord> EvidenceWorker::examine(const BytePath& path, RunControl& control,
-                                           const std::function<void(std::uint64_t)>& onBytes) {
+                                           const std::function<void(std::uint64_t)>& onBytes,
+                                           bool withExcerpt) {
     const auto file = openContent(path, control);
-    return file ? examine(*file, path, control, onBytes) : Result<FileRecord>(file.error());
+    return file ? examine(*file, path, control, onBytes, withExcerpt) : Result<FileRecord>(file.error());
 }
 
 Result<FileRecord> EvidenceWorker::examine(const FileHandle& file, const BytePath& path, RunControl& control,
-                                           const std::function<void(std::uint64_t)>& onBytes) {
+                                           const std::function<void(std::uint64_t)>& onBytes,
+                                           bool withExcerpt) {
     std::uint64_t told = 0;
     std::uint64_t heard = 0;
     const auto counting = [&](std::uint64_t bytes) {
         heard += bytes;
         onBytes(bytes);
     };
-    auto record = askForRecord(examineQuestion, file, path, control, counting, told);
+    auto record = askForRecord(withExcerpt ? examineWithExcerptQuestion : examineQuestion, file, path,
+                               control, counting, told);
     if (record || record.error().cause != Cause::damaged) {
         return record;
     }

@@ -29,10 +29,10 @@ class EvidenceWorker {
     /// As examineOpen. Where the process dies of the file, the record comes from what can be told without
     /// decoding, and its problem says so.
     Result<FileRecord> examine(const BytePath& path, RunControl& control,
-                               const std::function<void(std::uint64_t)>& onBytes);
+                               const std::function<void(std::uint64_t)>& onBytes, bool withExcerpt = false);
     /// The same of a file that is open already.
     Result<FileRecord> examine(const FileHandle& file, const BytePath& path, RunControl& control,
-                               const std::function<void(std::uint64_t)>& onBytes);
+                               const std::function<void(std::uint64_t)>& onBytes, bool withExcerpt = false);
     /// As passOverOpen. Where the process dies of the file, the record comes from its bytes alone.
     Result<FileRecord> passOver(const BytePath& path, RunControl& control,
                                 const std::function<void(std::uint64_t)>& onBytes);

@@ -114,12 +114,14 @@ class Server {
         const BytePath path(question);
         switch (message.letter) {
         case examineQuestion:
+        case examineWithExcerptQuestion:
         case passOverQuestion: {
             Teller told;
             const auto onBytes = [&](std::uint64_t bytes) { told(bytes); };
-            return packRecord(message.letter == examineQuestion
-                                  ? examineOpen(file, path, control_, onBytes)
-                                  : passOverOpen(file, path, control_, onBytes));
+            return packRecord(message.letter == passOverQuestion
+                                  ? passOverOpen(file, path, control_, onBytes)
+                                  : examineOpen(file, path, control_, onBytes,
+                                                message.letter == examineWithExcerptQuestion));
         }
         case probeQuestion: {
             const auto stamp = stampOf(file, path);

@@ -14,6 +14,7 @@ inline constexpr char tellBytes = 'b';
 /// The letters of the questions.
 enum Question : char {
     examineQuestion = 'x',
+    examineWithExcerptQuestion = 'X',
     passOverQuestion = 'p',
     probeQuestion = 'q',
     beginningQuestion = 'f',

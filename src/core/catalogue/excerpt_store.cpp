@@ -1,0 +1,157 @@
+#include "core/catalogue/excerpt_store.h"
+
+#include "core/base/text.h"
+#include "core/catalogue/guarded.h"
+
+#include <sqlite3.h>
+
+namespace sober {
+namespace {
+
+constexpr int excerptsVersion = 1;
+
+bool isAttached(SQLite::Database& database) {
+    SQLite::Statement ask(database, "SELECT 1 FROM pragma_database_list WHERE name = 'kept'");
+    return ask.executeStep();
+}
+
+void detach(SQLite::Database& database) {
+    database.exec("DETACH kept");
+}
+
+/// False where it may not be attached now, or is not for this program.
+bool attach(SQLite::Database& database, const BytePath& file) {
+    SQLite::Statement attaching(database, "ATTACH ? AS kept");
+    bindBytes(attaching, 1, file);
+    attaching.exec();
+    if (database.execAndGet("PRAGMA kept.user_version").getInt() > excerptsVersion) {
+        detach(database);
+        return false;
+    }
+    return true;
+}
+
+} // namespace
+
+BytePath excerptsPath(const BytePath& catalogue) {
+    return catalogue + ".excerpts";
+}
+
+Outcome ExcerptStore::open() const {
+    auto& database = catalogue_.database();
+    const auto file = excerptsPath(catalogue_.path());
+    return guarded(catalogue_, [&]() -> Outcome {
+        if (isAttached(database)) {
+            return done();
+        }
+        try {
+            if (!attach(database, file)) {
+                return Error{Cause::newer, file,
+                             displayPath(file) + " was written by a newer Sober Archivist."};
+            }
+            database.exec("PRAGMA kept.journal_mode = WAL");
+            database.exec(
+                "CREATE TABLE IF NOT EXISTS kept.excerpts(payload BLOB PRIMARY KEY, begins REAL NOT "
+                "NULL, seconds REAL NOT NULL, whole REAL NOT NULL, sound BLOB NOT NULL, outline "
+                "BLOB NOT NULL, cover BLOB NOT NULL)");
+            database.exec("PRAGMA kept.user_version = " + std::to_string(excerptsVersion));
+        } catch (const SQLite::Exception& exception) {
+            return errorOf(exception, file);
+        }
+        return done();
+    });
+}
+
+/// Attached where it can be: not within a transaction, and not while it is being made.
+bool ExcerptStore::isThere() const {
+    auto& database = catalogue_.database();
+    try {
+        if (!isAttached(database) &&
+            (!isTaken(excerptsPath(catalogue_.path())) || sqlite3_get_autocommit(database.getHandle()) == 0 ||
+             !attach(database, excerptsPath(catalogue_.path())))) {
+            return false;
+        }
+        SQLite::Statement ask(database, "SELECT 1 FROM kept.sqlite_master WHERE name = 'excerpts'");
+        return ask.executeStep();
+    } catch (const SQLite::Exception&) {
+        return false; // damaged, or nobody may read it: what it holds can be made again
+    }
+}
+
+Result<std::optional<Excerpt>> ExcerptStore::of(HoldingId holding) const {
+    if (!isThere()) {
+        return std::optional<Excerpt>();
+    }
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT k.begins, k.seconds, k.whole, k.sound, k.outline, k.cover FROM "
+                              "evidence e JOIN kept.excerpts k ON k.payload = e.payload WHERE e.holding = ?");
+        ask.bind(1, holding);
+        if (!ask.executeStep()) {
+            return std::optional<Excerpt>();
+        }
+        Excerpt excerpt;
+        excerpt.begins = ask.getColumn(0).getDouble();
+        excerpt.seconds = ask.getColumn(1).getDouble();
+        excerpt.whole = ask.getColumn(2).getDouble();
+        excerpt.sound = bytesOf(ask.getColumn(3));
+        const auto outline = bytesOf(ask.getColumn(4));
+        excerpt.outline.assign(outline.begin(), outline.end());
+        excerpt.cover = bytesOf(ask.getColumn(5));
+        return std::optional(std::move(excerpt));
+    });
+}
+
+Result<ExcerptFigures> ExcerptStore::figures() const {
+    const bool any = isThere();
+    return guarded(catalogue_, [&] {
+        auto& database = catalogue_.database();
+        ExcerptFigures figures;
+        if (any) {
+            figures.kept = static_cast<std::uint64_t>(
+                database.execAndGet("SELECT count(*) FROM kept.excerpts").getInt64());
+            figures.bytes = static_cast<std::uint64_t>(
+                database
+                    .execAndGet("SELECT (SELECT page_count FROM pragma_page_count('kept')) * (SELECT "
+                                "page_size FROM pragma_page_size('kept'))")
+                    .getInt64());
+        }
+        const std::string without =
+            any ? " AND NOT EXISTS (SELECT 1 FROM kept.excerpts k WHERE k.payload = e.payload)" : "";
+        figures.without = static_cast<std::uint64_t>(
+            database
+                .execAndGet("SELECT count(*) FROM evidence e JOIN holdings h ON h.id = e.holding WHERE "
+                            "h.state = 0" +
+                            without)
+                .getInt64());
+        return figures;
+    });
+}
+
+Outcome ExcerptStore::tidy() const {
+    if (!isThere()) {
+        return done();
+    }
+    return guarded(catalogue_, [&] {
+        WritingTransaction transaction(catalogue_.database());
+        catalogue_.database().exec(
+            "DELETE FROM kept.excerpts WHERE payload NOT IN (SELECT payload FROM evidence)");
+        transaction.commit();
+    });
+}
+
+void writeExcerpt(SQLite::Database& database, const Checksum128& payload, const Excerpt& excerpt) {
+    SQLite::Statement insert(database,
+                             "INSERT OR REPLACE INTO kept.excerpts(payload, begins, seconds, whole, "
+                             "sound, outline, cover) VALUES(?,?,?,?,?,?,?)");
+    bindBytes(insert, 1, payload);
+    insert.bind(2, excerpt.begins);
+    insert.bind(3, excerpt.seconds);
+    insert.bind(4, excerpt.whole);
+    bindBytes(insert, 5, excerpt.sound);
+    bindBytes(insert, 6, {reinterpret_cast<const char*>(excerpt.outline.data()), excerpt.outline.size()});
+    bindBytes(insert, 7, excerpt.cover);
+    insert.exec();
+}
+
+} // namespace sober
