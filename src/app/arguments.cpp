@@ -1,6 +1,7 @@
 #include "app/arguments.h"
 
 #include "cli/describe.h"
+#include "core/base/paths.h"
 #include "core/base/user_folders.h"
 
 #include <CLI/CLI.hpp>
@@ -34,6 +35,7 @@ std::optional<Arguments> readArguments(int argc, char** argv, int& exitCode) {
     CLI::App app{"audits a collection of audio files and carries out decisions", "sober-archivist"};
     app.set_version_flag("--version", "Sober Archivist " SOBER_VERSION, "the version");
     app.add_option("--catalogue", arguments.catalogue, "the catalogue file");
+    app.add_option("--carried", arguments.carried, "a folder that a catalogue was carried along in");
     app.add_option("PLACE", places, "folders to be surveyed, lists to be taken in");
     if (const auto code = cli::describe(app, argc, argv, manual)) {
         exitCode = *code;
@@ -45,6 +47,12 @@ std::optional<Arguments> readArguments(int argc, char** argv, int& exitCode) {
         const int code = app.exit(error);
         exitCode = code == 0 ? 0 : 2;
         return {};
+    }
+    if (!arguments.carried.empty()) {
+        std::error_code failed;
+        const auto absolute = std::filesystem::absolute(arguments.carried, failed);
+        arguments.carried = failed ? arguments.carried : absolute.string();
+        arguments.catalogue = joinPath(arguments.carried, "catalogue.sqlite");
     }
     if (arguments.catalogue.empty()) {
         std::fputs("--catalogue needs the name of a file.\n", stderr);

@@ -11,6 +11,7 @@ namespace sober::app {
 /// What the program was started with.
 struct Arguments {
     BytePath catalogue;
+    BytePath carried;             ///< the folder that the catalogue was carried along in; "" for none
     std::vector<BytePath> places; ///< absolute: folders to be surveyed, lists to be taken in
 };
 

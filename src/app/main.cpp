@@ -38,6 +38,11 @@ int main(int argc, char** argv) {
     if (!arguments) {
         return exitCode;
     }
+    if (!arguments->carried.empty()) { // what the windows keep is kept there
+        QSettings::setDefaultFormat(QSettings::IniFormat);
+        QSettings::setPath(QSettings::IniFormat, QSettings::UserScope,
+                           QString::fromStdString(arguments->carried + "/settings"));
+    }
     SingleInstance instance(arguments->catalogue);
     if (instance.handOverOrListen(arguments->places)) {
         return 0;

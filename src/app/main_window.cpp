@@ -1,6 +1,7 @@
 #include "app/main_window.h"
 
 #include "app/ask_path.h"
+#include "app/carry_window.h"
 #include "app/desks/claims/claims_desk.h"
 #include "app/desks/condition/condition_desk.h"
 #include "app/desks/copies/copies_desk.h"
@@ -19,6 +20,7 @@
 #include "app/docket/progress_strip.h"
 #include "app/docket/schedule_window.h"
 #include "app/help/help_window.h"
+#include "app/meet_window.h"
 #include "app/report_window.h"
 #include "app/shelf/shelf.h"
 #include "app/shelf/spine.h"
@@ -176,6 +178,12 @@ void MainWindow::buildMenus() {
     collection->addSeparator();
     collection->addAction(tr("Sa&ve the catalogue…"), this, [this] { saveCatalogueAs(); });
     collection->addAction(tr("&Bring a saved catalogue back…"), this, [this] { bringCatalogueBackFrom(); });
+    collection->addAction(tr("Carry it al&ong…"), this,
+                          [this] { (new CarryWindow(workbench_, this))->open(); });
+    collection->addAction(tr("&Take another catalogue in…"), this, [this] {
+        askForFile(this, tr("Which catalogue?"), {},
+                   [this](const BytePath& other) { (new MeetWindow(workbench_, other, this))->open(); });
+    });
     collection->addSeparator();
     collection->addAction(tr("&Quit"), QKeySequence(Qt::CTRL | Qt::Key_Q), this, &QWidget::close);
 

@@ -8,4 +8,12 @@ namespace sober::cli {
 int runCatalogueSave(const CommonOptions& common, const BytePath& file, RunControl& control);
 int runCatalogueBringBack(const CommonOptions& common, const BytePath& file, RunControl& control);
 
+/// Into a folder on a stick, with a way to start from there.
+int runCarry(const CommonOptions& common, const BytePath& place, const std::optional<BytePath>& package,
+             RunControl& control);
+
+/// What another catalogue knows that this one does not; and takes it in.
+int runCatalogueCompare(const CommonOptions& common, const BytePath& file, RunControl& control);
+int runCatalogueTakeIn(const CommonOptions& common, const BytePath& file, RunControl& control);
+
 } // namespace sober::cli

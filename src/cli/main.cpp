@@ -327,6 +327,14 @@ int runCommand(int argc, char** argv) {
     excerptsTake->add_option("PATH", excerptOf, "a holding, at hand or away")->required();
     excerptsTake->add_option("--to", excerptTo, "a new file")->required();
 
+    BytePath carryPlace;
+    std::optional<BytePath> carryPackage;
+    auto* carryAlongCommand = app.add_subcommand(
+        "carry", "write the catalogue into a folder on a stick, to be opened from there on another machine");
+    carryAlongCommand->add_option("PLACE", carryPlace, "where the folder \"Sober Archivist\" is made")
+        ->required();
+    carryAlongCommand->add_option("--package", carryPackage, "the program's Debian package, to go along");
+
     BytePath catalogueFile;
     auto* catalogueCommand =
         app.add_subcommand("catalogue", "saving the catalogue itself, and bringing it back");
@@ -334,7 +342,11 @@ int runCommand(int argc, char** argv) {
     auto* catalogueSave =
         catalogueCommand->add_subcommand("save", "write it into another file, while it is in use");
     auto* catalogueBack = catalogueCommand->add_subcommand("bring-back", "make it what a saved one was");
-    for (auto* each : {catalogueSave, catalogueBack}) {
+    auto* catalogueCompare =
+        catalogueCommand->add_subcommand("compare", "what another catalogue knows that this one does not");
+    auto* catalogueTakeIn = catalogueCommand->add_subcommand(
+        "take-in", "take what another catalogue knows into this one; what was seen last wins");
+    for (auto* each : {catalogueSave, catalogueBack, catalogueCompare, catalogueTakeIn}) {
         each->add_option("FILE", catalogueFile, "the saved catalogue")->required();
     }
 
@@ -768,6 +780,15 @@ int runCommand(int argc, char** argv) {
     }
     if (reportCommand->parsed()) {
         return runReport(common, reporting, control);
+    }
+    if (carryAlongCommand->parsed()) {
+        return runCarry(common, carryPlace, carryPackage, control);
+    }
+    if (catalogueCompare->parsed()) {
+        return runCatalogueCompare(common, catalogueFile, control);
+    }
+    if (catalogueTakeIn->parsed()) {
+        return runCatalogueTakeIn(common, catalogueFile, control);
     }
     if (catalogueSave->parsed()) {
         return runCatalogueSave(common, catalogueFile, control);

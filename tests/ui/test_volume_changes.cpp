@@ -2,11 +2,14 @@
 // brought back.
 #include "app/desks/ask_window.h"
 #include "core/catalogue/volumes.h"
+#include "support/run_program.h"
+#include "support/small_audio.h"
 #include "ui/desktop.h"
 
 #include <QComboBox>
 #include <QDialog>
 #include <QFileDialog>
+#include <QPushButton>
 
 #include <catch2/catch.hpp>
 
@@ -119,4 +122,47 @@ TEST_CASE("the catalogue is saved from the menu, and brought back as it was") {
     CHECK(desktop.find("Volume TERN, at hand")->isVisible());
     desktop.press(Qt::Key_2, Qt::AltModifier);
     CHECK(desktop.list("Copy sets")->model()->rowCount() > 0);
+}
+
+TEST_CASE("the catalogue is carried along from the menu, and what was found out elsewhere is taken in") {
+    Desktop desktop;
+    desktop.chooseInMenu("Collection", "Carry it al&ong");
+    auto* carry = QApplication::activeModalWidget();
+    REQUIRE(carry != nullptr);
+    const auto buttonOf = [](QWidget* window, const QString& beginning) {
+        for (auto* button : window->findChildren<QPushButton*>()) {
+            if (button->text().startsWith(beginning)) {
+                return button;
+            }
+        }
+        return static_cast<QPushButton*>(nullptr);
+    };
+    CHECK_FALSE(buttonOf(carry, "Carry along")->isEnabled()); // no place yet
+    QTest::mouseClick(buttonOf(carry, "&Place"), Qt::LeftButton);
+    desktop.choose(desktop.demo / "DOWNLOADS");
+    REQUIRE(buttonOf(carry, "Carry along")->isEnabled());
+    QTest::mouseClick(buttonOf(carry, "Carry along"), Qt::LeftButton);
+    desktop.settle();
+    CHECK(desktop.text("Message").startsWith("Carried along in "));
+    const auto folder = desktop.demo / "DOWNLOADS/Sober Archivist";
+    REQUIRE(fs::exists(folder + "/catalogue.sqlite"));
+    CHECK(fs::exists(folder + "/settings/sober-archivist/sober-archivist.ini"));
+
+    // On another machine, somebody surveys a drive of theirs.
+    writeFile(desktop.demo / "ELSEWHERE/found.wav", smallWav(77, 1));
+    const auto surveyed = run({SOBER_PROGRAM, "--catalogue", folder + "/catalogue.sqlite", "survey",
+                               desktop.demo / "ELSEWHERE", "--quiet"});
+    INFO(surveyed.err);
+    REQUIRE(surveyed.code == 0);
+    desktop.chooseInMenu("Collection", "&Take another catalogue in");
+    desktop.choose(folder + "/catalogue.sqlite");
+    REQUIRE(desktop.waitFor([] { return QApplication::activeModalWidget() != nullptr; }));
+    desktop.settle();
+    CHECK(desktop.text("What it knows").contains("ELSEWHERE, not known here: 1 holding."));
+    CHECK(desktop.text("What it knows").contains("GANNET, looked at last here"));
+    QTest::mouseClick(buttonOf(QApplication::activeModalWidget(), "Take it in"), Qt::LeftButton);
+    desktop.settle();
+    CHECK(desktop.text("Message").startsWith("4 volumes of the other catalogue are known here"));
+    CHECK(labels(desktop) == Labels{"ELSEWHERE", "GANNET", "PETREL", "TERN"});
+    CHECK(desktop.find("Volume ELSEWHERE, at hand")->isVisible());
 }

@@ -20,8 +20,8 @@ constexpr int pagesTogether = 2048; // of 4 KiB, between two looks whether to go
 
 /// Copies all of one database into another; false where it was cancelled.
 bool copyAll(SQLite::Database& to, SQLite::Database& from, RunControl& control,
-             const ProgressSink& onProgress) {
-    SQLite::Backup backup(to, from);
+             const ProgressSink& onProgress, const char* schema = "main") {
+    SQLite::Backup backup(to, "main", from, schema);
     Progress progress;
     while (control.proceed()) {
         const auto state = backup.executeStep(pagesTogether);
@@ -60,13 +60,13 @@ BytePath freeBeside(const BytePath& path, const std::string& ending) {
 
 /// A copy under its name only once it is whole and on the medium; what stands there is replaced.
 Outcome copyTo(const BytePath& to, SQLite::Database& from, const BytePath& fromPath, RunControl& control,
-               const ProgressSink& onProgress) {
+               const ProgressSink& onProgress, const char* schema = "main") {
     const auto part = freeBeside(to, ".part");
     bool whole = false;
     try {
         SQLite::Database copy(part, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE | SQLite::OPEN_NOMUTEX,
                               5000);
-        whole = copyAll(copy, from, control, onProgress);
+        whole = copyAll(copy, from, control, onProgress, schema);
         if (whole) {
             // It has to be read where nothing may be written beside it.
             copy.exec("PRAGMA journal_mode = DELETE");
@@ -126,6 +126,11 @@ Outcome saveCatalogue(const Catalogue& catalogue, const BytePath& to, RunControl
         return Error{Cause::alreadyThere, to, displayPath(to) + " is there already; nothing was saved."};
     }
     return copyTo(to, catalogue.database(), catalogue.path(), control, onProgress);
+}
+
+Outcome saveDatabase(const Catalogue& catalogue, const char* schema, const BytePath& to, RunControl& control,
+                     const ProgressSink& onProgress) {
+    return copyTo(to, catalogue.database(), catalogue.path(), control, onProgress, schema);
 }
 
 Result<BytePath> bringCatalogueBack(Catalogue& catalogue, const BytePath& from, RunControl& control,

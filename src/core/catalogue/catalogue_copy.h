@@ -10,6 +10,10 @@ namespace sober {
 Outcome saveCatalogue(const Catalogue& catalogue, const BytePath& to, RunControl& control,
                       const ProgressSink& onProgress);
 
+/// The same of what is attached to it by a name; `to` is free.
+Outcome saveDatabase(const Catalogue& catalogue, const char* schema, const BytePath& to, RunControl& control,
+                     const ProgressSink& onProgress);
+
 /// Makes the catalogue what a saved one was, after keeping what it is now beside it; yields where that is.
 /// What was done on the volumes since is not undone by this: a survey has to look what is there. Refuses what
 /// is no whole catalogue of ours, or a newer program's.

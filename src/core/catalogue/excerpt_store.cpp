@@ -1,6 +1,7 @@
 #include "core/catalogue/excerpt_store.h"
 
 #include "core/base/text.h"
+#include "core/catalogue/catalogue_copy.h"
 #include "core/catalogue/guarded.h"
 
 #include <sqlite3.h>
@@ -29,6 +30,20 @@ bool attach(SQLite::Database& database, const BytePath& file) {
         return false;
     }
     return true;
+}
+
+const std::string excerptSelect = "SELECT k.begins, k.seconds, k.whole, k.sound, k.outline, k.cover FROM ";
+
+Excerpt excerptFrom(SQLite::Statement& row) {
+    Excerpt excerpt;
+    excerpt.begins = row.getColumn(0).getDouble();
+    excerpt.seconds = row.getColumn(1).getDouble();
+    excerpt.whole = row.getColumn(2).getDouble();
+    excerpt.sound = bytesOf(row.getColumn(3));
+    const auto outline = bytesOf(row.getColumn(4));
+    excerpt.outline.assign(outline.begin(), outline.end());
+    excerpt.cover = bytesOf(row.getColumn(5));
+    return excerpt;
 }
 
 } // namespace
@@ -83,22 +98,11 @@ Result<std::optional<Excerpt>> ExcerptStore::of(HoldingId holding) const {
         return std::optional<Excerpt>();
     }
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(catalogue_.database(),
-                              "SELECT k.begins, k.seconds, k.whole, k.sound, k.outline, k.cover FROM "
-                              "evidence e JOIN kept.excerpts k ON k.payload = e.payload WHERE e.holding = ?");
+        SQLite::Statement ask(
+            catalogue_.database(),
+            excerptSelect + "evidence e JOIN kept.excerpts k ON k.payload = e.payload WHERE e.holding = ?");
         ask.bind(1, holding);
-        if (!ask.executeStep()) {
-            return std::optional<Excerpt>();
-        }
-        Excerpt excerpt;
-        excerpt.begins = ask.getColumn(0).getDouble();
-        excerpt.seconds = ask.getColumn(1).getDouble();
-        excerpt.whole = ask.getColumn(2).getDouble();
-        excerpt.sound = bytesOf(ask.getColumn(3));
-        const auto outline = bytesOf(ask.getColumn(4));
-        excerpt.outline.assign(outline.begin(), outline.end());
-        excerpt.cover = bytesOf(ask.getColumn(5));
-        return std::optional(std::move(excerpt));
+        return ask.executeStep() ? std::optional(excerptFrom(ask)) : std::nullopt;
     });
 }
 
@@ -126,6 +130,43 @@ Result<ExcerptFigures> ExcerptStore::figures() const {
                 .getInt64());
         return figures;
     });
+}
+
+Result<std::uint64_t> ExcerptStore::takeFrom(const Catalogue& other) const {
+    const auto figures = ExcerptStore(other).figures();
+    if (!figures || figures->kept == 0) {
+        return figures ? Result<std::uint64_t>(0) : figures.error();
+    }
+    if (const auto opened = open(); !opened) {
+        return opened.error();
+    }
+    return guarded(catalogue_, [&] {
+        auto& ours = catalogue_.database();
+        WritingTransaction transaction(ours);
+        SQLite::Statement wanted(ours,
+                                 "SELECT DISTINCT e.payload FROM evidence e WHERE NOT EXISTS (SELECT 1 FROM "
+                                 "kept.excerpts k WHERE k.payload = e.payload)");
+        SQLite::Statement ask(other.database(), excerptSelect + "kept.excerpts k WHERE k.payload = ?");
+        std::vector<Checksum128> payloads;
+        while (wanted.executeStep()) {
+            payloads.push_back(checksumOf(wanted.getColumn(0)));
+        }
+        std::uint64_t taken = 0;
+        for (const auto& payload : payloads) {
+            bindBytes(ask, 1, payload);
+            if (ask.executeStep()) {
+                writeExcerpt(ours, payload, excerptFrom(ask));
+                ++taken;
+            }
+            ask.reset();
+        }
+        transaction.commit();
+        return taken;
+    });
+}
+
+Outcome ExcerptStore::saveAs(const BytePath& to, RunControl& control, const ProgressSink& onProgress) const {
+    return isThere() ? saveDatabase(catalogue_, "kept", to, control, onProgress) : done();
 }
 
 Outcome ExcerptStore::tidy() const {

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/base/run_control.h"
 #include "core/catalogue/catalogue.h"
 #include "core/catalogue/records.h"
 #include "core/media/excerpt.h"
@@ -31,6 +32,11 @@ class ExcerptStore {
     Outcome open() const;
     Result<std::optional<Excerpt>> of(HoldingId holding) const;
     Result<ExcerptFigures> figures() const;
+    /// Takes over what another catalogue keeps of recordings that are known here and have none; yields how
+    /// many.
+    Result<std::uint64_t> takeFrom(const Catalogue& other) const;
+    /// Writes all that is kept into a file of its own; none where nothing is kept.
+    Outcome saveAs(const BytePath& to, RunControl& control, const ProgressSink& onProgress) const;
     /// Lets go of those of which no holding is known any more.
     Outcome tidy() const;
 

@@ -381,6 +381,17 @@ void HoldingWriter::markMissing(HoldingId id, const BytePath& path, Nanoseconds 
     });
 }
 
+void HoldingWriter::takeState(HoldingId id, HoldingState holdingState, Nanoseconds lastSeen) {
+    attempt([&](State& state) {
+        SQLite::Statement statement(state.catalogue.database(),
+                                    "UPDATE holdings SET state = ?, last_seen = ? WHERE id = ?");
+        statement.bind(1, static_cast<int>(holdingState));
+        statement.bind(2, holdingState == HoldingState::present ? 0 : lastSeen);
+        statement.bind(3, id);
+        statement.exec();
+    });
+}
+
 void HoldingWriter::markLeftOut(HoldingId id) {
     attempt([&](State& state) {
         SQLite::Statement statement(state.catalogue.database(),

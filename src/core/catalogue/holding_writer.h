@@ -74,6 +74,8 @@ class HoldingWriter {
     /// What was measured of a holding whose content is as before.
     void giveEvidence(HoldingId id, const FileRecord& record);
     void markMissing(HoldingId id, const BytePath& path, Nanoseconds lastSeen);
+    /// What was decided or seen of it elsewhere: any state.
+    void takeState(HoldingId id, HoldingState state, Nanoseconds lastSeen);
     /// The choices of the volume leave it out: it is not missed.
     void markLeftOut(HoldingId id);
     /// It is no audio any more, or never was: remembered so that it is not opened again.

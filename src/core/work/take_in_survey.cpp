@@ -6,10 +6,9 @@
 
 namespace sober {
 
-Result<bool> takeInSurvey(Catalogue& catalogue, const SurveyReport& report, RunControl& control,
-                          const ProgressSink& onProgress) {
-    // What is gone may have been what tied two others.
-    const bool changed = !report.interrupted && (report.bytesRead > 0 || report.missing > 0);
+namespace {
+
+Result<bool> takeIn(Catalogue& catalogue, bool changed, RunControl& control, const ProgressSink& onProgress) {
     const auto matched =
         changed ? matchRecordings(catalogue, control, onProgress) : Result<MatchReport>(MatchReport{});
     // Whatever failed before, what was surveyed is to be seen.
@@ -20,6 +19,19 @@ Result<bool> takeInSurvey(Catalogue& catalogue, const SurveyReport& report, RunC
         return !matched ? matched.error() : !read ? read.error() : refreshed.error();
     }
     return matched->interrupted;
+}
+
+} // namespace
+
+Result<bool> takeInSurvey(Catalogue& catalogue, const SurveyReport& report, RunControl& control,
+                          const ProgressSink& onProgress) {
+    // What is gone may have been what tied two others.
+    const bool changed = !report.interrupted && (report.bytesRead > 0 || report.missing > 0);
+    return takeIn(catalogue, changed, control, onProgress);
+}
+
+Result<bool> takeInChanges(Catalogue& catalogue, RunControl& control, const ProgressSink& onProgress) {
+    return takeIn(catalogue, true, control, onProgress);
 }
 
 } // namespace sober

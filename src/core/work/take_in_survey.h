@@ -11,4 +11,7 @@ namespace sober {
 Result<bool> takeInSurvey(Catalogue& catalogue, const SurveyReport& report, RunControl& control,
                           const ProgressSink& onProgress);
 
+/// The same where something came to be known in another way.
+Result<bool> takeInChanges(Catalogue& catalogue, RunControl& control, const ProgressSink& onProgress);
+
 } // namespace sober

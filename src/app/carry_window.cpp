@@ -1,0 +1,114 @@
+#include "app/carry_window.h"
+
+#include "app/ask_path.h"
+#include "app/desks/desk.h"
+#include "app/theme/theme.h"
+#include "app/words.h"
+#include "core/work/carry_along.h"
+
+#include <QGridLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QSettings>
+#include <QVBoxLayout>
+
+namespace sober::app {
+namespace {
+
+/// What the windows keep, for those that are opened there.
+void carrySettings(const BytePath& folder) {
+    QSettings there(QString::fromStdString(folder + "/settings/sober-archivist/sober-archivist.ini"),
+                    QSettings::IniFormat);
+    const QSettings here;
+    for (const auto& key : here.allKeys()) {
+        there.setValue(key, here.value(key));
+    }
+}
+
+} // namespace
+
+CarryWindow::CarryWindow(Workbench& workbench, QWidget* parent)
+    : QDialog(parent),
+      workbench_(workbench),
+      size_(quietLabel(tr("Looking how large it is…"), this)),
+      placeText_(paragraph(tr("Place"), this)),
+      packageText_(paragraph(tr("Package"), this)),
+      go_(new QPushButton(tr("Carry along"), this)) {
+    const auto title = tr("Carry the catalogue along");
+    setWindowTitle(title);
+    setAttribute(Qt::WA_DeleteOnClose);
+    resize(620, 330);
+    auto* layout = titledLayout(title, this);
+    auto* words = paragraph(tr("What carrying along is"), this);
+    words->setText(
+        tr("The catalogue, its excerpts and what these windows keep are written into a folder \"%1\" on a "
+           "stick or drive. There they are opened on another machine by one command (sh start), and what "
+           "you do is kept on the stick. At home, take it in again by Collection, Take another "
+           "catalogue in.")
+            .arg(QString::fromUtf8(carriedFolderName.data(), static_cast<int>(carriedFolderName.size()))));
+    layout->addWidget(words);
+    auto* grid = new QGridLayout;
+    grid->setHorizontalSpacing(12);
+    grid->setVerticalSpacing(8);
+    grid->setColumnStretch(1, 1);
+    for (auto* text : {placeText_, packageText_}) {
+        text->setAlignment(Qt::AlignVCenter | Qt::AlignLeft);
+    }
+    auto* choosePlace = new QPushButton(tr("&Place…"), this);
+    auto* choosePackage = new QPushButton(tr("Pac&kage…"), this);
+    choosePackage->setToolTip(tr("The program's Debian package, for a machine that does not have it"));
+    grid->addWidget(choosePlace, 0, 0);
+    grid->addWidget(placeText_, 0, 1);
+    grid->addWidget(choosePackage, 1, 0);
+    grid->addWidget(packageText_, 1, 1);
+    layout->addLayout(grid);
+    layout->addWidget(size_);
+    layout->addStretch(1);
+    addEnding(*layout, this, go_);
+    showChosen();
+    workbench_.ask<std::uint64_t>(
+        this, [](const Catalogue& catalogue) { return carryingNeeds(catalogue, std::nullopt); },
+        [this](std::uint64_t needs) {
+            needs_ = needs;
+            size_->setText(tr("It takes about %1.").arg(shown(humanBytes(needs_))));
+        });
+    connect(choosePlace, &QPushButton::clicked, this, [this] {
+        askForFolder(this, tr("Carry the catalogue along on"), [this](const BytePath& place) {
+            place_ = place;
+            showChosen();
+        });
+    });
+    connect(choosePackage, &QPushButton::clicked, this, [this] {
+        askForFile(this, tr("The program's Debian package"), {}, [this](const BytePath& file) {
+            package_ = file;
+            showChosen();
+        });
+    });
+    connect(go_, &QPushButton::clicked, this, [this] { carry(); });
+}
+
+void CarryWindow::showChosen() {
+    placeText_->setText(place_.empty() ? tr("none chosen yet")
+                                       : shownPath(joinPath(place_, carriedFolderName)));
+    packageText_->setText(package_ ? shownPath(*package_)
+                                   : tr("does not go along: the other machine has the program"));
+    go_->setEnabled(!place_.empty() && !workbench_.isBusy());
+}
+
+void CarryWindow::carry() {
+    workbench_.tend([place = place_, package = package_](Catalogue& catalogue, RunControl& control,
+                                                         const ProgressSink& sink) -> Result<std::string> {
+        const auto carried = carryAlong(catalogue, place, package, control, sink);
+        if (!carried) {
+            return carried.error();
+        }
+        carrySettings(carried->folder);
+        return "Carried along in " + displayPath(carried->folder) + ". Open it there with: sh start" +
+               (carried->leftOver.empty() ? std::string()
+                                          : ". What was there before held files of others; it is " +
+                                                displayPath(carried->leftOver) + " now");
+    });
+    accept();
+}
+
+} // namespace sober::app

@@ -1,0 +1,289 @@
+#include "core/catalogue/other_catalogue.h"
+
+#include "core/catalogue/evidence_store.h"
+#include "core/catalogue/guarded.h"
+#include "core/catalogue/holdings.h"
+#include "core/catalogue/policies.h"
+#include "core/catalogue/standing_lists.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cstring>
+
+namespace sober {
+namespace {
+
+void copyValue(const SQLite::Column& value, SQLite::Statement& into, int at) {
+    if (value.isInteger()) {
+        into.bind(at, value.getInt64());
+    } else if (value.isFloat()) {
+        into.bind(at, value.getDouble());
+    } else if (value.isText()) {
+        into.bind(at, value.getString());
+    } else if (value.isBlob()) {
+        bindBytes(into, at, bytesOf(value));
+    } else {
+        into.bind(at);
+    }
+}
+
+/// Rows of a table of which the first of `columns` is an id of a holding or volume there; those of which that
+/// is not among `ids` stay. What is here already stays as it is.
+void copyRows(SQLite::Database& from, SQLite::Database& to, const std::string& table,
+              const std::unordered_map<std::int64_t, std::int64_t>& ids, const std::string& columns,
+              const std::string& unless = {}) {
+    SQLite::Statement rows(from, "SELECT " + columns + " FROM " + table);
+    const int count = rows.getColumnCount();
+    std::string marks;
+    for (int i = 0; i < count; ++i) {
+        marks += fmt::format("{}?{}", i == 0 ? "" : ",", i + 1);
+    }
+    SQLite::Statement insert(to, unless.empty() ? "INSERT OR IGNORE INTO " + table + "(" + columns +
+                                                      ") VALUES(" + marks + ")"
+                                                : "INSERT INTO " + table + "(" + columns + ") SELECT " +
+                                                      marks + " WHERE NOT EXISTS (" + unless + ")");
+    while (rows.executeStep()) {
+        const auto counterpart = ids.find(rows.getColumn(0).getInt64());
+        if (counterpart == ids.end()) {
+            continue;
+        }
+        insert.bind(1, counterpart->second);
+        for (int i = 1; i < count; ++i) {
+            copyValue(rows.getColumn(i), insert, i + 1);
+        }
+        insert.exec();
+        insert.reset();
+        insert.clearBindings();
+    }
+}
+
+/// The names of a table's columns, in their order.
+std::string columnsOf(SQLite::Database& database, const std::string& table) {
+    SQLite::Statement ask(database, "SELECT name FROM pragma_table_info(?) ORDER BY cid");
+    ask.bind(1, table);
+    std::string names;
+    while (ask.executeStep()) {
+        names += (names.empty() ? "" : ", ") + ask.getColumn(0).getString();
+    }
+    return names;
+}
+
+void takeVerified(SQLite::Database& from, SQLite::Database& to,
+                  const std::unordered_map<HoldingId, HoldingId>& ids) {
+    SQLite::Statement rows(from, "SELECT holding, verified FROM verified");
+    SQLite::Statement insert(to,
+                             "INSERT INTO verified(holding, verified) VALUES(?1, ?2) ON CONFLICT(holding) DO "
+                             "UPDATE SET verified = max(verified, ?2)");
+    while (rows.executeStep()) {
+        if (const auto counterpart = ids.find(rows.getColumn(0).getInt64()); counterpart != ids.end()) {
+            insert.bind(1, counterpart->second);
+            insert.bind(2, rows.getColumn(1).getInt64());
+            insert.exec();
+            insert.reset();
+        }
+    }
+}
+
+void takeAcceptances(SQLite::Database& from, SQLite::Database& to) {
+    SQLite::Statement rows(from, "SELECT payload, samples_md5, reason, accepted FROM acceptances");
+    SQLite::Statement insert(
+        to, "INSERT OR IGNORE INTO acceptances(payload, samples_md5, reason, accepted) VALUES(?,?,?,?)");
+    while (rows.executeStep()) {
+        for (int i = 0; i < 4; ++i) {
+            copyValue(rows.getColumn(i), insert, i + 1);
+        }
+        insert.exec();
+        insert.reset();
+        insert.clearBindings();
+    }
+}
+
+/// Of `theirs`, what has a name that none of `ours` has.
+template <typename Named>
+std::vector<Named> newOnes(std::vector<Named> theirs, const std::vector<Named>& ours) {
+    std::erase_if(theirs, [&](const Named& each) {
+        return std::ranges::any_of(ours, [&](const Named& other) { return other.name == each.name; });
+    });
+    return theirs;
+}
+
+/// Whether what speaks of a volume can be said of one here.
+template <typename Id>
+bool translate(Id& volume, const Counterparts& counterparts) {
+    const auto found = counterparts.volumes.find(volume);
+    if (found != counterparts.volumes.end()) {
+        volume = found->second;
+    }
+    return found != counterparts.volumes.end();
+}
+
+Outcome takeStandingLists(const Catalogue& from, const Catalogue& to, const Counterparts& counterparts) {
+    const auto theirs = StandingLists(from).all();
+    const auto ours = StandingLists(to).all();
+    if (!theirs || !ours) {
+        return theirs ? ours.error() : theirs.error();
+    }
+    for (auto& list : newOnes(*theirs, *ours)) {
+        if (list.filter.volume && !translate(*list.filter.volume, counterparts)) {
+            continue;
+        }
+        if (const auto kept = StandingLists(to).keep(list.name, list.filter); !kept) {
+            return kept;
+        }
+    }
+    return done();
+}
+
+Outcome takePolicies(const Catalogue& from, const Catalogue& to, const Counterparts& counterparts) {
+    const auto theirs = Policies(from).all();
+    const auto ours = Policies(to).all();
+    if (!theirs || !ours) {
+        return theirs ? ours.error() : theirs.error();
+    }
+    for (auto& policy : newOnes(*theirs, *ours)) {
+        policy.id = 0;
+        std::erase_if(policy.preferences, [&](Preference& each) {
+            return each.kind == PreferenceKind::onVolume && !translate(each.volume, counterparts);
+        });
+        if (const auto kept = Policies(to).keep(policy); !kept) {
+            return kept.error();
+        }
+    }
+    return done();
+}
+
+} // namespace
+
+Result<std::vector<KnownHolding>> knownOn(const Catalogue& catalogue, VolumeId volume) {
+    return guarded(catalogue, [&] {
+        SQLite::Statement ask(
+            catalogue.database(),
+            "SELECT h.id, h.path, h.state, h.size, h.xxh3, e.holding IS NOT NULL, h.last_seen "
+            "FROM holdings h LEFT JOIN evidence e ON e.holding = h.id AND e.method = ? WHERE "
+            "h.volume = ? AND h.state < 4 ORDER BY h.path");
+        ask.bind(1, evidenceMethod);
+        ask.bind(2, volume);
+        std::vector<KnownHolding> known;
+        while (ask.executeStep()) {
+            known.push_back({ask.getColumn(0).getInt64(), bytesOf(ask.getColumn(1)),
+                             static_cast<HoldingState>(ask.getColumn(2).getInt()),
+                             static_cast<std::uint64_t>(ask.getColumn(3).getInt64()),
+                             checksumOf(ask.getColumn(4)), ask.getColumn(5).getInt() != 0,
+                             ask.getColumn(6).getInt64()});
+        }
+        return known;
+    });
+}
+
+Result<std::vector<BytePath>> unreadOn(const Catalogue& catalogue, VolumeId volume) {
+    return guarded(catalogue, [&] {
+        SQLite::Statement ask(catalogue.database(), "SELECT path FROM survey_errors WHERE volume = ?");
+        ask.bind(1, volume);
+        std::vector<BytePath> paths;
+        while (ask.executeStep()) {
+            paths.push_back(bytesOf(ask.getColumn(0)));
+        }
+        return paths;
+    });
+}
+
+Result<FileRecord> recordOf(const Catalogue& catalogue, HoldingId id) {
+    const auto found = Holdings(catalogue).byIds(std::array{id});
+    if (!found) {
+        return found.error();
+    }
+    if (found->empty()) {
+        return Error{Cause::notFound, {}, "A holding left the catalogue meanwhile."};
+    }
+    const auto& holding = found->front();
+    FileRecord record;
+    record.stamp = {0, holding.inode, holding.links, holding.size, holding.mtime, holding.ctime};
+    record.checksums.file = holding.checksum;
+    record.checksums.sha256 = holding.sha256;
+    record.claims = holding.claims;
+    record.tags = holding.tags;
+    record.filing = holding.filing;
+    record.problem = holding.problem;
+    const auto blocks = guarded(catalogue, [&] {
+        SQLite::Statement ask(catalogue.database(), "SELECT xxh3, parts FROM blocks WHERE holding = ?");
+        ask.bind(1, id);
+        if (ask.executeStep()) {
+            const auto all = bytesOf(ask.getColumn(0));
+            record.checksums.blocks.resize(all.size() / sizeof(Checksum128));
+            std::memcpy(record.checksums.blocks.data(), all.data(),
+                        record.checksums.blocks.size() * sizeof(Checksum128));
+            const auto parts = bytesOf(ask.getColumn(1));
+            record.checksums.parts.resize(parts.size() / sizeof(PartChecksum));
+            std::memcpy(record.checksums.parts.data(), parts.data(),
+                        record.checksums.parts.size() * sizeof(PartChecksum));
+        }
+    });
+    auto evidence = EvidenceStore(catalogue).of(id);
+    if (!blocks || !evidence) {
+        return blocks ? evidence.error() : blocks.error();
+    }
+    record.evidence = std::move(*evidence);
+    return record;
+}
+
+Outcome takeNotes(const Catalogue& from, const Catalogue& to, const Counterparts& counterparts) {
+    return guarded(to, [&]() -> Outcome {
+        WritingTransaction transaction(to.database());
+        auto& theirs = from.database();
+        auto& ours = to.database();
+        copyRows(theirs, ours, "drifts", counterparts.holdings, columnsOf(ours, "drifts"));
+        copyRows(theirs, ours, "unreadable", counterparts.holdings, columnsOf(ours, "unreadable"));
+        copyRows(theirs, ours, "checks", counterparts.volumes,
+                 "volume, began, ended, scope, strong, planned, checked, bytes, drifted, unreadable",
+                 "SELECT 1 FROM checks WHERE volume = ?1 AND began = ?2");
+        takeVerified(theirs, ours, counterparts.holdings);
+        takeAcceptances(theirs, ours);
+        const auto lists = takeStandingLists(from, to, counterparts);
+        const auto policies = lists ? takePolicies(from, to, counterparts) : lists;
+        if (policies) {
+            ours.exec("UPDATE freshness SET findings_stale = 1");
+            transaction.commit();
+        }
+        return policies;
+    });
+}
+
+Result<LeftThere> leftThere(const Catalogue& other) {
+    return guarded(other, [&] {
+        const auto count = [&](const char* table) {
+            return static_cast<std::uint64_t>(
+                other.database().execAndGet(std::string("SELECT count(*) FROM ") + table).getInt64());
+        };
+        return LeftThere{count("lists"), count("docket"), count("ledger")};
+    });
+}
+
+Result<NewDecisions> newDecisions(const Catalogue& from, const Catalogue& to) {
+    const auto theirLists = StandingLists(from).all();
+    const auto ourLists = StandingLists(to).all();
+    const auto theirPolicies = Policies(from).all();
+    const auto ourPolicies = Policies(to).all();
+    if (!theirLists || !ourLists) {
+        return theirLists ? ourLists.error() : theirLists.error();
+    }
+    if (!theirPolicies || !ourPolicies) {
+        return theirPolicies ? ourPolicies.error() : theirPolicies.error();
+    }
+    const auto acceptances = guarded(from, [&] {
+        SQLite::Statement rows(from.database(), "SELECT payload FROM acceptances");
+        SQLite::Statement known(to.database(), "SELECT 1 FROM acceptances WHERE payload = ?");
+        std::uint64_t count = 0;
+        while (rows.executeStep()) {
+            bindBytes(known, 1, bytesOf(rows.getColumn(0)));
+            count += known.executeStep() ? 0 : 1;
+            known.reset();
+        }
+        return count;
+    });
+    return acceptances ? Result(NewDecisions{*acceptances, newOnes(*theirLists, *ourLists).size(),
+                                             newOnes(*theirPolicies, *ourPolicies).size()})
+                       : Result<NewDecisions>(acceptances.error());
+}
+
+} // namespace sober

@@ -1,0 +1,61 @@
+#pragma once
+
+#include "core/catalogue/catalogue.h"
+#include "core/catalogue/records.h"
+
+#include <span>
+#include <unordered_map>
+
+namespace sober {
+
+// What two catalogues have to know of each other so that one can be taken into the other
+// (work/meet_catalogue.h).
+
+/// A holding as little as tells whether another catalogue knows it.
+struct KnownHolding {
+    HoldingId id = 0;
+    BytePath path; ///< relative to the volume's root
+    HoldingState state = HoldingState::present;
+    std::uint64_t size = 0;
+    Checksum128 content;
+    bool isExamined = false; ///< by the present method
+    Nanoseconds lastSeen = 0;
+};
+
+/// All of a volume, by path, what was retired too.
+Result<std::vector<KnownHolding>> knownOn(const Catalogue& catalogue, VolumeId volume);
+
+/// Folders and files of a volume that its last survey could not read; absolute.
+Result<std::vector<BytePath>> unreadOn(const Catalogue& catalogue, VolumeId volume);
+
+/// A holding as a reading of it would yield it, without an excerpt.
+Result<FileRecord> recordOf(const Catalogue& catalogue, HoldingId holding);
+
+/// Which of one catalogue's volumes and holdings are which of another's.
+struct Counterparts {
+    std::unordered_map<VolumeId, VolumeId> volumes;
+    std::unordered_map<HoldingId, HoldingId> holdings; ///< of equal content
+};
+
+/// Takes over, all or nothing, what was noted of holdings and volumes and is not noted here: baselines of
+/// what has drifted, when each was verified, what could not be read, the verifications themselves; and what
+/// was decided: acceptances, standing lists and policies of names that are free here.
+Outcome takeNotes(const Catalogue& from, const Catalogue& to, const Counterparts& counterparts);
+
+/// What takes no part in such a meeting and stays where it is.
+struct LeftThere {
+    std::uint64_t lists = 0;   ///< of players
+    std::uint64_t actions = 0; ///< on the docket
+    std::uint64_t entries = 0; ///< in the ledger
+};
+Result<LeftThere> leftThere(const Catalogue& other);
+
+/// How many decisions `takeNotes` would take over.
+struct NewDecisions {
+    std::uint64_t acceptances = 0;
+    std::uint64_t standingLists = 0;
+    std::uint64_t policies = 0;
+};
+Result<NewDecisions> newDecisions(const Catalogue& from, const Catalogue& to);
+
+} // namespace sober

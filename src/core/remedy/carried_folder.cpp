@@ -1,0 +1,89 @@
+#include "core/remedy/carried_folder.h"
+
+#include "core/remedy/changes/file_changes.h"
+
+#include <algorithm>
+#include <filesystem>
+#include <unistd.h>
+
+namespace sober {
+namespace {
+
+namespace fs = std::filesystem;
+
+/// What we put into such a folder, and what using it leaves there.
+bool isOurs(const fs::path& name) {
+    const auto text = name.string();
+    return text.starts_with("catalogue.sqlite") || text == "start" || text == "settings" ||
+           text == "READ ME.txt" || (text.starts_with("sober-archivist") && text.ends_with(".deb"));
+}
+
+/// False where something of others is left in it.
+bool removeOurs(const BytePath& folder) {
+    std::error_code trouble;
+    bool isAll = true;
+    for (const auto& entry : fs::directory_iterator(folder, trouble)) {
+        std::error_code failed;
+        if (isOurs(entry.path().filename())) {
+            fs::remove_all(entry.path(), failed);
+        }
+        isAll = isAll && isOurs(entry.path().filename()) && !failed;
+    }
+    return isAll && !trouble && rmdir(folder.c_str()) == 0;
+}
+
+BytePath freeName(const BytePath& path, const std::string& ending) {
+    auto name = path + ending;
+    for (int number = 2; isTaken(name); ++number) {
+        name = path + ending + " " + std::to_string(number);
+    }
+    return name;
+}
+
+} // namespace
+
+Result<CarriedFolder> CarriedFolder::begin(const BytePath& folder) {
+    Unflushed unflushed;
+    auto made = freeName(folder, " being written");
+    const auto outcome = makeFolder(made, 0700, unflushed);
+    return outcome ? Result(CarriedFolder(folder, std::move(made))) : Result<CarriedFolder>(outcome.error());
+}
+
+Outcome CarriedFolder::add(std::string_view name, std::string_view content) {
+    Unflushed unflushed;
+    const auto place = joinPath(made_, name);
+    const auto written = writeNewFile(place, content, unflushed);
+    return written ? flushFile(place) : written;
+}
+
+Outcome CarriedFolder::addCopy(const BytePath& file) {
+    Unflushed unflushed;
+    const auto place = joinPath(made_, nameOf(file));
+    const auto copied = copyToNew(file, place, unflushed);
+    return copied ? flushFile(place) : copied;
+}
+
+Result<BytePath> CarriedFolder::finish() {
+    Unflushed unflushed;
+    BytePath before;
+    if (isTaken(folder_)) {
+        before = freeName(folder_, " before");
+        if (const auto moved = moveEntry(folder_, before, unflushed); !moved) {
+            return moved.error();
+        }
+    }
+    if (const auto moved = moveEntry(made_, folder_, unflushed); !moved) {
+        if (!before.empty()) {
+            moveEntry(before, folder_, unflushed).ok();
+        }
+        return moved.error();
+    }
+    unflushed.flush();
+    return before.empty() || removeOurs(before) ? BytePath() : before;
+}
+
+void CarriedFolder::giveUp() {
+    removeOurs(made_);
+}
+
+} // namespace sober

@@ -1,0 +1,497 @@
+#include "core/work/meet_catalogue.h"
+
+#include "core/base/text.h"
+#include "core/catalogue/excerpt_store.h"
+#include "core/catalogue/holding_writer.h"
+#include "core/catalogue/volumes.h"
+#include "core/survey/volume_identity.h"
+#include "core/survey/walk.h"
+#include "core/work/take_in_survey.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <map>
+#include <set>
+#include <tuple>
+
+namespace sober {
+namespace {
+
+/// One thing to be done so that a volume is known here as it is there.
+struct Step {
+    enum class What {
+        add,     ///< it was never known here; in the state that `state` says
+        rewrite, ///< its content is another one by now
+        move,
+        state,
+        examine, ///< it was measured there
+    };
+    What what = What::add;
+    const KnownHolding* there = nullptr;
+    const KnownHolding* here = nullptr;
+    HoldingState state = HoldingState::present;
+};
+
+/// What both know of a volume, side by side.
+class VolumeComparison {
+  public:
+    VolumeComparison(const Volume& there, const std::vector<KnownHolding>& theirs,
+                     std::vector<BytePath> unreadThere, const Volume* here,
+                     const std::vector<KnownHolding>& ours)
+        : there_(there), theirs_(theirs), unreadThere_(std::move(unreadThere)), ours_(ours) {
+        meeting_.label = there.label;
+        meeting_.here = here != nullptr ? here->label : std::string();
+        meeting_.surveyedThere = there.surveyedAt;
+        meeting_.surveyedHere = here != nullptr ? here->surveyedAt : 0;
+        for (const auto& each : theirs_) {
+            isLive(each) ? void(theirPlaces_.emplace(each.path, &each))
+                         : void(retiredThere_.emplace(each.path, each.content));
+        }
+        for (const auto& each : ours_) {
+            if (isLive(each)) {
+                ourPlaces_.emplace(each.path, &each);
+                if (!theirPlaces_.contains(each.path)) {
+                    elsewhereHere_.emplace(each.content, &each);
+                }
+            }
+        }
+        for (const auto& each : theirs_) {
+            if (isLive(each)) {
+                meet(each);
+            }
+        }
+        if (meeting_.isNewerThere()) {
+            meetGone();
+        }
+    }
+
+    const VolumeMeeting& meeting() const { return meeting_; }
+    const std::vector<Step>& steps() const { return steps_; }
+    /// Those of equal content, there and here.
+    const std::vector<std::pair<HoldingId, HoldingId>>& same() const { return same_; }
+
+  private:
+    static bool isLive(const KnownHolding& each) { return each.state < HoldingState::retired; }
+
+    void meet(const KnownHolding& there) {
+        const bool isPresent = there.state == HoldingState::present;
+        meeting_.holdings += isPresent ? 1 : 0;
+        const auto found = ourPlaces_.find(there.path);
+        if (found == ourPlaces_.end()) {
+            meetUnknown(there, isPresent);
+            return;
+        }
+        const auto& here = *found->second;
+        if (here.content == there.content) {
+            meeting_.same += isPresent ? 1 : 0;
+            same_.emplace_back(there.id, here.id);
+            if (there.isExamined && !here.isExamined) {
+                meeting_.examined += isPresent ? 1 : 0;
+                steps_.push_back({Step::What::examine, &there, &here, here.state});
+            }
+            if (meeting_.isNewerThere() && there.state != here.state) {
+                steps_.push_back({Step::What::state, &there, &here, there.state});
+            }
+        } else if (isPresent && meeting_.isNewerThere()) {
+            ++meeting_.changed;
+            steps_.push_back({Step::What::rewrite, &there, &here, HoldingState::present});
+        } else {
+            meeting_.older += isPresent ? 1 : 0;
+        }
+    }
+
+    void meetUnknown(const KnownHolding& there, bool isPresent) {
+        const auto [first, last] = elsewhereHere_.equal_range(there.content);
+        const auto here =
+            std::find_if(first, last, [&](const auto& each) { return !moved_.contains(each.second->id); });
+        if (here != last && !meeting_.isNewerThere()) {
+            meeting_.older += isPresent ? 1 : 0; // it is known where it went
+        } else if (here != last && isPresent) {
+            ++meeting_.moved;
+            moved_.insert(here->second->id);
+            same_.emplace_back(there.id, here->second->id);
+            steps_.push_back({Step::What::move, &there, here->second, HoldingState::present});
+        } else if (here == last) {
+            meeting_.added += isPresent ? 1 : 0;
+            const bool isStillThere = !isPresent || meeting_.isNewerThere();
+            steps_.push_back(
+                {Step::What::add, &there, nullptr, isStillThere ? there.state : HoldingState::missing});
+        }
+    }
+
+    /// What a survey there would have met.
+    void meetGone() {
+        for (const auto& here : ours_) {
+            if (here.state != HoldingState::present || theirPlaces_.contains(here.path) ||
+                moved_.contains(here.id) || !takesIn(there_.choices, here.path, here.size) ||
+                couldNotBeSeen(here.path)) {
+                continue;
+            }
+            ++meeting_.gone;
+            const auto retired = retiredThere_.find(here.path);
+            const bool wasRetired = retired != retiredThere_.end() && retired->second == here.content;
+            steps_.push_back({Step::What::state, nullptr, &here,
+                              wasRetired ? HoldingState::retired : HoldingState::missing});
+        }
+    }
+
+    bool couldNotBeSeen(const BytePath& path) const {
+        const auto whole = joinPath(there_.root, path);
+        return !there_.reaches(path) || std::ranges::any_of(unreadThere_, [&](const BytePath& unread) {
+            return isWithin(whole, unread);
+        });
+    }
+
+    const Volume& there_;
+    const std::vector<KnownHolding>& theirs_;
+    std::vector<BytePath> unreadThere_;
+    const std::vector<KnownHolding>& ours_;
+    VolumeMeeting meeting_;
+    std::vector<Step> steps_;
+    std::vector<std::pair<HoldingId, HoldingId>> same_;
+    std::map<std::string_view, const KnownHolding*> theirPlaces_;
+    std::map<std::string_view, const KnownHolding*> ourPlaces_;
+    std::map<std::string_view, Checksum128> retiredThere_;
+    std::multimap<Checksum128, const KnownHolding*> elsewhereHere_; ///< at places that are unknown there
+    std::set<HoldingId> moved_;
+};
+
+/// A volume of both, or of the other alone.
+struct Pair {
+    Volume there;
+    std::optional<Volume> here;
+    std::vector<KnownHolding> theirs;
+    std::vector<KnownHolding> ours;
+};
+
+bool standAlike(const std::vector<KnownHolding>& theirs, const std::vector<KnownHolding>& ours) {
+    std::map<std::string_view, const KnownHolding*> places;
+    for (const auto& each : ours) {
+        if (each.state == HoldingState::present) {
+            places.emplace(each.path, &each);
+        }
+    }
+    std::size_t present = 0;
+    std::size_t alike = 0;
+    for (const auto& each : theirs) {
+        if (each.state == HoldingState::present) {
+            ++present;
+            const auto found = places.find(each.path);
+            alike += found != places.end() && found->second->content == each.content ? 1 : 0;
+        }
+    }
+    const auto fewer = std::min(present, places.size());
+    return fewer > 0 && alike * 5 >= fewer * 4; // as volumes are recognised without a UUID
+}
+
+/// Walks through the volumes of the other catalogue, one after the other.
+class Meeting {
+  public:
+    Meeting(const Catalogue& ours, const Catalogue& theirs, RunControl& control)
+        : ours_(ours), theirs_(theirs), control_(control) {}
+
+    Outcome each(const std::function<Outcome(Pair&)>& visit) {
+        const auto theirVolumes = Volumes(theirs_).all();
+        auto ourVolumes = Volumes(ours_).all();
+        if (!theirVolumes || !ourVolumes) {
+            return theirVolumes ? ourVolumes.error() : theirVolumes.error();
+        }
+        for (const auto& there : *theirVolumes) {
+            if (!control_.proceed()) {
+                return done();
+            }
+            Pair pair{there, {}, {}, {}};
+            auto known = knownOn(theirs_, there.id);
+            if (!known) {
+                return known.error();
+            }
+            pair.theirs = std::move(*known);
+            if (const auto found = findHere(pair, *ourVolumes); !found) {
+                return found;
+            }
+            if (const auto visited = visit(pair); !visited) {
+                return visited;
+            }
+        }
+        return done();
+    }
+
+  private:
+    Outcome findHere(Pair& pair, std::vector<Volume>& ourVolumes) const {
+        for (auto here = ourVolumes.begin(); here != ourVolumes.end(); ++here) {
+            const auto& one = here->identity;
+            const auto& other = pair.there.identity;
+            const bool isTold = !one.filesystem.empty() && !other.filesystem.empty();
+            if (isTold && (one.filesystem != other.filesystem || one.within != other.within)) {
+                continue;
+            }
+            auto known = knownOn(ours_, here->id);
+            if (!known) {
+                return known.error();
+            }
+            const bool isOneFolder = here->root == pair.there.root && one.rootInode == other.rootInode &&
+                                     one.filesystemType == other.filesystemType;
+            if (isTold || isOneFolder || standAlike(pair.theirs, *known)) {
+                pair.here = std::move(*here);
+                pair.ours = std::move(*known);
+                ourVolumes.erase(here); // no volume is two
+                break;
+            }
+        }
+        return done();
+    }
+
+    const Catalogue& ours_;
+    const Catalogue& theirs_;
+    RunControl& control_;
+};
+
+Result<Catalogue> openOther(const Catalogue& ours, const BytePath& other) {
+    const auto one = realPathOf(ours.path());
+    const auto two = realPathOf(other);
+    if (one && two && *one == *two) {
+        return Error{Cause::invalid, other, displayPath(other) + " is this catalogue itself."};
+    }
+    return Catalogue::openForReading(other);
+}
+
+Result<VolumeComparison> comparisonOf(const Pair& pair, const Catalogue& theirs) {
+    auto unread = unreadOn(theirs, pair.there.id);
+    return unread ? Result(VolumeComparison(pair.there, pair.theirs, std::move(*unread),
+                                            pair.here ? &*pair.here : nullptr, pair.ours))
+                  : Result<VolumeComparison>(unread.error());
+}
+
+Outcome addFigures(CatalogueMeeting& meeting, const Catalogue& theirs, const Catalogue& ours) {
+    const auto decisions = newDecisions(theirs, ours);
+    const auto left = leftThere(theirs);
+    if (!decisions || !left) {
+        return decisions ? left.error() : decisions.error();
+    }
+    meeting.decisions = *decisions;
+    meeting.left = *left;
+    return done();
+}
+
+/// Writes one volume's steps down.
+class Taking {
+  public:
+    Taking(Catalogue& ours, const Catalogue& theirs, Counterparts& counterparts, RunControl& control,
+           const ProgressSink& onProgress, Progress& progress)
+        : ours_(ours),
+          theirs_(theirs),
+          counterparts_(counterparts),
+          control_(control),
+          onProgress_(onProgress),
+          progress_(progress) {}
+
+    /// True where it came to its end.
+    Result<bool> take(Pair& pair, const VolumeComparison& comparison) {
+        const bool isNew = !pair.here;
+        if (isNew) {
+            auto volume = pair.there;
+            volume.id = 0;
+            volume.atHand = false; // looked for afterwards
+            volume.surveyedAt = 0;
+            auto added = Volumes(ours_).add(std::move(volume));
+            if (!added) {
+                return added.error();
+            }
+            pair.here = std::move(*added);
+        }
+        counterparts_.volumes[pair.there.id] = pair.here->id;
+        counterparts_.holdings.insert(comparison.same().begin(), comparison.same().end());
+        HoldingWriter writer(ours_, pair.here->id, pair.there.surveyedAt);
+        constexpr int commitEach = 256;
+        int untilCommit = commitEach;
+        for (const auto& step : comparison.steps()) {
+            if (!control_.proceed()) {
+                const auto written = writer.commit();
+                return written ? Result(false) : Result<bool>(written.error());
+            }
+            if (const auto done = carry(writer, step, pair.there); !done) {
+                return done.error();
+            }
+            ++progress_.files;
+            progress_.at = step.there != nullptr ? displayPath(step.there->path) : std::string();
+            onProgress_(progress_);
+            if (--untilCommit == 0) {
+                untilCommit = commitEach;
+                if (const auto written = writer.commit(); !written) {
+                    return written.error();
+                }
+            }
+        }
+        if (const auto written = writer.commit(); !written) {
+            return written.error();
+        }
+        pair.here->surveyedAt = std::max(pair.here->surveyedAt, pair.there.surveyedAt);
+        const auto updated = Volumes(ours_).update(*pair.here);
+        return updated ? Result(true) : Result<bool>(updated.error());
+    }
+
+  private:
+    Outcome carry(HoldingWriter& writer, const Step& step, const Volume& there) {
+        if (step.what == Step::What::state && step.state != HoldingState::present) {
+            writer.takeState(step.here->id, step.state,
+                             step.there != nullptr && step.there->lastSeen != 0 ? step.there->lastSeen
+                                                                                : there.surveyedAt);
+            return done();
+        }
+        auto record = recordOf(theirs_, step.there->id);
+        if (!record) {
+            return record.error();
+        }
+        switch (step.what) {
+        case Step::What::add: {
+            const auto id = writer.add(step.there->path, *record, false);
+            counterparts_.holdings[step.there->id] = id;
+            if (step.state != HoldingState::present) {
+                writer.takeState(id, step.state,
+                                 step.there->lastSeen != 0 ? step.there->lastSeen : there.surveyedAt);
+            }
+            break;
+        }
+        case Step::What::rewrite:
+            writer.rewrite(step.here->id, *record, "changed", {});
+            break;
+        case Step::What::move:
+            writer.restamp(step.here->id, step.there->path, record->stamp, "moved", step.here->path);
+            if (step.there->isExamined && !step.here->isExamined) {
+                writer.giveEvidence(step.here->id, *record);
+            }
+            break;
+        case Step::What::state:
+            writer.restamp(step.here->id, step.there->path, record->stamp, {}, {});
+            break;
+        case Step::What::examine:
+            writer.giveEvidence(step.here->id, *record);
+            break;
+        }
+        return done();
+    }
+
+    Catalogue& ours_;
+    const Catalogue& theirs_;
+    Counterparts& counterparts_;
+    RunControl& control_;
+    const ProgressSink& onProgress_;
+    Progress& progress_;
+};
+
+} // namespace
+
+std::vector<std::string> meetingWords(const CatalogueMeeting& meeting) {
+    std::vector<std::string> sentences;
+    for (const auto& each : meeting.volumes) {
+        if (each.here.empty()) {
+            sentences.push_back(
+                fmt::format("{}, not known here: {}.", each.label, counted(each.holdings, "holding")));
+            continue;
+        }
+        auto words = fmt::format("{}{}, looked at last {}: {}; {} as here", each.label,
+                                 each.here == each.label ? "" : " (here " + each.here + ")",
+                                 each.isNewerThere() ? "there" : "here", counted(each.holdings, "holding"),
+                                 humanCount(each.same));
+        const auto add = [&](std::uint64_t count, std::string_view what) {
+            words += count > 0 ? fmt::format(", {} {}", humanCount(count), what) : "";
+        };
+        add(each.added, each.isNewerThere() ? "new" : "not known here, gone since");
+        add(each.changed, "with other content by now");
+        add(each.moved, "at another place by now");
+        add(each.older, "known here as they are by now");
+        words += each.gone > 0 ? fmt::format("; {} of here no longer there", humanCount(each.gone)) : "";
+        words += each.examined > 0 ? fmt::format("; {} examined only there", humanCount(each.examined)) : "";
+        sentences.push_back(words + ".");
+    }
+    const auto& decisions = meeting.decisions;
+    if (decisions.acceptances + decisions.standingLists + decisions.policies > 0) {
+        sentences.push_back(fmt::format("Decided there: {}, {}, {}.",
+                                        counted(decisions.acceptances, "acceptance"),
+                                        counted(decisions.standingLists, "standing list"),
+                                        counted(decisions.policies, "policy", "policies")));
+    }
+    if (meeting.excerpts > 0) {
+        sentences.push_back(fmt::format("{} taken over.", counted(meeting.excerpts, "excerpt")));
+    }
+    std::string left;
+    for (const auto& [count, one, many] :
+         {std::tuple{meeting.left.lists, "list of a player", "lists of players"},
+          {meeting.left.actions, "action on its docket", "actions on its docket"},
+          {meeting.left.entries, "entry of its ledger", "entries of its ledger"}}) {
+        if (count > 0) {
+            left += (left.empty() ? "" : ", ") + counted(count, one, many);
+        }
+    }
+    if (!left.empty()) {
+        sentences.push_back("Not taken over: " + left + ".");
+    }
+    return sentences;
+}
+
+Result<CatalogueMeeting> compareCatalogue(const Catalogue& catalogue, const BytePath& other,
+                                          RunControl& control) {
+    const auto theirs = openOther(catalogue, other);
+    if (!theirs) {
+        return theirs.error();
+    }
+    CatalogueMeeting meeting;
+    if (const auto figures = addFigures(meeting, *theirs, catalogue); !figures) {
+        return figures.error();
+    }
+    const auto compared = Meeting(catalogue, *theirs, control).each([&](Pair& pair) -> Outcome {
+        const auto comparison = comparisonOf(pair, *theirs);
+        if (!comparison) {
+            return comparison.error();
+        }
+        meeting.volumes.push_back(comparison->meeting());
+        return done();
+    });
+    meeting.interrupted = control.isCancelled();
+    return compared ? Result(std::move(meeting)) : Result<CatalogueMeeting>(compared.error());
+}
+
+Result<CatalogueMeeting> takeInCatalogue(Catalogue& catalogue, const BytePath& other, RunControl& control,
+                                         const ProgressSink& onProgress) {
+    const auto theirs = openOther(catalogue, other);
+    if (!theirs) {
+        return theirs.error();
+    }
+    CatalogueMeeting meeting;
+    if (const auto figures = addFigures(meeting, *theirs, catalogue); !figures) {
+        return figures.error();
+    }
+    Counterparts counterparts;
+    Progress progress;
+    const auto taken = Meeting(catalogue, *theirs, control).each([&](Pair& pair) -> Outcome {
+        const auto comparison = comparisonOf(pair, *theirs);
+        if (!comparison) {
+            return comparison.error();
+        }
+        meeting.volumes.push_back(comparison->meeting());
+        progress.totalFiles += comparison->steps().size();
+        const auto whole =
+            Taking(catalogue, *theirs, counterparts, control, onProgress, progress).take(pair, *comparison);
+        return whole ? done() : Outcome(whole.error());
+    });
+    if (!taken) {
+        return taken.error();
+    }
+    const auto noted = takeNotes(*theirs, catalogue, counterparts);
+    const auto excerpts =
+        noted ? ExcerptStore(catalogue).takeFrom(*theirs) : Result<std::uint64_t>(noted.error());
+    if (!excerpts) {
+        return excerpts.error();
+    }
+    meeting.excerpts = *excerpts;
+    const auto looked = lookForVolumes(catalogue);
+    const auto followed = takeInChanges(catalogue, control, onProgress);
+    if (!looked || !followed) {
+        return looked ? followed.error() : looked.error();
+    }
+    meeting.interrupted = control.isCancelled();
+    return meeting;
+}
+
+} // namespace sober

@@ -1,0 +1,290 @@
+#include "core/catalogue/evidence_store.h"
+#include "core/catalogue/excerpt_store.h"
+#include "core/catalogue/fixity_store.h"
+#include "core/catalogue/policies.h"
+#include "core/catalogue/standing_lists.h"
+#include "core/work/meet_catalogue.h"
+#include "support/collection.h"
+#include "support/run_program.h"
+#include "support/small_audio.h"
+
+#include <catch2/catch.hpp>
+
+#include <filesystem>
+#include <map>
+#include <random>
+
+using namespace sober;
+using namespace sober::test;
+namespace fs = std::filesystem;
+
+namespace {
+
+const ProgressSink quiet = [](const Progress&) {};
+
+/// Two machines that look at the same drives, one after the other.
+struct TwoMachines : Collection {
+    TwoMachines() : other(openOther()) {}
+
+    Catalogue other;
+
+    BytePath otherPath() const { return *this / "other.sqlite"; }
+    Catalogue openOther() const {
+        auto opened = Catalogue::openForWriting(otherPath());
+        REQUIRE(opened.ok());
+        return std::move(*opened);
+    }
+    SurveyReport surveyBy(Catalogue& who, const std::string& volume, Effort effort = Effort::index,
+                          bool excerpts = false) {
+        SurveyChoices choices;
+        choices.keepExcerpts = excerpts;
+        RunControl control;
+        auto report = surveyVolume(who, {*this / volume, {}, choices, effort}, control, quiet);
+        INFO((report ? std::string() : report.error().sentence));
+        REQUIRE(report.ok());
+        return *report;
+    }
+    CatalogueMeeting takeIn(Catalogue& who, const BytePath& from) {
+        RunControl control;
+        auto meeting = takeInCatalogue(who, from, control, quiet);
+        INFO((meeting ? std::string() : meeting.error().sentence));
+        REQUIRE(meeting.ok());
+        return *meeting;
+    }
+    CatalogueMeeting compare() {
+        RunControl control;
+        auto meeting = compareCatalogue(catalogue(), otherPath(), control);
+        REQUIRE(meeting.ok());
+        return *meeting;
+    }
+    /// Path, state, content and whether it was examined, of all that a catalogue knows of a volume.
+    static std::map<std::string, std::string> known(const Catalogue& who, const std::string& label) {
+        std::map<std::string, std::string> all;
+        const auto volumes = Volumes(who).all();
+        const auto volume = std::ranges::find(*volumes, label, &Volume::label);
+        REQUIRE(volume != volumes->end());
+        const auto holdings = knownOn(who, volume->id);
+        for (const auto& each : *holdings) {
+            all[each.path] = std::string(stateWord(each.state)) + " " + each.content.hex() +
+                             (each.isExamined ? " examined" : "");
+        }
+        return all;
+    }
+};
+
+void expect(const VolumeMeeting& meeting, std::initializer_list<std::uint64_t> counts) {
+    INFO(meeting.label);
+    CHECK(std::vector<std::uint64_t>{meeting.holdings, meeting.same, meeting.added, meeting.changed,
+                                     meeting.moved, meeting.older, meeting.gone,
+                                     meeting.examined} == std::vector<std::uint64_t>(counts));
+    CHECK(meeting.holdings ==
+          meeting.same + meeting.added + meeting.changed + meeting.moved + meeting.older); // it adds up
+}
+
+} // namespace
+
+TEST_CASE("what another machine saw later is known here as it is there, and nothing is lost") {
+    TwoMachines both;
+    for (unsigned i = 0; i < 6; ++i) {
+        writeFile(both / ("V/" + std::to_string(i) + ".wav"), smallWav(i, 1));
+    }
+    both.surveyBy(both.catalogue(), "V");
+    // On the other machine: one new, one changed, one moved, one gone; all examined, with excerpts.
+    const auto before = both.holding("V", "1.wav")->checksum;
+    writeFile(both / "V/new.wav", smallWav(10, 1));
+    writeFile(both / "V/1.wav", smallWav(11, 1));
+    fs::create_directories(both / "V/deep");
+    fs::rename(both / "V/2.wav", both / "V/deep/two.wav");
+    fs::remove(both / "V/3.wav");
+    both.surveyBy(both.other, "V", Effort::full, true);
+
+    const auto compared = both.compare();
+    REQUIRE(compared.volumes.size() == 1);
+    expect(compared.volumes[0], {6, 3, 1, 1, 1, 0, 1, 3});
+    CHECK(compared.volumes[0].isNewerThere());
+    CHECK(both.known(both.catalogue(), "V").size() == 6); // only compared
+    const auto theirs = readFile(both.otherPath());
+    const auto taken = both.takeIn(both.catalogue(), both.otherPath());
+    expect(taken.volumes[0], {6, 3, 1, 1, 1, 0, 1, 3});
+    CHECK(taken.excerpts == 6);
+    CHECK(readFile(both.otherPath()) == theirs); // only read
+
+    auto here = both.known(both.catalogue(), "V");
+    CHECK(here.at("3.wav").starts_with("missing"));
+    here.erase("3.wav");
+    CHECK(here == both.known(both.other, "V"));
+    CHECK(both.holding("V", "deep/two.wav")->firstSeen != 0);
+    // What was recorded before it changed is the baseline, as if a survey had met it.
+    const auto drift = FixityStore(both.catalogue()).of(both.holding("V", "1.wav")->id);
+    REQUIRE((drift && *drift));
+    CHECK((*drift)->recorded.content == before);
+    CHECK((*ExcerptStore(both.catalogue()).of(both.holding("V", "0.wav")->id)).has_value());
+    // Nothing is to be read again here, and again there is nothing to take in.
+    CHECK(both.survey("V").bytesRead == 0);
+    const auto again = both.compare();
+    expect(again.volumes[0], {6, 6, 0, 0, 0, 0, 0, 0});
+}
+
+TEST_CASE("what was seen here later stays, and what only the other saw is known as gone") {
+    TwoMachines both;
+    writeFile(both / "V/stays.wav", smallWav(1));
+    writeFile(both / "V/changes.wav", smallWav(2));
+    writeFile(both / "V/moves.wav", smallWav(3));
+    writeFile(both / "V/short-lived.wav", smallWav(4));
+    both.surveyBy(both.other, "V", Effort::full);
+    writeFile(both / "V/changes.wav", smallWav(5));
+    fs::rename(both / "V/moves.wav", both / "V/moved.wav");
+    fs::remove(both / "V/short-lived.wav");
+    both.surveyBy(both.catalogue(), "V");
+    const auto changed = both.holding("V", "changes.wav")->checksum;
+
+    const auto taken = both.takeIn(both.catalogue(), both.otherPath());
+    expect(taken.volumes[0], {4, 1, 1, 0, 0, 2, 0, 1});
+    CHECK_FALSE(taken.volumes[0].isNewerThere());
+    CHECK(both.holding("V", "changes.wav")->checksum == changed);
+    CHECK(both.holding("V", "moved.wav")->state == HoldingState::present);
+    CHECK_FALSE(both.holding("V", "moves.wav").has_value());
+    const auto gone = both.holding("V", "short-lived.wav");
+    REQUIRE(gone.has_value());
+    CHECK(gone->state == HoldingState::missing);
+    CHECK(gone->lastSeen > 0);
+    CHECK((*EvidenceStore(both.catalogue()).of(both.holding("V", "stays.wav")->id)).has_value());
+    // Its sound is known, so that it can be recognised wherever it turns up.
+    CHECK((*EvidenceStore(both.catalogue()).of(gone->id)).has_value());
+}
+
+TEST_CASE("a volume, its history and decisions that only the other has come along") {
+    TwoMachines both;
+    writeFile(both / "V/a.wav", smallWav(1, 1));
+    writeFile(both / "W/b.wav", smallWav(2, 1));
+    writeFile(both / "W/c.wav", smallWav(3, 1));
+    both.surveyBy(both.catalogue(), "V");
+    both.surveyBy(both.other, "W", Effort::full);
+    both.surveyBy(both.other, "V");
+    writeFile(both / "W/c.wav", smallWav(4, 1));
+    both.surveyBy(both.other, "W", Effort::full); // it has drifted
+    const auto there = *Volumes(both.other).all();
+    const auto w = std::ranges::find(there, "W", &Volume::label)->id;
+    const auto b = *Holdings(both.other).at(w, "b.wav");
+    REQUIRE(EvidenceStore(both.other).accept(b->id, "a transfer from tape").ok());
+    HoldingFilter filter;
+    filter.volume = w;
+    REQUIRE(StandingLists(both.other).keep("on W", filter).ok());
+    REQUIRE(Policies(both.other)
+                .keep({0, "W first", {{PreferenceKind::onVolume, w, {}}, {PreferenceKind::older, 0, {}}}})
+                .ok());
+
+    const auto taken = both.takeIn(both.catalogue(), both.otherPath());
+    CHECK(taken.decisions.acceptances == 1);
+    CHECK(taken.decisions.standingLists == 1);
+    CHECK(taken.decisions.policies == 1);
+    CHECK(both.known(both.catalogue(), "W") == both.known(both.other, "W"));
+    const auto here = both.volume("W");
+    CHECK(here.atHand); // it is there, so it is found
+    CHECK(here.effort == Effort::full);
+    CHECK((*EvidenceStore(both.catalogue()).acceptanceOf(both.holding("W", "b.wav")->id))->reason ==
+          "a transfer from tape");
+    const auto drift = FixityStore(both.catalogue()).of(both.holding("W", "c.wav")->id);
+    CHECK((drift && *drift));
+    const auto lists = *StandingLists(both.catalogue()).all();
+    CHECK(std::ranges::find(lists, "on W", &StandingList::name)->filter.volume == here.id);
+    const auto policy = *Policies(both.catalogue()).named("W first");
+    REQUIRE(policy.has_value());
+    CHECK(policy->preferences.front().volume == here.id);
+    CHECK(both.survey("W").bytesRead == 0);
+}
+
+TEST_CASE("a taking in that is stopped goes on where it was, and what is no other catalogue is refused") {
+    TwoMachines both;
+    for (unsigned i = 0; i < 40; ++i) {
+        writeFile(both / ("V/" + std::to_string(i) + ".wav"), smallWav(i, 0.05));
+    }
+    both.surveyBy(both.other, "V");
+    const auto theirs = both.known(both.other, "V");
+    for (int round = 0; round < 12; ++round) {
+        RunControl control;
+        int left = 5;
+        const auto taken =
+            takeInCatalogue(both.catalogue(), both.otherPath(), control, [&](const Progress& progress) {
+                if (progress.files > 0 && --left == 0) {
+                    control.cancel();
+                }
+            });
+        REQUIRE(taken.ok());
+        if (!taken->interrupted) {
+            break;
+        }
+        const auto known = both.known(both.catalogue(), "V").size();
+        CHECK(known >= std::min<std::size_t>(40, 4U * static_cast<unsigned>(round + 1)));
+        CHECK((both.volume("V").surveyedAt == 0) ==
+              (known < 40)); // not as good as surveyed before all is known
+    }
+    both.takeIn(both.catalogue(), both.otherPath());
+    CHECK(both.known(both.catalogue(), "V") == theirs);
+
+    writeFile(both / "no catalogue", std::string(5000, 'x'));
+    fs::create_symlink(both.cataloguePath(), both / "by another name.sqlite");
+    RunControl control;
+    for (const auto& [path, cause] : {std::pair{both / "no catalogue", Cause::damaged},
+                                      {both / "nowhere.sqlite", Cause::notFound},
+                                      {both.cataloguePath(), Cause::invalid},
+                                      {both / "by another name.sqlite", Cause::invalid}}) {
+        INFO(path);
+        CHECK(compareCatalogue(both.catalogue(), path, control).error().cause == cause);
+        CHECK(takeInCatalogue(both.catalogue(), path, control, quiet).error().cause == cause);
+    }
+    CHECK(both.known(both.catalogue(), "V") == theirs);
+}
+
+TEST_CASE("whatever two machines have seen in turn, they know the same once each has taken the other in") {
+    std::mt19937 random(20261130); // NOLINT: the same each time
+    for (int round = 0; round < 12; ++round) {
+        INFO("round " << round);
+        TwoMachines both;
+        fs::create_directories(both / "V");
+        unsigned seed = 0;
+        const auto name = [&] { return both / ("V/" + std::to_string(random() % 8) + ".wav"); };
+        for (int step = 0; step < 12; ++step) {
+            switch (random() % 5) {
+            case 0:
+                writeFile(name(), smallWav(++seed, 0.05));
+                break;
+            case 1:
+                fs::remove(name());
+                break;
+            case 2: {
+                const auto from = name();
+                const auto to = name();
+                if (fs::exists(from) && !fs::exists(to)) {
+                    fs::rename(from, to);
+                }
+                break;
+            }
+            case 3:
+                both.surveyBy(both.catalogue(), "V");
+                break;
+            default:
+                both.surveyBy(both.other, "V");
+            }
+        }
+        both.surveyBy(random() % 2 == 0 ? both.catalogue() : both.other, "V"); // somebody looked last
+        if (Volumes(both.other).all()->empty() || Volumes(both.catalogue()).all()->empty()) {
+            continue;
+        }
+        both.takeIn(both.catalogue(), both.otherPath());
+        both.takeIn(both.other, both.cataloguePath());
+        // Present: what is on the drive, for both.
+        const auto present = [&](const Catalogue& who) {
+            std::map<std::string, std::string> all;
+            for (const auto& [path, what] : TwoMachines::known(who, "V")) {
+                if (what.starts_with("present")) {
+                    all[path] = what;
+                }
+            }
+            return all;
+        };
+        const auto here = present(both.catalogue());
+        CHECK(here == present(both.other));
+        CHECK(here.size() == static_cast<std::size_t>(std::distance(fs::directory_iterator(both / "V"), {})));
+    }
+}
