@@ -219,6 +219,8 @@ void MainWindow::buildMenus() {
     });
     help->addAction(tr("All &keys"), QKeySequence(Qt::SHIFT | Qt::Key_F1), this,
                     [this] { openHelp(HelpWindow::tr("All keys")); });
+    help->addAction(tr("What the ma&rks mean"), this,
+                    [this] { openHelp(HelpWindow::tr("What the marks mean")); });
     help->addAction(tr("What it is &made of"), this,
                     [this] { openHelp(HelpWindow::tr("What it is made of")); });
 }

@@ -34,6 +34,12 @@ struct Noise {
         }
         return *this;
     }
+    Noise& holdOne(std::size_t channel, double second, double seconds, float value) {
+        for (std::size_t frame = at(second); frame < at(second + seconds); ++frame) {
+            samples[2 * frame + channel] = value;
+        }
+        return *this;
+    }
     /// The level falls evenly to nothing before a second and rises again behind another.
     Noise& fadeAround(double from, double to, double seconds) {
         for (std::size_t frame = 0; frame < samples.size() / 2; ++frame) {
@@ -67,13 +73,20 @@ TEST_CASE("only what breaks off in the midst of sound and sets in again is told"
         {"5 ms of nothing", [](Noise& noise) { noise.hold(0.5, 0.005, 0, 0); }, "dropout", 0.5},
         {"a second of nothing", [](Noise& noise) { noise.hold(0.25, 1, 0, 0); }, "dropout", 0.25},
         {"1 ms of nothing", [](Noise& noise) { noise.hold(0.5, 0.001, 0, 0); }, ""},
-        {"nothing in one channel only, which is not looked for",
+        {"100 ms of nothing in one channel", [](Noise& noise) { noise.holdOne(0, 0.5, 0.1, 0); }, "dropout",
+         0.5},
+        {"30 ms at a value in one channel", [](Noise& noise) { noise.holdOne(1, 0.5, 0.03, 0.2F); }, "stuck",
+         0.5},
+        {"one channel that is never heard", [](Noise& noise) { noise.holdOne(1, 0, 1.5, 0); }, ""},
+        {"a side that is switched on and off, as music does",
          [](Noise& noise) {
-             for (std::size_t frame = at(0.5); frame < at(0.6); ++frame) {
-                 noise.samples[2 * frame] = 0;
+             for (int i = 1; i < 12; ++i) {
+                 noise.holdOne(0, 0.1 * i, 0.05, 0);
              }
          },
          ""},
+        {"both sides, one of them a little longer",
+         [](Noise& noise) { noise.hold(0.5, 0.02, 0, 0).holdOne(0, 0.5, 0.021, 0); }, "dropout", 0.5},
         {"30 ms at a value", [](Noise& noise) { noise.hold(0.7, 0.03, 0.25F, 0.25F); }, "stuck", 0.7},
         {"10 ms at a value, as low square waves have it",
          [](Noise& noise) { noise.hold(0.7, 0.01, 0.25F, 0.25F); }, ""},
@@ -98,6 +111,8 @@ TEST_CASE("only what breaks off in the midst of sound and sets in again is told"
         CHECK(found.size() == (row.what == "two of them" ? 2U : 1U));
         CHECK(found.front().kind == row.kind);
         CHECK(std::abs(found.front().at - row.second) <= 33.0 / rate);
+        const bool isAlone = row.what.find("one channel") != std::string::npos;
+        CHECK((found.front().detail.find("channel alone") != std::string::npos) == isAlone);
     }
 }
 

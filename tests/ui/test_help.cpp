@@ -1,6 +1,8 @@
 // The guide within the program: each desk's page, searching, every key, and what it is made of.
 #include "app/desks/desk.h"
 #include "app/help/help_window.h"
+#include "app/lists/list_view.h"
+#include "app/theme/marks.h"
 #include "ui/desktop.h"
 
 #include <QLineEdit>
@@ -72,4 +74,30 @@ TEST_CASE("the guide is searched by words, and the page of keys knows those of m
     window->showPage("What it is made of");
     CHECK(shownText(desktop).contains("FFmpeg"));
     CHECK(shownText(desktop).contains("General Public License"));
+}
+
+TEST_CASE("every mark is explained, in the guide and where it stands") {
+    Desktop desktop;
+    desktop.chooseInMenu("Help", "What the ma&rks mean");
+    const auto* said = static_cast<QTextBrowser*>(desktop.find("What it says"));
+    for (const auto mark : app::allMarks) {
+        INFO(app::wordFor(mark).toStdString());
+        CHECK_FALSE(app::meaningOf(mark).isEmpty());
+        CHECK(said->toPlainText().contains(app::meaningOf(mark)));
+    }
+    CHECK(said->toHtml().count("<img") == static_cast<int>(app::allMarks.size()));
+    desktop.press(Qt::Key_2, Qt::AltModifier, &desktop.window());
+    int explained = 0;
+    for (const auto* list : desktop.window().findChildren<QTableView*>()) {
+        for (int row = 0; list->isVisible() && row < list->model()->rowCount(); ++row) {
+            const auto first = list->model()->index(row, 0);
+            const auto mark = static_cast<app::Mark>(first.data(app::markRole).toInt());
+            if (mark != app::Mark::none) {
+                INFO(first.data(Qt::ToolTipRole).toString().toStdString());
+                CHECK(first.data(Qt::ToolTipRole).toString().contains(app::meaningOf(mark)));
+                ++explained;
+            }
+        }
+    }
+    CHECK(explained > 0);
 }

@@ -25,7 +25,9 @@ constexpr double pointSize = 5;    // radius
 
 ArrivalChart::ArrivalChart(QString caption, QWidget* parent)
     : Chart(caption, static_cast<int>(arrivalKey + arrivalRow * arrivalRows + arrivalAxis), parent),
-      caption_(std::move(caption)) {}
+      caption_(std::move(caption)) {
+    letKeysPoint();
+}
 
 void ArrivalChart::setRows(std::vector<Row> rows) {
     rows_ = std::move(rows);

@@ -24,7 +24,9 @@ std::uint64_t weightOf(const FolderFigures& folder) {
 } // namespace
 
 BandChart::BandChart(QWidget* parent)
-    : Chart(tr("Every volume as a band of its folders, by holdings and worst condition"), 120, parent) {}
+    : Chart(tr("Every volume as a band of its folders, by holdings and worst condition"), 120, parent) {
+    letKeysPoint();
+}
 
 void BandChart::setBands(std::vector<Band> bands) {
     bands_ = std::move(bands);

@@ -85,7 +85,9 @@ QString readingWords(const SectorReading& reading) {
 DiscBand::DiscBand(QWidget* parent)
     : Chart(tr("The disc from lead-in to lead-out, each place by how well it was read"),
             static_cast<int>(discCaptionHeight + discEffortHeight + discBandHeight + discAxisHeight),
-            parent) {}
+            parent) {
+    letKeysPoint();
+}
 
 void DiscBand::setDisc(const DiscContents& contents) {
     contents_ = contents;

@@ -32,7 +32,9 @@ std::uint64_t sumOf(const HitsChart::Line& line, Number HitsChart::Folder::*numb
 } // namespace
 
 HitsChart::HitsChart(QWidget* parent)
-    : Chart(tr("In which folders of which volumes it was found"), static_cast<int>(lineHeight), parent) {}
+    : Chart(tr("In which folders of which volumes it was found"), static_cast<int>(lineHeight), parent) {
+    letKeysPoint();
+}
 
 void HitsChart::setLines(std::vector<Line> lines) {
     // Where there are more than fit, those in which something was found.

@@ -22,7 +22,9 @@ constexpr std::size_t mostRows = 9;
 } // namespace
 
 LineageChart::LineageChart(QWidget* parent)
-    : Chart(tr("Which member of the copy set is made from which"), 208, parent) {}
+    : Chart(tr("Which member of the copy set is made from which"), 208, parent) {
+    letKeysPoint();
+}
 
 void LineageChart::setDetail(std::optional<SetDetail> detail) {
     detail_ = std::move(detail);

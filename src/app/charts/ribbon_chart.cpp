@@ -28,7 +28,9 @@ double rightEnd(int width) {
 } // namespace
 
 RibbonChart::RibbonChart(Words words, QWidget* parent)
-    : Chart(words.name, 80, parent), words_(std::move(words)) {}
+    : Chart(words.name, 80, parent), words_(std::move(words)) {
+    letKeysPoint();
+}
 
 void RibbonChart::setChosen(int ribbon) {
     chosen_ = ribbon;

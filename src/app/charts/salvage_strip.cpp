@@ -43,7 +43,9 @@ void fillFind(QPainter& painter, const QRectF& room, SalvageStrip::Ink ink, bool
 
 SalvageStrip::SalvageStrip(QWidget* parent)
     : Chart(tr("What was found, at its place in the image or the trash"),
-            static_cast<int>(stripCaption + stripHeight + stripAxis), parent) {}
+            static_cast<int>(stripCaption + stripHeight + stripAxis), parent) {
+    letKeysPoint();
+}
 
 void SalvageStrip::setBand(Band band) {
     band_ = std::move(band);

@@ -26,7 +26,9 @@ bool isSameFile(const Holding& a, const Holding& b) {
 } // namespace
 
 SetChart::SetChart(QWidget* parent)
-    : Chart(tr("The members of the copy set by volume and time"), 148, parent) {}
+    : Chart(tr("The members of the copy set by volume and time"), 148, parent) {
+    letKeysPoint();
+}
 
 void SetChart::setDetail(std::optional<SetDetail> detail, std::vector<Volume> volumes) {
     detail_ = std::move(detail);

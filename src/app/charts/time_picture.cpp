@@ -46,7 +46,9 @@ QColor loudnessColor(double loudness) {
                             from.blueF() + share * (to.blueF() - from.blueF()));
 }
 
-TimePicture::TimePicture(QWidget* parent) : Chart(tr("Frequencies over time"), 120, parent) {}
+TimePicture::TimePicture(QWidget* parent) : Chart(tr("Frequencies over time"), 120, parent) {
+    letKeysPoint();
+}
 
 void TimePicture::setPicture(std::optional<TimeSpectrum> picture) {
     picture_ = std::move(picture);
@@ -116,6 +118,15 @@ QString TimePicture::valueAt(const QPointF& point) const {
     return tr("%1, %2 kHz")
         .arg(shown(humanSeconds((point.x() - room.left()) / room.width() * picture_->seconds)))
         .arg((room.bottom() - point.y()) / room.height() * picture_->highest / 1000, 0, 'f', 1);
+}
+
+void TimePicture::keyPressEvent(QKeyEvent* event) {
+    const bool isEnter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
+    if (isEnter && !picture_) {
+        emit pictureWanted();
+    } else {
+        Chart::keyPressEvent(event);
+    }
 }
 
 void TimePicture::mousePressEvent(QMouseEvent* event) {

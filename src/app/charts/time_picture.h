@@ -31,6 +31,7 @@ class TimePicture : public Chart {
     void draw(QPainter& painter) override;
     QString valueAt(const QPointF& point) const override;
     void mousePressEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
 
   private:
     QRectF plot() const;

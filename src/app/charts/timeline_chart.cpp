@@ -20,7 +20,9 @@ constexpr double tallest = 44;
 } // namespace
 
 TimelineChart::TimelineChart(QWidget* parent)
-    : Chart(tr("The ledger's entries on a line of time"), 128, parent) {}
+    : Chart(tr("The ledger's entries on a line of time"), 128, parent) {
+    letKeysPoint();
+}
 
 void TimelineChart::setEntries(std::vector<LedgerEntry> entries) {
     std::ranges::reverse(entries);

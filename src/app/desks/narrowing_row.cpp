@@ -1,6 +1,7 @@
 #include "app/desks/narrowing_row.h"
 
 #include "app/charts/trace_chart.h"
+#include "app/hand_focus_on.h"
 #include "app/theme/marks.h"
 #include "app/words.h"
 #include "core/catalogue/span_text.h"
@@ -65,7 +66,7 @@ NarrowingRow::NarrowingRow(QWidget* parent)
     auto* down = new QShortcut(QKeySequence(Qt::Key_Down), words_);
     down->setContext(Qt::WidgetShortcut);
     connect(down, &QShortcut::activated, this, &NarrowingRow::downPressed);
-    setFocusProxy(words_);
+    handFocusOn(this, words_);
 }
 
 void NarrowingRow::buildBoxes() {

@@ -1,8 +1,10 @@
 #include "app/help/help_window.h"
 
 #include "app/desks/desk.h"
+#include "app/theme/marks.h"
 #include "app/theme/theme.h"
 
+#include <QBuffer>
 #include <QFile>
 #include <QHBoxLayout>
 #include <QLineEdit>
@@ -10,6 +12,7 @@
 #include <QMap>
 #include <QMenu>
 #include <QMenuBar>
+#include <QPainter>
 #include <QPushButton>
 #include <QSignalBlocker>
 #include <QTextBlock>
@@ -43,6 +46,34 @@ QString aboutPage() {
            "(BSD 3-clause), libblkid and libsystemd (LGPL 2.1), libseccomp (LGPL 2.1), curl (curl)</li></ul>"
            "<p>Debian's packages of these hold the full texts, below /usr/share/doc.</p>")
             .arg(QStringLiteral(SOBER_VERSION), QString::fromLatin1(qVersion()));
+}
+
+/// Each mark as it is drawn, its word and what it says.
+QString marksPage() {
+    constexpr int side = 22;
+    constexpr int sharp = 2;
+    QString html =
+        HelpWindow::tr("<h2>What the marks mean</h2><p>All are drawn from one ring, each with a form of "
+                       "its own: none is told by its colour alone.</p><table cellpadding=\"4\">");
+    for (const auto mark : allMarks) {
+        QImage picture(side * sharp, side * sharp, QImage::Format_ARGB32_Premultiplied);
+        picture.setDevicePixelRatio(sharp);
+        picture.fill(Qt::transparent);
+        QPainter painter(&picture);
+        painter.setRenderHint(QPainter::Antialiasing);
+        paintMark(painter, QRectF(0, 0, side, side), mark);
+        painter.end();
+        QByteArray bytes;
+        QBuffer buffer(&bytes);
+        buffer.open(QIODevice::WriteOnly);
+        picture.save(&buffer, "PNG");
+        html +=
+            QStringLiteral("<tr><td><img width=\"%1\" height=\"%1\" src=\"data:image/png;base64,%2\"></td>"
+                           "<td><b>%3</b></td><td>%4</td></tr>")
+                .arg(QString::number(side), QString::fromLatin1(bytes.toBase64()),
+                     wordFor(mark).toHtmlEscaped(), meaningOf(mark).toHtmlEscaped());
+    }
+    return html + QStringLiteral("</table>");
 }
 
 /// Room between paragraphs and within tables.
@@ -116,7 +147,8 @@ HelpWindow::HelpWindow(const QString& keys, QWidget* parent)
     setWindowTitle(tr("Guide"));
     setAttribute(Qt::WA_DeleteOnClose);
     resize(1000, 680);
-    pages_ << GuidePage{tr("All keys"), keys, Qt::RichText}
+    pages_ << GuidePage{tr("What the marks mean"), marksPage(), Qt::RichText}
+           << GuidePage{tr("All keys"), keys, Qt::RichText}
            << GuidePage{tr("What it is made of"), aboutPage(), Qt::RichText};
     for (auto& page : pages_) {
         QTextDocument document;

@@ -9,7 +9,9 @@ QVariant cellData(const Cell& cell, bool right, int role) {
     case Qt::DisplayRole:
         return cell.text;
     case Qt::ToolTipRole:
-        return cell.tip.isEmpty() ? cell.text : cell.tip;
+        return !cell.tip.isEmpty()       ? cell.tip
+               : cell.mark == Mark::none ? cell.text
+                                         : QStringLiteral("%1\n%2").arg(cell.text, meaningOf(cell.mark));
     case Qt::AccessibleTextRole:
         return cell.mark == Mark::none ? cell.text : wordFor(cell.mark) + QStringLiteral(", ") + cell.text;
     case Qt::TextAlignmentRole:

@@ -102,6 +102,42 @@ QString wordFor(Mark mark) {
     return {};
 }
 
+QString meaningOf(Mark mark) {
+    switch (mark) {
+    case Mark::sound:
+        return said("Nothing is known against it.");
+    case Mark::keep:
+        return said("Of its copy set, this one stays.");
+    case Mark::retire:
+        return said("It goes to the trash once the docket is carried out, and can be had back.");
+    case Mark::writeOff:
+        return said("It is accepted as gone, and not shown as missing again.");
+    case Mark::damaged:
+        return said("It cannot be read, does not decode whole, or is no longer what was recorded.");
+    case Mark::missing:
+        return said("It was there at an earlier survey and is not now.");
+    case Mark::copies:
+        return said("The same recording is held more than once.");
+    case Mark::moved:
+        return said("It is known at another place, or lists are to lead to another place.");
+    case Mark::away:
+        return said("Its drive is not at hand.");
+    case Mark::doubtful:
+        return said("Something speaks against it and does not decide: look, listen, say.");
+    case Mark::transcoded:
+        return said("Its sound went through a lossy encoder before, which it does not say.");
+    case Mark::undetermined:
+        return said("The evidence does not decide: too short, too quiet or too narrow to tell.");
+    case Mark::accepted:
+        return said("You have said that it stays as it is.");
+    case Mark::retag:
+        return said("Its tags are to be written.");
+    case Mark::none:
+        break;
+    }
+    return {};
+}
+
 void paintMark(QPainter& painter, const QRectF& box, Mark mark) {
     if (mark == Mark::none) {
         return;

@@ -5,6 +5,8 @@
 #include <QColor>
 #include <QString>
 
+#include <array>
+
 class QPainter;
 class QRectF;
 
@@ -29,6 +31,11 @@ enum class Mark {
     retag,        ///< small ring with two lines beside it: something is written to it
 };
 
+inline constexpr std::array allMarks{Mark::sound,    Mark::keep,     Mark::retire,     Mark::writeOff,
+                                     Mark::damaged,  Mark::missing,  Mark::copies,     Mark::moved,
+                                     Mark::away,     Mark::doubtful, Mark::transcoded, Mark::undetermined,
+                                     Mark::accepted, Mark::retag};
+
 /// Draws a mark centred in `box`.
 void paintMark(QPainter& painter, const QRectF& box, Mark mark);
 
@@ -36,5 +43,7 @@ QColor inkOf(Mark mark);
 Mark markOf(VerdictClass verdict);
 QString verdictWord(VerdictClass verdict);
 QString wordFor(Mark mark);
+/// What it says of a holding, in a sentence; "" for none.
+QString meaningOf(Mark mark);
 
 } // namespace sober::app

@@ -4,6 +4,7 @@
 #include "app/desks/ask_window.h"
 #include "app/desks/file_manager.h"
 #include "app/desks/standing_list_box.h"
+#include "app/hand_focus_on.h"
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
 #include "core/catalogue/docket_store.h"
@@ -243,7 +244,7 @@ void ClaimsDesk::buildLists() {
     connect(split, &QSplitter::splitterMoved, this,
             [split] { QSettings().setValue(QStringLiteral("claims/split"), split->saveState()); });
     body()->addWidget(split, 1);
-    setFocusProxy(list_);
+    handFocusOn(this, list_);
     connect(map_, &ClaimsMap::selectionChanged, this, [this] { showRows(); });
     connect(map_, &ClaimsMap::chosen, this, [this](HoldingId holding) {
         const auto at = std::ranges::find(rows_->ids(), holding);

@@ -1,6 +1,7 @@
 #include "app/desks/claims/soundness_list.h"
 
 #include "app/desks/ledger/ledger_words.h"
+#include "app/hand_focus_on.h"
 #include "app/words.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/evidence_store.h"
@@ -54,7 +55,7 @@ SoundnessList::SoundnessList(Workbench& workbench, QWidget* parent)
     list_->setModel(model_);
     list_->setEmptyText(tr("Nothing unsound is known. Only what was examined at full effort can be told."));
     list_->setWidths({170, 90, 350, 70, 50, 110}, 2);
-    setFocusProxy(list_);
+    handFocusOn(this, list_);
     connect(list_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
             &SoundnessList::currentChanged);
     connect(model_, &QAbstractItemModel::dataChanged, this, &SoundnessList::currentChanged);

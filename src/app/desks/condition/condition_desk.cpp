@@ -1,6 +1,7 @@
 #include "app/desks/condition/condition_desk.h"
 
 #include "app/desks/condition/figure_row.h"
+#include "app/hand_focus_on.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
 #include "core/catalogue/evidence_store.h"
@@ -143,7 +144,7 @@ ConditionDesk::ConditionDesk(Workbench& workbench)
     right->addWidget(noteList_, 1);
     lower->addLayout(right, 3);
     body()->addLayout(lower, 1);
-    setFocusProxy(noteList_);
+    handFocusOn(this, noteList_);
     connect(noteKind_, &QComboBox::currentIndexChanged, this, [this] { showNotes(); });
     connect(bands_, &BandChart::folderChosen, this,
             [this](const QString&, const QString& folder) { emit copiesWanted(folder); });

@@ -8,6 +8,7 @@
 #include "app/desks/file_manager.h"
 #include "app/desks/standing_list_box.h"
 #include "app/desks/tags/tags_window.h"
+#include "app/hand_focus_on.h"
 #include "app/listening/listening_bar.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
@@ -122,7 +123,7 @@ void CopiesDesk::buildLists() {
     split->setStretchFactor(1, 3);
     split->setSizes({372, 668});
     body()->addWidget(split, 1);
-    setFocusProxy(setList_);
+    handFocusOn(this, setList_);
 
     auto* typing = new QTimer(this);
     typing->setSingleShot(true);

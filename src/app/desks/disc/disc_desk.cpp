@@ -4,6 +4,7 @@
 #include "app/charts/disc_band.h"
 #include "app/desks/disc/disc_services_window.h"
 #include "app/desks/tags/tag_table_window.h"
+#include "app/hand_focus_on.h"
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
 #include "core/base/http_exchange.h"
@@ -145,7 +146,7 @@ void DiscDesk::buildRows() {
     list_->setEmptyText(tr("No disc was chosen."));
     list_->setWidths({56, 250, 150, 84, 170, 76, 120, 130}, 1);
     body()->addWidget(list_, 1);
-    setFocusProxy(list_);
+    handFocusOn(this, list_);
     connect(list_->selectionModel(), &QItemSelectionModel::selectionChanged, this, &DiscDesk::showChosen);
     connect(rows_, &QAbstractItemModel::dataChanged, this, &DiscDesk::showChosen);
 }

@@ -5,6 +5,7 @@
 #include "app/desks/find/move_window.h"
 #include "app/desks/standing_list_box.h"
 #include "app/desks/tags/tag_table_window.h"
+#include "app/hand_focus_on.h"
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
 #include "core/audit/plan_places.h"
@@ -56,7 +57,7 @@ FindDesk::FindDesk(Workbench& workbench)
     buildButtons();
     connect(&workbench, &Workbench::searchBegan, this, &FindDesk::takeFirst);
     connect(&workbench, &Workbench::searched, this, &FindDesk::take);
-    setFocusProxy(asked_);
+    handFocusOn(this, asked_);
 }
 
 void FindDesk::buildLists() {

@@ -3,6 +3,7 @@
 #include "app/ask_path.h"
 #include "app/desks/ask_window.h"
 #include "app/desks/ledger/ledger_words.h"
+#include "app/hand_focus_on.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
 #include "core/catalogue/docket_store.h"
@@ -119,7 +120,7 @@ FixityDesk::FixityDesk(Workbench& workbench)
     bytes_->setAccessibleName(tr("Bytes around the first difference"));
     body()->addWidget(bytes_);
     buildButtons();
-    setFocusProxy(list_);
+    handFocusOn(this, list_);
 }
 
 void FixityDesk::buildList() {
@@ -324,8 +325,9 @@ void FixityDesk::chooseList() {
     list_->setVisible(!showsUnsound());
     unsound_->setVisible(showsUnsound());
     accept_->setEnabled(!showsUnsound());
-    setFocusProxy(showsUnsound() ? static_cast<QWidget*>(unsound_) : list_);
-    focusProxy()->setFocus();
+    auto* seen = showsUnsound() ? static_cast<QWidget*>(unsound_) : list_;
+    handFocusOn(this, seen);
+    seen->setFocus();
     showEvidence();
 }
 

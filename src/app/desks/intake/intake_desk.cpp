@@ -7,6 +7,7 @@
 #include "app/desks/intake/intake_window.h"
 #include "app/desks/intake/replace_window.h"
 #include "app/desks/tags/tag_table_window.h"
+#include "app/hand_focus_on.h"
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
 #include "core/audit/sameness.h"
@@ -140,7 +141,7 @@ void IntakeDesk::buildRows() {
         tr("Nothing has arrived. N names a folder where new audio lands; L looks at what lies there now."));
     list_->setWidths({176, 250, 130, 110, 76, 280}, 5);
     body()->addWidget(list_, 1);
-    setFocusProxy(list_);
+    handFocusOn(this, list_);
     connect(take, &QPushButton::clicked, this, &IntakeDesk::take);
     connect(leave, &QPushButton::clicked, this, &IntakeDesk::leave);
     connect(list_->selectionModel(), &QItemSelectionModel::selectionChanged, this, &IntakeDesk::showChosen);

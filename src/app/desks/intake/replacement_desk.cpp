@@ -3,6 +3,7 @@
 #include "app/charts/arrival_chart.h"
 #include "app/desks/ask_window.h"
 #include "app/desks/intake/replace_window.h"
+#include "app/hand_focus_on.h"
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
 #include "core/catalogue/docket_store.h"
@@ -94,7 +95,7 @@ void ReplacementDesk::buildRows() {
            "examined."));
     list_->setWidths({136, 210, 220, 280, 80}, 3);
     body()->addWidget(list_, 1);
-    setFocusProxy(list_);
+    handFocusOn(this, list_);
     connect(text_, &QLineEdit::textChanged, this, &ReplacementDesk::reload);
     connect(replace, &QPushButton::clicked, this, &ReplacementDesk::replace);
     connect(all, &QPushButton::clicked, this, &ReplacementDesk::replaceAll);

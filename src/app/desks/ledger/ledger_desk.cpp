@@ -1,6 +1,7 @@
 #include "app/desks/ledger/ledger_desk.h"
 
 #include "app/desks/ledger/ledger_words.h"
+#include "app/hand_focus_on.h"
 #include "app/words.h"
 
 #include <QHBoxLayout>
@@ -106,7 +107,7 @@ LedgerDesk::LedgerDesk(Workbench& workbench)
     split->addWidget(lower);
     split->setSizes({220, 200});
     body()->addWidget(split, 1);
-    setFocusProxy(entryList_);
+    handFocusOn(this, entryList_);
 
     takeBack_->setEnabled(false);
     connect(entryList_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,

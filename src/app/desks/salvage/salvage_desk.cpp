@@ -6,6 +6,7 @@
 #include "app/desks/salvage/find_evidence.h"
 #include "app/desks/salvage/salvage_bands.h"
 #include "app/desks/salvage/write_image_window.h"
+#include "app/hand_focus_on.h"
 #include "app/words.h"
 #include "core/salvage/image_map.h"
 #include "core/work/tidy_salvaged.h"
@@ -191,7 +192,7 @@ void SalvageDesk::buildRows() {
            "drive… (O) looks through the image of a card that was wiped."));
     list_->setWidths({126, 220, 112, 70, 76, 80, 300}, 6);
     body()->addWidget(list_, 1);
-    setFocusProxy(list_);
+    handFocusOn(this, list_);
     connect(home, &QPushButton::clicked, this, [this] { take(true); });
     connect(into, &QPushButton::clicked, this, [this] { take(false); });
     connect(leave, &QPushButton::clicked, this, &SalvageDesk::leave);

@@ -1,5 +1,6 @@
 #include "app/desks/transfer/transfer_changes.h"
 
+#include "app/hand_focus_on.h"
 #include "app/words.h"
 
 #include <QButtonGroup>
@@ -55,7 +56,7 @@ TransferChanges::TransferChanges(QWidget* parent)
     list_->setModel(rows_);
     list_->setWidths({480, 400}, 0);
     layout->addWidget(list_, 1);
-    setFocusProxy(list_);
+    handFocusOn(this, list_);
     connect(group, &QButtonGroup::idClicked, this, [this](int page) {
         page_ = static_cast<Page>(page);
         showPage();

@@ -1,6 +1,7 @@
 #include "app/desks/transfer/transfer_desk.h"
 
 #include "app/desks/file_manager.h"
+#include "app/hand_focus_on.h"
 #include "app/words.h"
 #include "core/base/room.h"
 #include "core/catalogue/findings.h"
@@ -104,7 +105,7 @@ TransferDesk::TransferDesk(Workbench& workbench)
     connect(&workbench, &Workbench::proven, this,
             [this](const std::shared_ptr<const TransferProof>& proof) { takeProof(*proof); });
     connect(&workbench, &Workbench::longWorkChanged, this, &TransferDesk::followWork);
-    setFocusProxy(sources_);
+    handFocusOn(this, sources_);
     beginNew();
 }
 

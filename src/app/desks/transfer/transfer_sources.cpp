@@ -1,5 +1,6 @@
 #include "app/desks/transfer/transfer_sources.h"
 
+#include "app/hand_focus_on.h"
 #include "app/words.h"
 #include "core/catalogue/findings.h"
 #include "core/catalogue/standing_lists.h"
@@ -42,7 +43,7 @@ TransferSources::TransferSources(Workbench& workbench, QWidget* parent)
     toggleKey->setContext(Qt::WidgetShortcut);
     connect(toggleKey, &QShortcut::activated, this, &TransferSources::toggle);
     connect(list_, &QAbstractItemView::doubleClicked, this, &TransferSources::toggle);
-    setFocusProxy(list_);
+    handFocusOn(this, list_);
 }
 
 Result<std::vector<TransferSources::Source>> TransferSources::look(const Catalogue& catalogue) {

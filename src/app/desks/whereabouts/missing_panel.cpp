@@ -2,6 +2,7 @@
 
 #include "app/desks/file_manager.h"
 #include "app/desks/standing_list_box.h"
+#include "app/hand_focus_on.h"
 #include "app/words.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/fixity_store.h"
@@ -114,7 +115,7 @@ MissingPanel::MissingPanel(Workbench& workbench, QWidget* parent)
                            "volume that is away is not."));
     list_->setWidths({136, 176, 80, 288, 136, 230}, 3);
     layout->addWidget(list_, 1);
-    setFocusProxy(list_);
+    handFocusOn(this, list_);
 
     auto* typing = new QTimer(this);
     typing->setSingleShot(true);

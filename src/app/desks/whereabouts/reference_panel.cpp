@@ -1,6 +1,7 @@
 #include "app/desks/whereabouts/reference_panel.h"
 
 #include "app/desks/ask_window.h"
+#include "app/hand_focus_on.h"
 #include "app/words.h"
 #include "core/audit/plan_places.h"
 #include "core/catalogue/docket_store.h"
@@ -108,7 +109,7 @@ ReferencePanel::ReferencePanel(Workbench& workbench, QWidget* parent)
     unheardList_->setWidths({260, 90, 500}, 2);
     unheardList_->setEmptyText(tr("Every holding is in some list, or no player is known yet."));
     layout->addWidget(unheardList_, 2);
-    setFocusProxy(troubledList_);
+    handFocusOn(this, troubledList_);
     connect(repoint, &QPushButton::clicked, this, [this] { this->repoint(); });
     connect(places, &QPushButton::clicked, this, [this] { editPlaces(); });
 }

@@ -2,6 +2,7 @@
 
 #include "app/ask_path.h"
 #include "app/desks/ask_window.h"
+#include "app/hand_focus_on.h"
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
 #include "core/audit/plan_places.h"
@@ -104,7 +105,7 @@ RelinkPanel::RelinkPanel(Workbench& workbench, QWidget* parent)
     row->addWidget(placeList_, 1);
     row->addWidget(makeDetail());
     layout->addLayout(row, 1);
-    setFocusProxy(placeList_);
+    handFocusOn(this, placeList_);
 
     connect(placeList_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
             [this] { showDetail(); });

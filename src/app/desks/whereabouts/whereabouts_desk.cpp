@@ -3,6 +3,7 @@
 #include "app/desks/whereabouts/missing_panel.h"
 #include "app/desks/whereabouts/reference_panel.h"
 #include "app/desks/whereabouts/relink_panel.h"
+#include "app/hand_focus_on.h"
 
 #include <QButtonGroup>
 #include <QHBoxLayout>
@@ -30,8 +31,8 @@ WhereaboutsDesk::WhereaboutsDesk(Workbench& workbench)
             showPage(1);
         }
     });
-    setFocusProxy(stack_);
-    stack_->setFocusProxy(relinking_);
+    handFocusOn(this, stack_);
+    handFocusOn(stack_, relinking_);
 }
 
 void WhereaboutsDesk::addPage(QWidget* page, const QString& name, int key) {
@@ -48,7 +49,7 @@ void WhereaboutsDesk::addPage(QWidget* page, const QString& name, int key) {
 
 void WhereaboutsDesk::showPage(int page) {
     stack_->setCurrentIndex(page);
-    stack_->setFocusProxy(stack_->currentWidget());
+    handFocusOn(stack_, stack_->currentWidget());
     stack_->currentWidget()->setFocus();
     reload();
 }
