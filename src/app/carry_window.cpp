@@ -104,9 +104,10 @@ void CarryWindow::carry() {
         }
         carrySettings(carried->folder);
         return "Carried along in " + displayPath(carried->folder) + ". Open it there with: sh start" +
-               (carried->leftOver.empty() ? std::string()
-                                          : ". What was there before held files of others; it is " +
-                                                displayPath(carried->leftOver) + " now");
+               (carried->leftOver.empty()
+                    ? std::string()
+                    : ". What was there before has files or deeds of its own; it is kept as " +
+                          displayPath(carried->leftOver));
     });
     accept();
 }

@@ -100,7 +100,8 @@ int runCarry(const CommonOptions& common, const BytePath& place, const std::opti
     say("Carried along in {}, {}. Open it there with: sh start\n", displayPath(carried->folder),
         humanBytes(carried->bytes));
     if (!carried->leftOver.empty()) {
-        say("What was carried before held files of others; it is {} now.\n", displayPath(carried->leftOver));
+        say("What was carried before has files or deeds of its own; it is kept as {}.\n",
+            displayPath(carried->leftOver));
     }
     return exitDone;
 }

@@ -69,6 +69,7 @@ TEST_CASE("a catalogue is carried along, used there, and taken in at home") {
 
     // What is found out elsewhere is not lost by carrying along again before it is taken in.
     writeFile(all / "W/c.wav", smallWav(3, 1));
+    writeFile(all / "W/the same.wav", smallWav(3, 1));
     all.ask(all.carried, {"survey", all / "W"});
     std::string refused;
     all.ask(all.home, {"carry", all.stick}, &refused);
@@ -85,6 +86,16 @@ TEST_CASE("a catalogue is carried along, used there, and taken in at home") {
     CHECK(all.ask(all.carried, {"find", "c.wav"})["holdings"].size() == 1);
     CHECK_FALSE(fs::exists(all.folder + "/sober-archivist_0.1.0_amd64.deb"));
     CHECK(all.ask(all.home, {"carry", all.stick})["left_over"] == "");
+    // What was done from there, only that catalogue can take back: it is kept, though all that it saw is
+    // known.
+    all.ask(all.carried, {"docket", "add", "retire", all / "W/c.wav"});
+    all.ask(all.carried, {"docket", "carry-out"});
+    CHECK_FALSE(fs::exists(all / "W/c.wav"));
+    all.ask(all.home, {"catalogue", "take-in", all.carried});
+    const auto kept = all.ask(all.home, {"carry", all.stick})["left_over"].get<std::string>();
+    REQUIRE_FALSE(kept.empty());
+    all.ask(kept + "/catalogue.sqlite", {"undo", "last"});
+    CHECK(fs::exists(all / "W/c.wav"));
 }
 
 TEST_CASE("the carried folder starts the program on its own catalogue, and writes nothing to the machine") {

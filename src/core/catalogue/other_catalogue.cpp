@@ -259,6 +259,30 @@ Result<LeftThere> leftThere(const Catalogue& other) {
     });
 }
 
+Result<bool> hasDeedsOfItsOwn(const Catalogue& other, const Catalogue& here) {
+    return guarded(here, [&] {
+        SQLite::Statement known(here.database(), "SELECT 1 FROM ledger WHERE time = ? AND kind = ?");
+        SQLite::Statement deeds(other.database(),
+                                "SELECT DISTINCT l.time, l.kind FROM ledger l JOIN ledger_actions a "
+                                "ON a.entry = l.id");
+        while (deeds.executeStep()) {
+            known.bind(1, deeds.getColumn(0).getInt64());
+            known.bind(2, deeds.getColumn(1).getString());
+            if (!known.executeStep()) {
+                return true;
+            }
+            known.reset();
+        }
+        SQLite::Statement later(other.database(), "SELECT 1 FROM docket WHERE added > ?");
+        later.bind(
+            1, here.database()
+                   .execAndGet("SELECT max(coalesce((SELECT max(added) FROM docket), 0), coalesce((SELECT "
+                               "max(time) FROM ledger WHERE id IN (SELECT entry FROM ledger_actions)), 0))")
+                   .getInt64());
+        return later.executeStep();
+    });
+}
+
 Result<NewDecisions> newDecisions(const Catalogue& from, const Catalogue& to) {
     const auto theirLists = StandingLists(from).all();
     const auto ourLists = StandingLists(to).all();

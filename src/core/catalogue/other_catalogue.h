@@ -50,6 +50,10 @@ struct LeftThere {
 };
 Result<LeftThere> leftThere(const Catalogue& other);
 
+/// Whether another catalogue has done something that this one's ledger does not know, or has something on its
+/// docket that is newer than all that was done here: what only it can take back, or carry out.
+Result<bool> hasDeedsOfItsOwn(const Catalogue& other, const Catalogue& here);
+
 /// How many decisions `takeNotes` would take over.
 struct NewDecisions {
     std::uint64_t acceptances = 0;

@@ -63,7 +63,7 @@ Outcome CarriedFolder::addCopy(const BytePath& file) {
     return copied ? flushFile(place) : copied;
 }
 
-Result<BytePath> CarriedFolder::finish() {
+Result<BytePath> CarriedFolder::finish(bool keepsBefore) {
     Unflushed unflushed;
     BytePath before;
     if (isTaken(folder_)) {
@@ -79,7 +79,7 @@ Result<BytePath> CarriedFolder::finish() {
         return moved.error();
     }
     unflushed.flush();
-    return before.empty() || removeOurs(before) ? BytePath() : before;
+    return before.empty() || (!keepsBefore && removeOurs(before)) ? BytePath() : before;
 }
 
 void CarriedFolder::giveUp() {

@@ -18,9 +18,9 @@ class CarriedFolder {
     Outcome add(std::string_view name, std::string_view content);
     /// A copy of a file, under its name.
     Outcome addCopy(const BytePath& file);
-    /// It stands under its name now. What stood there goes if we made all of it; else it stays beside, and
-    /// its new place is given.
-    Result<BytePath> finish();
+    /// It stands under its name now. What stood there goes if we made all of it and it is not to be kept;
+    /// else it stays beside, and its new place is given.
+    Result<BytePath> finish(bool keepsBefore);
     /// Nothing of it is left.
     void giveUp();
 

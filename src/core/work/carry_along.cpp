@@ -48,10 +48,12 @@ bool isKnown(const CatalogueMeeting& meeting) {
            });
 }
 
-Outcome mayReplace(const Catalogue& catalogue, const BytePath& folder, RunControl& control) {
+/// Whether what is carried there is to be kept beside what takes its place: it has done things of its own,
+/// which only it can take back. Fails where it may not be replaced.
+Result<bool> mayReplace(const Catalogue& catalogue, const BytePath& folder, RunControl& control) {
     const auto carried = joinPath(folder, "catalogue.sqlite");
     if (!isTaken(folder)) {
-        return done();
+        return false;
     }
     if (!isTaken(carried)) {
         return Error{Cause::alreadyThere, folder,
@@ -62,13 +64,15 @@ Outcome mayReplace(const Catalogue& catalogue, const BytePath& folder, RunContro
     if (!meeting) {
         return meeting.error();
     }
-    return isKnown(*meeting)
-               ? done()
-               : Outcome(
-                     Error{Cause::refused, carried,
-                           "The catalogue in " + displayPath(folder) +
-                               " knows what this one does not. Take it in first (Collection, Take another "
-                               "catalogue in…), then carry this one along again."});
+    if (!isKnown(*meeting)) {
+        return Error{
+            Cause::refused, carried,
+            "The catalogue in " + displayPath(folder) +
+                " knows what this one does not. Take it in first (Collection, Take another catalogue "
+                "in…), then carry this one along again."};
+    }
+    const auto other = Catalogue::openForReading(carried);
+    return other ? hasDeedsOfItsOwn(*other, catalogue) : Result<bool>(other.error());
 }
 
 std::uint64_t sizeAt(const BytePath& path) {
@@ -111,8 +115,9 @@ Result<CarriedAlong> carryAlong(const Catalogue& catalogue, const BytePath& plac
     if (isWithin(catalogue.path(), folder)) {
         return Error{Cause::invalid, folder, "This catalogue is the one that is carried along there."};
     }
-    if (const auto may = mayReplace(catalogue, folder, control); !may) {
-        return may.error();
+    const auto keepsBefore = mayReplace(catalogue, folder, control);
+    if (!keepsBefore) {
+        return keepsBefore.error();
     }
     const auto needs = carryingNeeds(catalogue, package);
     if (!needs) {
@@ -133,7 +138,7 @@ Result<CarriedAlong> carryAlong(const Catalogue& catalogue, const BytePath& plac
         made->giveUp();
         return filled.error();
     }
-    const auto leftOver = made->finish();
+    const auto leftOver = made->finish(*keepsBefore);
     if (!leftOver) {
         made->giveUp();
         return leftOver.error();

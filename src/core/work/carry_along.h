@@ -14,8 +14,9 @@ struct CarriedAlong {
     BytePath folder;
     std::uint64_t bytes = 0;
     bool withPackage = false;
-    BytePath
-        leftOver; ///< what stands beside it of the one before, since others put files there; "" for nothing
+    /// What stands beside it of the one before: others put files there, or it has done things that only it
+    /// can take back; "" for nothing.
+    BytePath leftOver;
 };
 
 /// What it takes, about: bytes.
