@@ -4,13 +4,19 @@
 #include "core/base/paths.h"
 #include "core/base/user_folders.h"
 
+#include <QSettings>
+
 #include <CLI/CLI.hpp>
 
+#include <algorithm>
 #include <cstdio>
 #include <filesystem>
+#include <string_view>
 
 namespace sober::app {
 namespace {
+
+constexpr QLatin1String settingsOwner("sober-archivist");
 
 constexpr cli::ManualPage manual{
     R"(Shows what a large collection of audio files is made of, what is wrong with it and what can be done about each
@@ -27,6 +33,26 @@ The catalogue, unless \fB\-\-catalogue\fR names another; below $XDG_DATA_HOME wh
     "sober"};
 
 } // namespace
+
+void useSettingsOf(const BytePath& carried) {
+    if (!carried.empty()) {
+        QSettings::setDefaultFormat(QSettings::IniFormat);
+        QSettings::setPath(QSettings::IniFormat, QSettings::UserScope,
+                           QString::fromStdString(carried + "/settings"));
+    }
+}
+
+int sizeWanted(int argc, const char* const* argv) {
+    constexpr int least = 100;
+    constexpr int most = 300;
+    for (int i = 1; i + 1 < argc; ++i) {
+        if (std::string_view(argv[i]) == "--carried") {
+            useSettingsOf(argv[i + 1]);
+        }
+    }
+    const QSettings settings(QSettings::defaultFormat(), QSettings::UserScope, settingsOwner, settingsOwner);
+    return std::clamp(settings.value(QStringLiteral("size"), least).toInt(), least, most);
+}
 
 std::optional<Arguments> readArguments(int argc, char** argv, int& exitCode) {
     Arguments arguments;

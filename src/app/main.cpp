@@ -29,6 +29,10 @@ int main(int argc, char** argv) {
         readArguments(argc, argv, exitCode);
         return exitCode;
     }
+    if (const int size = sizeWanted(argc, argv);
+        size != 100 && !qEnvironmentVariableIsSet("QT_SCALE_FACTOR")) {
+        qputenv("QT_SCALE_FACTOR", QByteArray::number(size / 100.0));
+    }
     QApplication application(argc, argv);
     QApplication::setOrganizationName(QStringLiteral("sober-archivist"));
     QApplication::setApplicationName(QStringLiteral("sober-archivist"));
@@ -38,11 +42,7 @@ int main(int argc, char** argv) {
     if (!arguments) {
         return exitCode;
     }
-    if (!arguments->carried.empty()) { // what the windows keep is kept there
-        QSettings::setDefaultFormat(QSettings::IniFormat);
-        QSettings::setPath(QSettings::IniFormat, QSettings::UserScope,
-                           QString::fromStdString(arguments->carried + "/settings"));
-    }
+    useSettingsOf(arguments->carried);
     SingleInstance instance(arguments->catalogue);
     if (instance.handOverOrListen(arguments->places)) {
         return 0;

@@ -211,6 +211,18 @@ void MainWindow::buildMenus() {
         papers->addAction(action);
     }
 
+    view->addSeparator();
+    auto* sizes = new QActionGroup(this);
+    for (const int size : {100, 125, 150, 200}) {
+        auto* action = view->addAction(tr("Size %1 %").arg(size), this, [this, size] {
+            QSettings().setValue(QStringLiteral("size"), size);
+            say(tr("Everything is shown at %1 % from the next start on.").arg(size));
+        });
+        action->setCheckable(true);
+        action->setChecked(QSettings().value(QStringLiteral("size"), 100).toInt() == size);
+        sizes->addAction(action);
+    }
+
     auto* help = menuBar()->addMenu(tr("&Help"));
     help->addAction(tr("About this &desk"), QKeySequence(Qt::Key_F1), this, [this] {
         const auto all = findChildren<Desk*>();

@@ -5,6 +5,7 @@
 #include "core/catalogue/standing_lists.h"
 #include "core/work/meet_catalogue.h"
 #include "support/collection.h"
+#include "support/mounts.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"
 
@@ -234,6 +235,33 @@ TEST_CASE("a taking in that is stopped goes on where it was, and what is no othe
         CHECK(takeInCatalogue(both.catalogue(), path, control, quiet).error().cause == cause);
     }
     CHECK(both.known(both.catalogue(), "V") == theirs);
+}
+
+TEST_CASE("another drive at the same place, of which nothing tells it but what it holds, is another volume") {
+    if (!canMount()) {
+        WARN("no mounts here");
+        return;
+    }
+    TwoMachines both;
+    const auto place = both / "drive";
+    {
+        TestMounts mounts;
+        mounts.mount({"-t", "tmpfs", "none", place});
+        writeFile(place + "/mine.wav", smallWav(1));
+        both.surveyBy(both.catalogue(), "drive");
+    }
+    {
+        TestMounts mounts;
+        mounts.mount({"-t", "tmpfs", "none", place});
+        writeFile(place + "/theirs.wav", smallWav(2));
+        both.surveyBy(both.other, "drive");
+    }
+    const auto compared = both.compare();
+    REQUIRE(compared.volumes.size() == 1);
+    CHECK(compared.volumes[0].here.empty());
+    both.takeIn(both.catalogue(), both.otherPath());
+    CHECK(both.holding("drive", "mine.wav")->state == HoldingState::present);
+    CHECK(both.holding("drive 2", "theirs.wav")->state == HoldingState::present);
 }
 
 TEST_CASE("whatever two machines have seen in turn, they know the same once each has taken the other in") {

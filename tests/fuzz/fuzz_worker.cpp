@@ -29,7 +29,8 @@ class Asking {
     void ask(const BytePath& path, const std::string& bytes) {
         RunControl control;
         const auto onBytes = [](std::uint64_t) {};
-        judge(path, worker_.examine(path, control, onBytes));
+        judge(path,
+              worker_.examine(path, control, onBytes, counts.files % 2 == 0)); // with an excerpt, and without
         judge(path, worker_.passOver(path, control, onBytes));
         judge(path, worker_.probe(path));
         judge(path, worker_.readTags(path));

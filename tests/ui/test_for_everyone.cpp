@@ -1,4 +1,5 @@
 // Use without a mouse, by ear, and with eyes that tell colours apart in another way.
+#include "app/arguments.h"
 #include "app/charts/chart.h"
 #include "app/theme/marks.h"
 #include "app/theme/theme.h"
@@ -10,7 +11,9 @@
 #include <QComboBox>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QSettings>
 #include <QSlider>
+#include <QTemporaryDir>
 #include <QTest>
 
 #include <catch2/catch.hpp>
@@ -218,4 +221,28 @@ TEST_CASE("no two marks are told apart by colour alone, and the colours stay apa
             CHECK(apart(labOf(inks.sound, eyes.matrix), labOf(inks.damaged, eyes.matrix)) > 10);
         }
     }
+}
+
+TEST_CASE("everything is shown larger from the next start on, where that is chosen") {
+    Desktop desktop;
+    const QTemporaryDir stick;
+    const auto carried = stick.path().toStdString();
+    const std::array words{"sober-archivist", "--carried", carried.c_str()};
+    CHECK(sizeWanted(static_cast<int>(words.size()), words.data()) == 100);
+    {
+        QSettings settings(stick.path() + "/settings/sober-archivist/sober-archivist.ini",
+                           QSettings::IniFormat);
+        settings.setValue("size", 150);
+    }
+    CHECK(sizeWanted(static_cast<int>(words.size()), words.data()) == 150);
+    {
+        QSettings settings(stick.path() + "/settings/sober-archivist/sober-archivist.ini",
+                           QSettings::IniFormat);
+        settings.setValue("size", 100'000); // nobody's window is that large
+    }
+    CHECK(sizeWanted(static_cast<int>(words.size()), words.data()) == 300);
+    desktop.chooseInMenu("View", "Size 125");
+    CHECK(desktop.text("Message").startsWith("Everything is shown at 125 %"));
+    CHECK(QSettings().value("size").toInt() == 125);
+    QSettings().remove("size");
 }

@@ -230,8 +230,10 @@ class Meeting {
             if (!known) {
                 return known.error();
             }
+            // The top of a file system has the same number on all of a kind.
             const bool isOneFolder = here->root == pair.there.root && one.rootInode == other.rootInode &&
-                                     one.filesystemType == other.filesystemType;
+                                     one.filesystemType == other.filesystemType && !one.within.empty() &&
+                                     one.within == other.within && hasLastingInodes(one.filesystemType);
             if (isTold || isOneFolder || standAlike(pair.theirs, *known)) {
                 pair.here = std::move(*here);
                 pair.ours = std::move(*known);
