@@ -15,8 +15,9 @@
 namespace sober::app {
 namespace {
 
-constexpr int across = 6; // pixels from one look to the next
-constexpr int down = 8;
+constexpr int finelyAcross = 6; // pixels from one look to the next
+constexpr int finelyDown = 8;
+constexpr int coarsely = 40;          // looks from side to side where nobody points by keys
 constexpr std::size_t mostWords = 40; ///< values that are told
 
 } // namespace
@@ -80,6 +81,10 @@ std::vector<Chart::Spot> Chart::spots() const {
     };
     std::vector<std::pair<QString, Met>> met;
     QHash<QString, std::size_t> known; // into `met`
+    // Of points without number, each look at which may take long, some have to do.
+    const bool isFine = focusPolicy() == Qt::TabFocus;
+    const int across = isFine ? finelyAcross : std::max(finelyAcross, width() / coarsely);
+    const int down = isFine ? finelyDown : std::max(finelyDown, 3 * height() / coarsely);
     for (int y = down / 2; y < height(); y += down) {
         for (int x = across / 2; x < width(); x += across) {
             const QPointF point(x, y);
