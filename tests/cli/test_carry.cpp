@@ -80,9 +80,11 @@ TEST_CASE("a catalogue is carried along, used there, and taken in at home") {
     CHECK(taken["volumes"].size() == 2);
     CHECK(all.ask(all.home, {"find", "c.wav"})["holdings"].size() == 1);
     writeFile(all.folder + "/somebody's.txt", "not ours");
+    writeFile(all.folder + "/catalogue.sqlite copy", "somebody's too");
     const auto again = all.ask(all.home, {"carry", all.stick});
     CHECK(again["left_over"] == all.folder + " before");
-    CHECK(all.names(all.folder + " before") == std::set<std::string>{"somebody's.txt"});
+    CHECK(all.names(all.folder + " before") ==
+          std::set<std::string>{"catalogue.sqlite copy", "somebody's.txt"});
     CHECK(all.ask(all.carried, {"find", "c.wav"})["holdings"].size() == 1);
     CHECK_FALSE(fs::exists(all.folder + "/sober-archivist_0.1.0_amd64.deb"));
     CHECK(all.ask(all.home, {"carry", all.stick})["left_over"] == "");

@@ -2,7 +2,7 @@
 
 #include "core/remedy/changes/file_changes.h"
 
-#include <algorithm>
+#include <array>
 #include <filesystem>
 #include <unistd.h>
 
@@ -11,25 +11,39 @@ namespace {
 
 namespace fs = std::filesystem;
 
-/// What we put into such a folder, and what using it leaves there.
-bool isOurs(const fs::path& name) {
-    const auto text = name.string();
-    return text.starts_with("catalogue.sqlite") || text == "start" || text == "settings" ||
-           text == "READ ME.txt" || (text.starts_with("sober-archivist") && text.ends_with(".deb"));
+/// What we put into such a folder, and what using it leaves there, each by its name.
+constexpr std::array ours{"catalogue.sqlite",
+                          "catalogue.sqlite-wal",
+                          "catalogue.sqlite-shm",
+                          "catalogue.sqlite.lock",
+                          "catalogue.sqlite.excerpts",
+                          "catalogue.sqlite.excerpts-wal",
+                          "catalogue.sqlite.excerpts-shm",
+                          "start",
+                          "READ ME.txt",
+                          "settings/sober-archivist/sober-archivist.ini",
+                          "settings/sober-archivist/sober-archivist.ini.lock"};
+
+bool isPackage(std::string_view name) {
+    return name.starts_with("sober-archivist") && name.ends_with(".deb");
 }
 
 /// False where something of others is left in it.
 bool removeOurs(const BytePath& folder) {
+    Unflushed unflushed;
     std::error_code trouble;
-    bool isAll = true;
     for (const auto& entry : fs::directory_iterator(folder, trouble)) {
-        std::error_code failed;
-        if (isOurs(entry.path().filename())) {
-            fs::remove_all(entry.path(), failed);
+        if (isPackage(entry.path().filename().string())) {
+            removeFile(entry.path().string(), unflushed).ok();
         }
-        isAll = isAll && isOurs(entry.path().filename()) && !failed;
     }
-    return isAll && !trouble && rmdir(folder.c_str()) == 0;
+    for (const auto* name : ours) {
+        removeFile(joinPath(folder, name), unflushed).ok();
+    }
+    for (const auto* name : {"settings/sober-archivist", "settings"}) {
+        rmdir(joinPath(folder, name).c_str()); // where it is empty
+    }
+    return rmdir(folder.c_str()) == 0;
 }
 
 BytePath freeName(const BytePath& path, const std::string& ending) {

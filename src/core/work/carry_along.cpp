@@ -60,6 +60,9 @@ Result<bool> mayReplace(const Catalogue& catalogue, const BytePath& folder, RunC
                      displayPath(folder) +
                          " is there and holds no catalogue. Rename it, or choose another place."};
     }
+    if (const auto unused = Catalogue::openForWriting(carried); !unused) { // and brought up to date
+        return unused.error();
+    }
     const auto meeting = compareCatalogue(catalogue, carried, control);
     if (!meeting) {
         return meeting.error();
