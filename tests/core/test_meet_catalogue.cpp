@@ -202,6 +202,11 @@ TEST_CASE("a taking in that is stopped goes on where it was, and what is no othe
     }
     both.surveyBy(both.other, "V");
     const auto theirs = both.known(both.other, "V");
+    writeFile(both / "W/last.wav", smallWav(99));
+    both.surveyBy(both.other, "W");
+    const auto there = *Volumes(both.other).all();
+    const auto w = std::ranges::find(there, "W", &Volume::label)->id;
+    REQUIRE(Policies(both.other).keep({0, "W first", {{PreferenceKind::onVolume, w, {}}}}).ok());
     for (int round = 0; round < 12; ++round) {
         RunControl control;
         int left = 5;
@@ -222,6 +227,11 @@ TEST_CASE("a taking in that is stopped goes on where it was, and what is no othe
     }
     both.takeIn(both.catalogue(), both.otherPath());
     CHECK(both.known(both.catalogue(), "V") == theirs);
+    // What speaks of a volume that came last speaks of it.
+    const auto policy = *Policies(both.catalogue()).named("W first");
+    REQUIRE(policy.has_value());
+    REQUIRE(policy->preferences.size() == 1);
+    CHECK(policy->preferences.front().volume == both.volume("W").id);
 
     writeFile(both / "no catalogue", std::string(5000, 'x'));
     fs::create_symlink(both.cataloguePath(), both / "by another name.sqlite");

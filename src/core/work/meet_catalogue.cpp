@@ -234,7 +234,8 @@ class Meeting {
             const bool isOneFolder = here->root == pair.there.root && one.rootInode == other.rootInode &&
                                      one.filesystemType == other.filesystemType && !one.within.empty() &&
                                      one.within == other.within && hasLastingInodes(one.filesystemType);
-            if (isTold || isOneFolder || standAlike(pair.theirs, *known)) {
+            const bool isBegun = known->empty() && here->surveyedAt == 0 && here->root == pair.there.root;
+            if (isTold || isOneFolder || isBegun || standAlike(pair.theirs, *known)) {
                 pair.here = std::move(*here);
                 pair.ours = std::move(*known);
                 ourVolumes.erase(here); // no volume is two
@@ -480,9 +481,12 @@ Result<CatalogueMeeting> takeInCatalogue(Catalogue& catalogue, const BytePath& o
     if (!taken) {
         return taken.error();
     }
-    const auto noted = takeNotes(*theirs, catalogue, counterparts);
-    const auto excerpts =
-        noted ? ExcerptStore(catalogue).takeFrom(*theirs) : Result<std::uint64_t>(noted.error());
+    // What speaks of volumes is taken over once all of them are known.
+    const bool isWhole = !control.isCancelled();
+    const auto noted = isWhole ? takeNotes(*theirs, catalogue, counterparts) : done();
+    const auto excerpts = noted && isWhole ? ExcerptStore(catalogue).takeFrom(*theirs)
+                          : noted          ? Result<std::uint64_t>(0)
+                                           : Result<std::uint64_t>(noted.error());
     if (!excerpts) {
         return excerpts.error();
     }
