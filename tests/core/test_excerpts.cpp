@@ -1,4 +1,5 @@
 #include "core/catalogue/excerpt_store.h"
+#include "core/catalogue/volume_leaving.h"
 #include "core/evidence/worker/caged_listening.h"
 #include "core/evidence/worker/evidence_worker.h"
 #include "core/media/excerpt_pass.h"
@@ -167,6 +168,10 @@ TEST_CASE("a survey at full effort keeps an excerpt of each, in the pass that ex
     CHECK((*store.of(all.holding("V", "moved.wav")->id)).has_value());
     CHECK((*store.of(all.holding("V", "b.wav")->id)).has_value());
     CHECK(store.figures()->kept == 3);
+    const auto bytes = store.figures()->bytes;
+    REQUIRE(forgetVolume(all.catalogue(), all.volume("V")).ok());
+    CHECK(store.figures()->kept == 0);
+    CHECK(store.figures()->bytes < bytes / 2);
 }
 
 TEST_CASE("what is kept beside the catalogue may be lost, spoilt or too new without harm to it") {
@@ -184,6 +189,7 @@ TEST_CASE("what is kept beside the catalogue may be lost, spoilt or too new with
     const std::string whole = readFile(file);
     for (const auto& [what, spoil, refused] : std::initializer_list<Row>{
              {"lost", [&] { fs::remove(file); }, {}},
+             {"begun and not made", [&] { writeFile(file, ""); }, {}},
              {"its beginning destroyed",
               [&] { writeFile(file, std::string(4096, 'x') + whole.substr(4096)); }, Cause::damaged},
              {"of a later program",

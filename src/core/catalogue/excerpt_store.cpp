@@ -56,14 +56,12 @@ Outcome ExcerptStore::open() const {
     auto& database = catalogue_.database();
     const auto file = excerptsPath(catalogue_.path());
     return guarded(catalogue_, [&]() -> Outcome {
-        if (isAttached(database)) {
-            return done();
-        }
         try {
-            if (!attach(database, file)) {
+            if (!isAttached(database) && !attach(database, file)) {
                 return Error{Cause::newer, file,
                              displayPath(file) + " was written by a newer Sober Archivist."};
             }
+            database.exec("PRAGMA kept.auto_vacuum = FULL"); // of a new file
             database.exec("PRAGMA kept.journal_mode = WAL");
             database.exec(
                 "CREATE TABLE IF NOT EXISTS kept.excerpts(payload BLOB PRIMARY KEY, begins REAL NOT "
@@ -71,7 +69,13 @@ Outcome ExcerptStore::open() const {
                 "BLOB NOT NULL, cover BLOB NOT NULL)");
             database.exec("PRAGMA kept.user_version = " + std::to_string(excerptsVersion));
         } catch (const SQLite::Exception& exception) {
-            return errorOf(exception, file);
+            auto error = errorOf(exception, file);
+            if (error.cause == Cause::damaged) {
+                error.sentence = displayPath(file) +
+                                 ", where excerpts are kept, is damaged. Delete it: a survey "
+                                 "makes them again.";
+            }
+            return error;
         }
         return done();
     });

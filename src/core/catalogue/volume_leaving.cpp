@@ -1,6 +1,7 @@
 #include "core/catalogue/volume_leaving.h"
 
 #include "core/base/text.h"
+#include "core/catalogue/excerpt_store.h"
 #include "core/catalogue/findings.h"
 #include "core/catalogue/guarded.h"
 
@@ -134,7 +135,7 @@ Outcome forgetVolume(const Catalogue& catalogue, const Volume& volume) {
     if (auto why = whyNotForgotten(volume, *leaving); !why.empty()) {
         return refusedError(volume.root, std::move(why));
     }
-    return guarded(catalogue, [&] {
+    const auto forgotten = guarded(catalogue, [&] {
         auto& database = catalogue.database();
         WritingTransaction transaction(database);
         for (const auto* sql : forgetting) {
@@ -145,6 +146,7 @@ Outcome forgetVolume(const Catalogue& catalogue, const Volume& volume) {
         database.exec("UPDATE freshness SET findings_stale = 1");
         transaction.commit();
     });
+    return forgotten ? ExcerptStore(catalogue).tidy() : forgotten;
 }
 
 } // namespace sober
