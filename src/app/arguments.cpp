@@ -60,8 +60,9 @@ std::optional<Arguments> readArguments(int argc, char** argv, int& exitCode) {
     std::vector<std::string> places;
     CLI::App app{"audits a collection of audio files and carries out decisions", "sober-archivist"};
     app.set_version_flag("--version", "Sober Archivist " SOBER_VERSION, "the version");
-    app.add_option("--catalogue", arguments.catalogue, "the catalogue file");
-    app.add_option("--carried", arguments.carried, "a folder that a catalogue was carried along in");
+    auto* catalogue = app.add_option("--catalogue", arguments.catalogue, "the catalogue file");
+    app.add_option("--carried", arguments.carried, "a folder that a catalogue was carried along in")
+        ->excludes(catalogue);
     app.add_option("PLACE", places, "folders to be surveyed, lists to be taken in");
     if (const auto code = cli::describe(app, argc, argv, manual)) {
         exitCode = *code;

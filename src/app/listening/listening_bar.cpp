@@ -157,6 +157,11 @@ void ListeningBar::switchTo(const BytePath& path, double later, double gain) {
     if (path == path_) {
         return;
     }
+    if (excerpt_) { // of which the other's place is not known
+        setFile(path);
+        gain_ = gain;
+        return;
+    }
     gain_ = gain;
     if (!source_) {
         const double place = startAt_;

@@ -3,6 +3,16 @@
 #include "app/lists/list_view.h"
 
 namespace sober::app {
+namespace {
+
+/// In some lists a mark stands for something near to what it means; it is explained where it is meant.
+bool isCalledByItsMark(const Cell& cell) {
+    return cell.mark != Mark::none &&
+           (cell.text.startsWith(wordFor(cell.mark)) ||
+            (cell.mark == Mark::sound && cell.text == verdictWord(VerdictClass::genuine)));
+}
+
+} // namespace
 
 QVariant cellData(const Cell& cell, bool right, int role) {
     switch (role) {
@@ -10,8 +20,8 @@ QVariant cellData(const Cell& cell, bool right, int role) {
         return cell.text;
     case Qt::ToolTipRole:
         return !cell.tip.isEmpty()       ? cell.tip
-               : cell.mark == Mark::none ? cell.text
-                                         : QStringLiteral("%1\n%2").arg(cell.text, meaningOf(cell.mark));
+               : isCalledByItsMark(cell) ? QStringLiteral("%1\n%2").arg(cell.text, meaningOf(cell.mark))
+                                         : cell.text;
     case Qt::AccessibleTextRole:
         return cell.mark == Mark::none ? cell.text : wordFor(cell.mark) + QStringLiteral(", ") + cell.text;
     case Qt::TextAlignmentRole:
