@@ -72,7 +72,7 @@ Result<bool> mayReplace(const Catalogue& catalogue, const BytePath& folder, RunC
             Cause::refused, carried,
             "The catalogue in " + displayPath(folder) +
                 " knows what this one does not. Take it in first (Collection, Take another catalogue "
-                "in…), then carry this one along again."};
+                "in…) or give its folder another name, then carry this one along again."};
     }
     const auto other = Catalogue::openForReading(carried);
     return other ? hasDeedsOfItsOwn(*other, catalogue) : Result<bool>(other.error());
