@@ -70,7 +70,7 @@ CarryWindow::CarryWindow(Workbench& workbench, QWidget* parent)
         this, [](const Catalogue& catalogue) { return carryingNeeds(catalogue, std::nullopt); },
         [this](std::uint64_t needs) {
             needs_ = needs;
-            size_->setText(tr("It takes about %1.").arg(shown(humanBytes(needs_))));
+            size_->setText(tr("It takes about %1.").arg(told(humanBytes(needs_))));
         });
     connect(choosePlace, &QPushButton::clicked, this, [this] {
         askForFolder(this, tr("Carry the catalogue along on"), [this](const BytePath& place) {

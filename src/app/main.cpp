@@ -1,4 +1,5 @@
 #include "app/arguments.h"
+#include "app/language/language.h"
 #include "app/main_window.h"
 #include "app/single_instance.h"
 #include "app/theme/theme.h"
@@ -9,6 +10,7 @@
 
 #include <algorithm>
 #include <array>
+#include <clocale>
 #include <string_view>
 
 namespace {
@@ -34,6 +36,8 @@ int main(int argc, char** argv) {
         qputenv("QT_SCALE_FACTOR", QByteArray::number(size / 100.0));
     }
     QApplication application(argc, argv);
+    // Figures that are read or written for other programs have a point, whatever the desktop's language.
+    std::setlocale(LC_NUMERIC, "C");
     QApplication::setOrganizationName(QStringLiteral("sober-archivist"));
     QApplication::setApplicationName(QStringLiteral("sober-archivist"));
     QApplication::setDesktopFileName(QStringLiteral("sober-archivist"));
@@ -47,6 +51,7 @@ int main(int argc, char** argv) {
     if (instance.handOverOrListen(arguments->places)) {
         return 0;
     }
+    putLanguageOn(application);
     const auto paper = QSettings().value(QStringLiteral("paper"), 0).toInt();
     Theme::apply(application, paper == 1 ? Paper::dark : Paper::light);
 

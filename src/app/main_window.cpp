@@ -56,7 +56,8 @@
 namespace sober::app {
 namespace {
 
-constexpr int spineWidth = 200;
+constexpr int spineWidth = 200; ///< pixels, at least
+constexpr int widestSpine = 260;
 constexpr int lookInterval = 10'000; // milliseconds between looks for volumes
 
 } // namespace
@@ -115,7 +116,7 @@ void MainWindow::buildFrame() {
 
     auto* side = new QWidget(this);
     side->setObjectName(QStringLiteral("spine"));
-    side->setFixedWidth(spineWidth);
+    side->setFixedWidth(std::clamp(spine_->sizeHint().width() + 24, spineWidth, widestSpine));
     auto* sideLayout = new QVBoxLayout(side);
     sideLayout->setContentsMargins(12, 12, 12, 12);
     sideLayout->setSpacing(8);
@@ -223,11 +224,24 @@ void MainWindow::buildMenus() {
         sizes->addAction(action);
     }
 
+    auto* languages = view->addMenu(tr("La&nguage"));
+    auto* language = new QActionGroup(this);
+    QList<Language> choices{{{}, tr("As the desktop has it")}};
+    for (const auto& each : choices << allLanguages()) {
+        auto* action = languages->addAction(each.name, this, [this, each] {
+            chooseLanguage(each.code);
+            say(tr("The program speaks this language from the next start on."));
+        });
+        action->setCheckable(true);
+        action->setChecked(languageChosen() == each.code);
+        language->addAction(action);
+    }
+
     auto* help = menuBar()->addMenu(tr("&Help"));
     help->addAction(tr("About this &desk"), QKeySequence(Qt::Key_F1), this, [this] {
         const auto all = findChildren<Desk*>();
         const auto shown = std::ranges::find_if(all, &QWidget::isVisible);
-        openHelp(shown != all.end() ? guideHeadingOf((*shown)->name()) : QString());
+        openHelp(shown != all.end() ? guideHeadingOf(**shown) : QString());
     });
     help->addAction(tr("All &keys"), QKeySequence(Qt::SHIFT | Qt::Key_F1), this,
                     [this] { openHelp(HelpWindow::tr("All keys")); });
@@ -362,27 +376,27 @@ void MainWindow::connectWork() {
     connect(&workbench_, &Workbench::tended, this, &MainWindow::say);
     connect(&workbench_, &Workbench::surveyed, this, [this](const SurveyReport& report) {
         say(tr("%1: %2 seen, %3 added, %4 changed, %5 moved, %6 missing, %7 could not be read%8.")
-                .arg(shown(report.label), shown(humanCount(report.seen)), shown(humanCount(report.added)),
-                     shown(humanCount(report.changed)), shown(humanCount(report.moved)),
-                     shown(humanCount(report.missing)), shown(humanCount(report.errors.size())),
+                .arg(shown(report.label), told(humanCount(report.seen)), told(humanCount(report.added)),
+                     told(humanCount(report.changed)), told(humanCount(report.moved)),
+                     told(humanCount(report.missing)), told(humanCount(report.errors.size())),
                      report.interrupted ? tr("; cancelled, what was read is kept") : QString()));
     });
     connect(&workbench_, &Workbench::verified, this, [this](const VerifyReport& report) {
         say(tr("Verified: %1 read, %2 as recorded, %3 drifted; %4 missing, %5 could not be read%6.")
-                .arg(shown(counted(report.checked, "holding")), shown(humanCount(report.unchanged)),
-                     shown(humanCount(report.drifted())), shown(humanCount(report.missing())),
-                     shown(humanCount(report.errors.size())),
+                .arg(told(counted(report.checked, "holding")), told(humanCount(report.unchanged)),
+                     told(humanCount(report.drifted())), told(humanCount(report.missing())),
+                     told(humanCount(report.errors.size())),
                      report.interrupted ? tr("; cancelled, the next goes on there") : QString()));
     });
     connect(&workbench_, &Workbench::sought, this, [this](const SeekReport& report) {
         say(tr("Looked through %1: %2 of what has drifted or is missing.")
-                .arg(shown(counted(report.files, "file")),
-                     shown(counted(report.found.size(), "copy", "copies"))));
+                .arg(told(counted(report.files, "file")),
+                     told(counted(report.found.size(), "copy", "copies"))));
     });
     connect(&workbench_, &Workbench::undone, this, [this](const CarriedOut& result) {
-        QString text = tr("Taken back: %1.").arg(shown(counted(result.done, "action")));
+        QString text = tr("Taken back: %1.").arg(told(counted(result.done, "action")));
         for (const auto& refused : result.refused) {
-            text += QLatin1Char(' ') + shown(refused.sentence);
+            text += QLatin1Char(' ') + told(refused.sentence);
         }
         say(text + unflushedText(result));
     });

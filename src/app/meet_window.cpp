@@ -15,7 +15,7 @@ namespace {
 QString linesOf(const CatalogueMeeting& meeting) {
     QStringList lines;
     for (const auto& sentence : meetingWords(meeting)) {
-        lines << shown(sentence);
+        lines << told(sentence);
     }
     return lines.join(QStringLiteral("\n\n"));
 }
@@ -52,7 +52,7 @@ MeetWindow::MeetWindow(Workbench& workbench, const BytePath& other, QWidget* par
             RunControl control;
             const auto meeting = compareCatalogue(catalogue, other, control);
             return meeting ? Compared(linesOf(*meeting), !meeting->volumes.empty())
-                           : Compared(shown(meeting.error().sentence), false);
+                           : Compared(told(meeting.error().sentence), false);
         },
         [words, take, &workbench](const Compared& compared) {
             words->setText(compared.first);

@@ -1,16 +1,30 @@
 #pragma once
 
+#include "app/language/language.h"
 #include "core/base/paths.h"
 #include "core/base/text.h"
 
+#include <QLocale>
 #include <QString>
 #include <QUrl>
 
 namespace sober::app {
 
-/// UTF-8 from the core, for the screen.
+/// A name, title or other text that is data, for the screen; what the core says is told().
 inline QString shown(const std::string& text) {
     return QString::fromStdString(text);
+}
+
+/// A standing list's name: of those that every catalogue begins with in the language, else as it was given.
+inline QString listName(const std::string& name) {
+    const bool isOurs =
+        name == "lossless claims, doubtful or worse" || name == "under the limit, better copy elsewhere";
+    return isOurs ? told(name) : shown(name);
+}
+
+/// A figure with that many decimals, in the form of the language.
+inline QString figure(double value, int decimals) {
+    return QLocale().toString(value, 'f', decimals);
 }
 
 /// A path's bytes for the screen; never to be turned back into a path.

@@ -79,7 +79,7 @@ void Workbench::open() {
                                       : planner.error();
             }
             for (const auto& sentence : opened->recovered) {
-                recovered << shown(sentence);
+                recovered << told(sentence);
             }
         } else {
             failure = opened.error();
@@ -88,7 +88,7 @@ void Workbench::open() {
             end();
             open_ = !failure;
             if (failure) {
-                emit couldNotOpen(shown(failure->sentence));
+                emit couldNotOpen(told(failure->sentence));
             } else {
                 emit this->opened(recovered);
                 emit contentChanged();
@@ -164,10 +164,10 @@ void Workbench::runLong(LongWork kind, Work work, Then then) {
         QMetaObject::invokeMethod(this, [this, then, result, refreshed] {
             end();
             if (!result) {
-                emit failed(shown(result.error().sentence));
+                emit failed(told(result.error().sentence));
             }
             if (!refreshed) {
-                emit failed(shown(refreshed.error().sentence));
+                emit failed(told(refreshed.error().sentence));
             }
             emit contentChanged();
             emit docketChanged();
@@ -221,7 +221,7 @@ void Workbench::tend(Tending work) {
             return work(catalogue, control, sink);
         },
         [this](const std::string& sentence) {
-            emit tended(shown(sentence));
+            emit tended(told(sentence));
             emit volumesChanged();
         });
 }
@@ -302,7 +302,7 @@ void Workbench::plan(TransferRequest request) {
             if (*plan) {
                 emit planned({plan, &plan->value()});
             } else {
-                emit couldNotPlan(shown(plan->error().sentence));
+                emit couldNotPlan(told(plan->error().sentence));
             }
         });
 }
@@ -670,7 +670,7 @@ void Workbench::lookForVolumes() {
         }
         QStringList recovered;
         for (const auto& sentence : changed->recovered) {
-            recovered << shown(sentence);
+            recovered << told(sentence);
         }
         if (changed->volumesChanged || (stale && *stale)) {
             QMetaObject::invokeMethod(this, [this, recovered] {

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "app/words.h"
 #include "app/work_thread.h"
 #include "core/audit/relink.h"
 #include "core/base/run_control.h"
@@ -186,7 +187,7 @@ class Workbench : public QObject {
                 if (*result && guard) {
                     answer(**result);
                 } else if (!*result && result->error().cause != Cause::interrupted) {
-                    emit failed(QString::fromStdString(result->error().sentence));
+                    emit failed(told(result->error().sentence));
                 }
             });
         });
@@ -254,7 +255,7 @@ class Workbench : public QObject {
                     return;
                 }
                 if (!*result) {
-                    emit failed(QString::fromStdString(result->error().sentence));
+                    emit failed(told(result->error().sentence));
                 } else if (guard) {
                     answer(**result);
                 }

@@ -195,7 +195,7 @@ TEST_CASE("a loss is named on the docket's line and consented to there, for the 
 
 TEST_CASE("the members of a set say what players' lists lead to, in the list, said once, and in the advice") {
     CopiesDesktop desktop;
-    CHECK(desktop.text("Alike in all members").contains("references: none"));
+    CHECK(desktop.text("Alike in all members").contains("References: none"));
     const BytePath folder = desktop.demo / "PETREL/Archive/2008 Bandstand Evenings";
     const BytePath gone = desktop.demo / "PETREL/Inbox/From a swap meet/11 Fog Signal Polka.mp3";
     writeFile(desktop.demo / "evening.m3u8",

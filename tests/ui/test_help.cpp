@@ -32,7 +32,7 @@ TEST_CASE("every desk has a page of the guide") {
     REQUIRE(desks.size() == 12);
     for (const auto* desk : desks) {
         INFO(desk->name().toStdString());
-        const auto heading = app::guideHeadingOf(desk->name());
+        const auto heading = app::guideHeadingOf(*desk);
         const auto page = std::ranges::find(pages, heading, &app::GuidePage::heading);
         REQUIRE(page != pages.end());
         CHECK(page->text.size() > 100);

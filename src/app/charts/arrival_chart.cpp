@@ -121,7 +121,7 @@ QString ArrivalChart::valueAt(const QPointF& point) const {
     }
     const auto& each = rows_[static_cast<std::size_t>(row)];
     const auto kilohertz = [](const std::optional<double>& hertz) {
-        return hertz ? tr("%1 kHz").arg(*hertz / 1000, 0, 'f', 1) : tr("not measured");
+        return hertz ? tr("%1 kHz").arg(figure(*hertz / 1000, 1)) : tr("not measured");
     };
     return tr("%1: %2; held: %3")
         .arg(each.name, kilohertz(each.arrival), each.isHeld ? kilohertz(each.held) : tr("nothing"));

@@ -8,6 +8,8 @@
 #include <QMouseEvent>
 #include <QPainter>
 
+#include <array>
+
 namespace sober::app {
 namespace {
 
@@ -75,17 +77,25 @@ void BandChart::draw(QPainter& painter) {
                "a survey only reads."));
         return;
     }
-    double legend = labelWidth;
-    for (const Worst worst :
-         {Worst::sound, Worst::copies, Worst::claims, Worst::missing, Worst::unreadable}) {
+    const auto wordOf = [](Worst worst) {
+        return worst == Worst::sound     ? tr("nothing known against it")
+               : worst == Worst::copies  ? tr("holds identical copies")
+               : worst == Worst::claims  ? tr("not what it says")
+               : worst == Worst::missing ? tr("something is missing")
+                                         : tr("something cannot be read");
+    };
+    constexpr std::array all{Worst::sound, Worst::copies, Worst::claims, Worst::missing, Worst::unreadable};
+    // Above the bands where it has room there, else from the near side on.
+    double needed = 0;
+    for (const Worst worst : all) {
+        needed += 50 + painter.fontMetrics().horizontalAdvance(wordOf(worst));
+    }
+    double legend = labelWidth + needed <= width() ? labelWidth : 0;
+    for (const Worst worst : all) {
         const QRectF swatch(legend, 3, 24, 14);
         painter.fillRect(swatch, fillOf(worst));
         paintMark(painter, swatch, markOf(worst));
-        const QString word = worst == Worst::sound     ? tr("nothing known against it")
-                             : worst == Worst::copies  ? tr("holds identical copies")
-                             : worst == Worst::claims  ? tr("not what it says")
-                             : worst == Worst::missing ? tr("something is missing")
-                                                       : tr("something cannot be read");
+        const QString word = wordOf(worst);
         painter.setPen(inks.quiet);
         painter.drawText(QPointF(legend + 30, 15), word);
         legend += 30 + painter.fontMetrics().horizontalAdvance(word) + 20;
@@ -98,9 +108,9 @@ void BandChart::draw(QPainter& painter) {
         drawCut(painter, QRectF(0, top, labelWidth - 12, 20), Qt::AlignLeft | Qt::AlignVCenter, band.label);
         painter.setFont(Theme::text(12));
         painter.setPen(inks.quiet);
-        const QString below = band.atHand ? shown(humanCount(band.holdings)) + QStringLiteral(" · ") +
-                                                shown(humanBytes(band.bytes))
-                                          : tr("away · %1").arg(shown(humanCount(band.holdings)));
+        const QString below = band.atHand ? told(humanCount(band.holdings)) + QStringLiteral(" · ") +
+                                                told(humanBytes(band.bytes))
+                                          : tr("away · %1").arg(told(humanCount(band.holdings)));
         drawCut(painter, QRectF(0, top + 20, labelWidth - 12, 18), Qt::AlignLeft | Qt::AlignVCenter, below);
     }
     for (const auto& piece : layOut()) {
@@ -131,18 +141,18 @@ QString BandChart::valueAt(const QPointF& point) const {
                 QStringLiteral("%1: %2\n%3, %4")
                     .arg(bands_[piece.band].label,
                          folder.path.empty() ? tr("(top folder)") : shownPath(folder.path),
-                         shown(counted(folder.holdings, "holding")), shown(humanBytes(folder.bytes)));
+                         told(counted(folder.holdings, "holding")), told(humanBytes(folder.bytes)));
             if (folder.inSets > 0) {
-                text += tr("\n%1 held more than once").arg(shown(humanCount(folder.inSets)));
+                text += tr("\n%1 held more than once").arg(told(humanCount(folder.inSets)));
             }
             if (folder.claims > 0) {
-                text += tr("\n%1 doubtful or transcoded").arg(shown(humanCount(folder.claims)));
+                text += tr("\n%1 doubtful or transcoded").arg(told(humanCount(folder.claims)));
             }
             if (folder.missing > 0) {
-                text += tr("\n%1 missing").arg(shown(humanCount(folder.missing)));
+                text += tr("\n%1 missing").arg(told(humanCount(folder.missing)));
             }
             if (folder.troubled > 0) {
-                text += tr("\n%1 cannot be read").arg(shown(humanCount(folder.troubled)));
+                text += tr("\n%1 cannot be read").arg(told(humanCount(folder.troubled)));
             }
             return text;
         }

@@ -94,7 +94,7 @@ void ByteSheet::draw(QPainter& painter) {
         if (at % rowBytes == 0) {
             painter.setPen(inks.quiet);
             painter.drawText(QRectF(4, cell.top(), placeWide - 12, sheetRow),
-                             Qt::AlignRight | Qt::AlignVCenter, shown(humanCount(byte)));
+                             Qt::AlignRight | Qt::AlignVCenter, told(humanCount(byte)));
         }
         if (begins || (at == 0 && part != nullptr)) {
             names += (names.isEmpty() ? QString() : QStringLiteral(", ")) + shown(part->name);
@@ -124,11 +124,11 @@ QString ByteSheet::valueAt(const QPointF& point) const {
     }
     const auto byte = look_.at + at;
     const auto* part = partAt(byte);
-    const auto place = tr("byte %1").arg(shown(humanCount(byte)));
+    const auto place = tr("byte %1").arg(told(humanCount(byte)));
     return part == nullptr ? place
                            : tr("%1: %2, bytes %3 to %4")
-                                 .arg(place, shown(part->name), shown(humanCount(part->first)),
-                                      shown(humanCount(part->past - 1)));
+                                 .arg(place, shown(part->name), told(humanCount(part->first)),
+                                      told(humanCount(part->past - 1)));
 }
 
 void ByteSheet::keyPressEvent(QKeyEvent* event) {

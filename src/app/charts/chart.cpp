@@ -35,6 +35,8 @@ void Chart::letKeysPoint() {
 
 void Chart::paintEvent(QPaintEvent* /*event*/) {
     QPainter painter(this);
+    // Time and frequency run from left to right in whatever direction the words are written.
+    painter.setLayoutDirection(Qt::LeftToRight);
     painter.setFont(Theme::text(12));
     draw(painter);
     if (hasFocus() && focusPolicy() == Qt::TabFocus) {

@@ -49,11 +49,14 @@ void CheckChart::draw(QPainter& painter) {
         return;
     }
     const double right = width() - words;
+    // As many weeks are named as have room.
+    const double asWide = painter.fontMetrics().horizontalAdvance(tr("%1 weeks ago").arg(weeks)) + 10;
+    const int everyWeeks = asWide > (right - names) * 4 / weeks ? 8 : 4;
     for (int at = 0; at <= weeks; ++at) {
         const double x = names + (right - names) * at / weeks;
         painter.setPen(QPen(inks.rule, at % 4 == weeks % 4 ? 1 : 0.4));
         painter.drawLine(QPointF(x, 0), QPointF(x, height() - axis));
-        if (at % 4 == weeks % 4) {
+        if ((weeks - at) % everyWeeks == 0) {
             const int ago = weeks - at;
             painter.setPen(inks.quiet);
             painter.drawText(QRectF(x - 60, height() - axis + 2, 120, axis - 2),
@@ -87,12 +90,11 @@ void CheckChart::draw(QPainter& painter) {
             paintMark(painter, QRectF(x - 7, room.top() + 2, 14, 14), good ? Mark::sound : Mark::damaged);
         }
         painter.setPen(row.due > 0 ? inks.doubtful : inks.quiet);
-        const QString last = row.checks.empty()
-                                 ? tr("never verified")
-                                 : tr("last %1").arg(shown(localDay(row.checks.front().began)));
+        const QString last = row.checks.empty() ? tr("never verified")
+                                                : tr("last %1").arg(told(localDay(row.checks.front().began)));
         painter.drawText(QRectF(right + 12, room.top(), words - 12, room.height()),
                          Qt::AlignVCenter | Qt::AlignLeft,
-                         row.due > 0 ? tr("%1, %2 due").arg(last, shown(humanCount(row.due))) : last);
+                         row.due > 0 ? tr("%1, %2 due").arg(last, told(humanCount(row.due))) : last);
     }
 }
 
@@ -104,9 +106,9 @@ QString CheckChart::valueAt(const QPointF& point) const {
         for (const auto& check : rows_[at].checks) {
             if (std::abs(xOf(check.began) - point.x()) < 7) {
                 return tr("%1, %2: %3 read (%4), %5 not as recorded, %6 not readable%7")
-                    .arg(rows_[at].volume, shown(localMinute(check.began)),
-                         shown(counted(check.checked, "holding")), shown(humanBytes(check.bytes)),
-                         shown(humanCount(check.drifted)), shown(humanCount(check.unreadable)),
+                    .arg(rows_[at].volume, told(localMinute(check.began)),
+                         told(counted(check.checked, "holding")), told(humanBytes(check.bytes)),
+                         told(humanCount(check.drifted)), told(humanCount(check.unreadable)),
                          check.ended == 0 ? tr("; stopped before its end") : QString());
             }
         }

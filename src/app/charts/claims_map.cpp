@@ -70,7 +70,7 @@ constexpr std::array<std::array<double, 3>, 7> honestBand{{{24, 4.0, 11.0},
 constexpr double honestLossless = 19.5; ///< kHz and above
 
 QString kilohertz(double hertz) {
-    return QStringLiteral("%1 kHz").arg(hertz / 1000, 0, 'f', 1);
+    return QStringLiteral("%1 kHz").arg(figure(hertz / 1000, 1));
 }
 
 } // namespace

@@ -65,7 +65,7 @@ void fillState(QPainter& painter, const QRectF& room, SectorState state) {
 } // namespace
 
 QString readingWords(const SectorReading& reading) {
-    const auto often = shown(counted(reading.readings, "reading"));
+    const auto often = told(counted(reading.readings, "reading"));
     switch (reading.state) {
     case SectorState::waiting:
         return reading.readings == 0 ? DiscBand::tr("not read yet")
@@ -79,7 +79,7 @@ QString readingWords(const SectorReading& reading) {
     case SectorState::unread:
         break;
     }
-    return DiscBand::tr("never read, in %1").arg(shown(counted(reading.readings, "attempt")));
+    return DiscBand::tr("never read, in %1").arg(told(counted(reading.readings, "attempt")));
 }
 
 DiscBand::DiscBand(QWidget* parent)

@@ -95,7 +95,7 @@ void HitsChart::draw(QPainter& painter) {
         painter.drawText(
             QRectF(width() - hitWordsWidth, top, hitWordsWidth, lineHeight),
             Qt::AlignRight | Qt::AlignVCenter,
-            tr("%1 of %2").arg(shown(humanCount(hits)), shown(humanCount(sumOf(line, &Folder::all)))));
+            tr("%1 of %2").arg(told(humanCount(hits)), told(humanCount(sumOf(line, &Folder::all)))));
     }
     for (const auto& piece : layOut()) {
         const auto& folder = lines_[piece.line].folders[piece.folder];
@@ -117,7 +117,7 @@ QString HitsChart::valueAt(const QPointF& point) const {
             const auto& folder = line.folders[piece.folder];
             return tr("%1: %2\n%3 of %4, present or missed")
                 .arg(line.label, folder.path.empty() ? tr("(top folder)") : shownPath(folder.path),
-                     shown(humanCount(folder.hits)), shown(counted(folder.all, "holding")));
+                     told(humanCount(folder.hits)), told(counted(folder.all, "holding")));
         }
     }
     return {};

@@ -141,7 +141,7 @@ void LineageChart::draw(QPainter& painter) {
         painter.setPen(inks.quiet);
         const double words = std::max(left + nameWidth + 8, spotReach * 2 + 4 + 2 * step + nameWidth + 8);
         drawCut(painter, QRectF(words, centre.y() - line / 2, width() - words - 4, line), Qt::AlignVCenter,
-                shown(node.descent.words));
+                told(node.descent.words));
     }
     if (rows_.size() > mostRows) {
         painter.setPen(inks.quiet);
@@ -160,9 +160,9 @@ QString LineageChart::valueAt(const QPointF& point) const {
     for (const auto member : node.alike) {
         lines << shownPath(detail_->members[member].path);
     }
-    lines << shown(node.descent.words);
+    lines << told(node.descent.words);
     if (node.descent.from) {
-        lines << shown(samenessWords(node.descent.sameness)) +
+        lines << told(samenessWords(node.descent.sameness)) +
                      (node.descent.told ? tr("; its own evidence names this source") : QString());
     }
     return lines.join(QLatin1Char('\n'));

@@ -2,6 +2,7 @@
 
 #include "app/charts/axes.h"
 #include "app/theme/theme.h"
+#include "app/words.h"
 
 #include <QPainter>
 
@@ -136,21 +137,22 @@ void OverlayChart::drawResidual(QPainter& painter) {
     }
     const double seconds = comparison_->blockSeconds * static_cast<double>(over.size());
     drawBaseTick(painter, room, room.left(), QStringLiteral("0"));
-    drawBaseTick(painter, room, room.right(), tr("%1 s").arg(seconds, 0, 'f', 0));
+    drawBaseTick(painter, room, room.right(), tr("%1 s").arg(figure(seconds, 0)));
 }
 
 QString OverlayChart::valueAt(const QPointF& point) const {
     if (spectra().plot.contains(point)) {
         const double hertz = spectra().hertzAt(point.x());
-        QStringList lines{tr("%1 kHz, level in the loudest 5 % of the time:").arg(hertz / 1000, 0, 'f', 2)};
+        QStringList lines{tr("%1 kHz, level in the loudest 5 % of the time:").arg(figure(hertz / 1000, 2))};
         for (const auto* side : {&keeper_, &other_}) {
             if (*side && !(*side)->spectrum.high.empty()) {
                 const auto bin = std::min(static_cast<std::size_t>(hertz / (*side)->spectrum.binWidth),
                                           (*side)->spectrum.high.size() - 1);
                 lines << tr("%1: %2 dB")
                              .arg((*side)->name)
-                             .arg(static_cast<double>((*side)->spectrum.high[bin]) - SpectrumScale::fullScale,
-                                  0, 'f', 0);
+                             .arg(figure(static_cast<double>((*side)->spectrum.high[bin]) -
+                                             SpectrumScale::fullScale,
+                                         0));
             }
         }
         return lines.join(QLatin1Char('\n'));
@@ -162,8 +164,8 @@ QString OverlayChart::valueAt(const QPointF& point) const {
                                               static_cast<double>(over.size())),
                      over.size() - 1);
         return tr("at %1 s: %2 dB is left")
-            .arg(comparison_->blockSeconds * static_cast<double>(at), 0, 'f', 1)
-            .arg(static_cast<double>(over[at]), 0, 'f', 0);
+            .arg(figure(comparison_->blockSeconds * static_cast<double>(at), 1))
+            .arg(figure(static_cast<double>(over[at]), 0));
     }
     return {};
 }

@@ -130,7 +130,7 @@ void RibbonChart::draw(QPainter& painter) {
         }
         painter.setPen(flow.isOff ? inks.quiet : inks.ink);
         drawCut(painter, QRectF(0, ribbon.left - 10, left - 8, 20), Qt::AlignRight | Qt::AlignVCenter,
-                QStringLiteral("%1   %2").arg(flow.from, shown(humanCount(flow.count))), Qt::ElideMiddle);
+                QStringLiteral("%1   %2").arg(flow.from, told(humanCount(flow.count))), Qt::ElideMiddle);
         painter.setPen(flow.isOff ? inks.quiet : found ? inks.ink : inks.missing);
         paintMark(painter, QRectF(right + 6, ribbon.right - 10, 20, 20),
                   flow.isOpen ? Mark::doubtful
@@ -142,7 +142,7 @@ void RibbonChart::draw(QPainter& painter) {
     if (rest_ > 0) {
         painter.setPen(inks.quiet);
         painter.drawText(QRectF(0, height() - 20, left - 8, 20), Qt::AlignRight | Qt::AlignVCenter,
-                         tr("and %1 in further folders").arg(shown(humanCount(rest_))));
+                         tr("and %1 in further folders").arg(told(humanCount(rest_))));
     }
 }
 
@@ -153,7 +153,7 @@ QString RibbonChart::valueAt(const QPointF& point) const {
     }
     const auto& flow = ribbons_[static_cast<std::size_t>(at)];
     const QStringList lines{
-        words_.counted.arg(shown(humanCount(flow.count)), flow.from),
+        words_.counted.arg(told(humanCount(flow.count)), flow.from),
         flow.to.isEmpty() ? words_.nowhere : QStringLiteral("%1 %2").arg(words_.right, flow.to), flow.note};
     return lines.filter(QRegularExpression(QStringLiteral("."))).join(QLatin1Char('\n'));
 }

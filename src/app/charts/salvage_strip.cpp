@@ -115,7 +115,7 @@ void SalvageStrip::draw(QPainter& painter) {
             const auto at = band_.size / 4 * static_cast<unsigned>(quarter);
             const auto place = roomOf({at, at});
             painter.drawText(QRectF(place.left() - 60, axis.top(), 120, axis.height()),
-                             Qt::AlignHCenter | Qt::AlignVCenter, shown(humanBytes(at)));
+                             Qt::AlignHCenter | Qt::AlignVCenter, told(humanBytes(at)));
         }
     }
 }
@@ -200,7 +200,7 @@ QString SalvageStrip::valueAt(const QPointF& point) const {
     }
     for (const auto& range : band_.unread) {
         if (band_.size > 0 && roomOf(range).contains(point)) {
-            return tr("not read: %1").arg(shown(humanBytes(range.second - range.first)));
+            return tr("not read: %1").arg(told(humanBytes(range.second - range.first)));
         }
     }
     return {};

@@ -161,9 +161,9 @@ void SetChart::draw(QPainter& painter) {
     painter.setPen(inks.quiet);
     const QRectF axis(labelWidth, height() - axisHeight, width() - labelWidth - nameWidth, axisHeight);
     painter.drawText(axis, Qt::AlignLeft | Qt::AlignVCenter,
-                     tr("written %1").arg(shown(localMinute(first->mtime))));
+                     tr("written %1").arg(told(localMinute(first->mtime))));
     if (last->mtime != first->mtime) {
-        painter.drawText(axis, Qt::AlignRight | Qt::AlignVCenter, shown(localMinute(last->mtime)));
+        painter.drawText(axis, Qt::AlignRight | Qt::AlignVCenter, told(localMinute(last->mtime)));
     }
 }
 
@@ -172,7 +172,7 @@ QString SetChart::valueAt(const QPointF& point) const {
         if (QLineF(spot.centre, point).length() <= spotReach) {
             const auto& member = detail_->members[spot.member];
             return shownPath(member.path) + QStringLiteral("\n") + wordFor(markFor(*detail_, spot.member)) +
-                   QStringLiteral("\n") + tr("written %1").arg(shown(localMinute(member.mtime)));
+                   QStringLiteral("\n") + tr("written %1").arg(told(localMinute(member.mtime)));
         }
     }
     return {};

@@ -1,6 +1,7 @@
 #include "app/charts/spectrum_chart.h"
 
 #include "app/theme/theme.h"
+#include "app/words.h"
 
 #include <QPainter>
 #include <QPainterPath>
@@ -90,8 +91,8 @@ void SpectrumChart::draw(QPainter& painter) {
         const QColor ink = bandwidth_->brickwall ? inks.damaged : inks.ink;
         painter.setPen(QPen(ink, 2, bandwidth_->brickwall ? Qt::SolidLine : Qt::DashLine));
         painter.drawLine(QPointF(x, room.top()), QPointF(x, room.bottom()));
-        const QString text = tr(bandwidth_->brickwall ? "stops dead at %1 kHz" : "reaches %1 kHz")
-                                 .arg(bandwidth_->cutoff / 1000, 0, 'f', 1);
+        const QString text = (bandwidth_->brickwall ? tr("stops dead at %1 kHz") : tr("reaches %1 kHz"))
+                                 .arg(figure(bandwidth_->cutoff / 1000, 1));
         painter.setPen(ink);
         painter.drawText(QRectF(room.left(), room.top() + 2, x - room.left() - 5, 16),
                          Qt::AlignRight | Qt::AlignVCenter, text);
@@ -106,9 +107,9 @@ QString SpectrumChart::valueAt(const QPointF& point) const {
     const auto bin =
         std::min(static_cast<std::size_t>(hertz / spectrum_->binWidth), spectrum_->high.size() - 1);
     return tr("%1 kHz: mean %2 dB, in 5 % of the time above %3 dB")
-        .arg(hertz / 1000, 0, 'f', 2)
-        .arg(static_cast<double>(spectrum_->mean[bin]) - SpectrumScale::fullScale, 0, 'f', 0)
-        .arg(static_cast<double>(spectrum_->high[bin]) - SpectrumScale::fullScale, 0, 'f', 0);
+        .arg(figure(hertz / 1000, 2))
+        .arg(figure(static_cast<double>(spectrum_->mean[bin]) - SpectrumScale::fullScale, 0))
+        .arg(figure(static_cast<double>(spectrum_->high[bin]) - SpectrumScale::fullScale, 0));
 }
 
 } // namespace sober::app

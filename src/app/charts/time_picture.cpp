@@ -99,8 +99,8 @@ void TimePicture::draw(QPainter& painter) {
                                                           : tr("%1 kHz").arg(hertz / 1000));
     }
     drawBaseTick(painter, room, room.left(), QStringLiteral("0:00"));
-    drawBaseTick(painter, room, room.center().x(), shown(humanSeconds(picture_->seconds / 2)));
-    drawBaseTick(painter, room, room.right(), shown(humanSeconds(picture_->seconds)));
+    drawBaseTick(painter, room, room.center().x(), told(humanSeconds(picture_->seconds / 2)));
+    drawBaseTick(painter, room, room.right(), told(humanSeconds(picture_->seconds)));
     painter.setPen(inks.rule);
     painter.drawRect(room);
     if (place_ >= 0 && picture_->seconds > 0) {
@@ -116,8 +116,8 @@ QString TimePicture::valueAt(const QPointF& point) const {
         return {};
     }
     return tr("%1, %2 kHz")
-        .arg(shown(humanSeconds((point.x() - room.left()) / room.width() * picture_->seconds)))
-        .arg((room.bottom() - point.y()) / room.height() * picture_->highest / 1000, 0, 'f', 1);
+        .arg(told(humanSeconds((point.x() - room.left()) / room.width() * picture_->seconds)))
+        .arg(figure((room.bottom() - point.y()) / room.height() * picture_->highest / 1000, 1));
 }
 
 void TimePicture::keyPressEvent(QKeyEvent* event) {

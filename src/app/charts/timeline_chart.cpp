@@ -96,9 +96,9 @@ void TimelineChart::draw(QPainter& painter) {
     }
     painter.setPen(inks.quiet);
     const QRectF axis(0, height() - 20, width(), 20);
-    painter.drawText(axis, Qt::AlignLeft | Qt::AlignVCenter, shown(localMinute(entries_.front().time)));
+    painter.drawText(axis, Qt::AlignLeft | Qt::AlignVCenter, told(localMinute(entries_.front().time)));
     if (entries_.size() > 1) {
-        painter.drawText(axis, Qt::AlignRight | Qt::AlignVCenter, shown(localMinute(entries_.back().time)));
+        painter.drawText(axis, Qt::AlignRight | Qt::AlignVCenter, told(localMinute(entries_.back().time)));
     }
 }
 
@@ -123,7 +123,7 @@ QString TimelineChart::valueAt(const QPointF& point) const {
         return {};
     }
     const auto& entry = entries_[spot->entry];
-    return QStringLiteral("%1\n%2").arg(shown(localMinute(entry.time)), entryText(entry));
+    return QStringLiteral("%1\n%2").arg(told(localMinute(entry.time)), entryText(entry));
 }
 
 void TimelineChart::mousePressEvent(QMouseEvent* event) {

@@ -84,7 +84,7 @@ void TraceChart::draw(QPainter& painter) {
                 .arg(grid)
                 .arg(peak_->offset)
                 .arg(peak_->period)
-                .arg(peak_->strength, 0, 'f', peak_->strength < 10 ? 1 : 0));
+                .arg(figure(peak_->strength, peak_->strength < 10 ? 1 : 0)));
 }
 
 QString TraceChart::valueAt(const QPointF& point) const {
@@ -97,7 +97,7 @@ QString TraceChart::valueAt(const QPointF& point) const {
                  peak_->excess.size() - 1);
     return tr("position %1: %2 more coefficients near zero than at its neighbours")
         .arg(position)
-        .arg(static_cast<double>(peak_->excess[position]), 0, 'f', 0);
+        .arg(figure(static_cast<double>(peak_->excess[position]), 0));
 }
 
 } // namespace sober::app

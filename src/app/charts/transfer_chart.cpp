@@ -134,7 +134,7 @@ void TransferChart::drawPiece(QPainter& painter, const Piece& piece) const {
 
 QString TransferChart::wordsBelow(std::size_t at, Column column) const {
     const auto& place = places_[at];
-    const auto bytes = [](std::uint64_t count) { return shown(humanBytes(count)); };
+    const auto bytes = [](std::uint64_t count) { return told(humanBytes(count)); };
     if (!place.isTarget) {
         return !place.twice               ? tr("%1 put in order").arg(bytes(place.coming))
                : column == Column::before ? tr("%1 of %2 come").arg(bytes(place.coming), bytes(place.there))
@@ -201,7 +201,7 @@ void TransferChart::draw(QPainter& painter) {
 }
 
 QString TransferChart::wordsOf(const Piece& piece) {
-    const auto bytes = shown(humanBytes(piece.bytes));
+    const auto bytes = told(humanBytes(piece.bytes));
     switch (piece.kind) {
     case Kind::stays:
         return tr("%1 that have no part in it").arg(bytes);

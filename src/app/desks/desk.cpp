@@ -1,7 +1,9 @@
 #include "app/desks/desk.h"
 
 #include "app/theme/theme.h"
+#include "app/wrap_row.h"
 
+#include <QComboBox>
 #include <QDialog>
 #include <QHBoxLayout>
 #include <QKeySequence>
@@ -10,10 +12,12 @@
 #include <QShortcut>
 #include <QVBoxLayout>
 
+#include <algorithm>
+
 namespace sober::app {
 
 Desk::Desk(Workbench& workbench, const QString& name, const QString& question)
-    : workbench_(workbench), name_(name), body_(new QVBoxLayout(this)), heading_(new QHBoxLayout) {
+    : workbench_(workbench), name_(name), body_(new QVBoxLayout(this)), heading_(new WrapRow) {
     setObjectName(QStringLiteral("desk"));
     setAccessibleName(name);
     body_->setContentsMargins(20, 12, 20, 12);
@@ -90,6 +94,29 @@ QVBoxLayout* titledLayout(const QString& title, QWidget* window) {
     label->setFont(Theme::title(20));
     layout->addWidget(label);
     return layout;
+}
+
+void beAtLeast(int width, QDialog& window) {
+    window.setMinimumWidth(std::max(width, window.minimumSizeHint().width()));
+}
+
+void fitWords(QComboBox& box, const QStringList& later) {
+    const auto lettersFor = [](const QString& word) {
+        // A box counts in letters of this width, and needs two for its arrow.
+        const auto metrics = QFontMetrics(Theme::text());
+        return metrics.horizontalAdvance(word) / std::max(1, metrics.horizontalAdvance(QLatin1Char('X'))) + 2;
+    };
+    int least = 8;
+    for (const auto& word : later + QStringList{box.itemText(0)}) {
+        least = std::max(least, lettersFor(word));
+    }
+    const auto fit = [&box, least, lettersFor] {
+        constexpr int most = 28;
+        box.setMinimumContentsLength(std::clamp(lettersFor(box.currentText()), least, std::max(least, most)));
+    };
+    box.setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    QObject::connect(&box, &QComboBox::currentTextChanged, &box, fit);
+    fit();
 }
 
 QLabel* paragraph(const QString& name, QWidget* parent) {

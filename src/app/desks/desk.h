@@ -4,13 +4,15 @@
 
 #include <QWidget>
 
+class QComboBox;
 class QDialog;
-class QHBoxLayout;
 class QLabel;
 class QPushButton;
 class QVBoxLayout;
 
 namespace sober::app {
+
+class WrapRow;
 
 /// One place of work: its name, its question, then picture, list and evidence. A desk asks the
 /// catalogue only while it is shown.
@@ -34,13 +36,13 @@ class Desk : public QWidget {
     Workbench& workbench() { return workbench_; }
     QVBoxLayout* body() { return body_; }
     /// The row of the heading, for what stands at its right.
-    QHBoxLayout* heading() { return heading_; }
+    WrapRow* heading() { return heading_; }
 
   private:
     Workbench& workbench_;
     QString name_;
     QVBoxLayout* body_;
-    QHBoxLayout* heading_;
+    WrapRow* heading_;
     bool stale_ = true;
 };
 
@@ -54,6 +56,13 @@ QVBoxLayout* titledLayout(const QString& title, QWidget* window);
 /// stands at the left.
 void addEnding(QVBoxLayout& layout, QDialog* window, QPushButton* main, QWidget* beside = nullptr,
                const QString& leave = {});
+
+/// At least so many pixels wide, and as wide as its words need. Called when all is in it.
+void beAtLeast(int width, QDialog& window);
+
+/// Gives a box room for what it begins with (its first item, or what is `later` put first) and for what is
+/// chosen in it, up to a point; not for the longest that could be.
+void fitWords(QComboBox& box, const QStringList& later = {});
 
 /// Plain text of several lines, read out by this name.
 QLabel* paragraph(const QString& name, QWidget* parent);

@@ -38,7 +38,7 @@ QString verdictTitle(const Evidence& evidence) {
     const auto& verdict = evidence.verdict;
     QString text = verdictWord(verdict.verdict);
     if (verdict.confidence > 0) {
-        text += EvidencePanel::tr(", %1 % sure").arg(verdict.confidence * 100, 0, 'f', 0);
+        text += EvidencePanel::tr(", %1 % sure").arg(figure(verdict.confidence * 100, 0));
     }
     if (!verdict.sourceCodec.empty()) {
         text += verdict.sourceBitrate > 0 ? EvidencePanel::tr(": was %1 at about %2 kbit/s")
@@ -152,17 +152,17 @@ void EvidencePanel::setDetail(const std::optional<HoldingDetail>& detail) {
     verdict_->setText(capitalised(verdictTitle(*evidence)));
     QStringList reasons;
     for (const auto& reason : evidence->verdict.reasons) {
-        reasons << shown(reason);
+        reasons << told(reason);
     }
     if (!evidence->sound()) {
         const auto& first = evidence->problems.front();
-        reasons << tr("not sound: %1 at %2").arg(shown(first.detail), shown(humanSeconds(first.at)));
+        reasons << tr("not sound: %1 at %2").arg(told(first.detail), told(humanSeconds(first.at)));
     }
     reasons_->setText(capitalised(reasons.join(QStringLiteral("; ")) + QLatin1Char('.')));
     if (detail_->acceptance) {
         accepted_->setText(
             tr("Accepted as it is: %1 (%2).")
-                .arg(shown(detail_->acceptance->reason), shown(localDay(detail_->acceptance->accepted))));
+                .arg(told(detail_->acceptance->reason), told(localDay(detail_->acceptance->accepted))));
     }
     spectrum_->setSpectrum(evidence->spectrum, evidence->bandwidth);
     trace_->setTrace(evidence->trace);
@@ -202,22 +202,22 @@ QString EvidencePanel::facts() const {
     const auto& claims = detail_->holding.claims;
     lines << tr("Claims %1 %2, %3")
                  .arg(claimWords(claims), claims.lossless ? tr("bits/kHz") : tr("kbit/s"),
-                      shown(humanSeconds(evidence.seconds)));
-    QStringList measured{tr("peak %1 dBFS").arg(levels.peak, 0, 'f', 1),
-                         tr("mean %1 dBFS").arg(levels.rms, 0, 'f', 1)};
+                      told(humanSeconds(evidence.seconds)));
+    QStringList measured{tr("peak %1 dBFS").arg(figure(levels.peak, 1)),
+                         tr("mean %1 dBFS").arg(figure(levels.rms, 1))};
     if (levels.effectiveBitDepth > 0) {
         measured << tr("%1 bits used").arg(levels.effectiveBitDepth);
     }
     if (levels.clipped > 0) {
         measured
-            << tr("%1 clipped samples").arg(shown(humanCount(static_cast<std::uint64_t>(levels.clipped))));
+            << tr("%1 clipped samples").arg(told(humanCount(static_cast<std::uint64_t>(levels.clipped))));
     }
     if (levels.identicalChannels) {
         measured << tr("mono stored as stereo");
     }
     lines << tr("Measured %1").arg(measured.join(QStringLiteral(", ")));
     if (!detail_->better.empty()) {
-        lines << tr("A better copy: %1").arg(shown(detail_->better));
+        lines << tr("A better copy: %1").arg(told(detail_->better));
     }
     lines << shown(detail_->volume) + QLatin1Char('/') + shownPath(detail_->holding.path);
     return lines.join(QLatin1Char('\n'));

@@ -1,9 +1,11 @@
 #include "app/desks/narrowing_row.h"
 
 #include "app/charts/trace_chart.h"
+#include "app/desks/desk.h"
 #include "app/hand_focus_on.h"
 #include "app/theme/marks.h"
 #include "app/words.h"
+#include "app/wrap_row.h"
 #include "core/catalogue/span_text.h"
 
 #include <QComboBox>
@@ -37,14 +39,13 @@ NarrowingRow::NarrowingRow(QWidget* parent)
       years_(new QLineEdit(this)) {
     words_->setPlaceholderText(tr("Words, or parts of words, in titles, names, folders and lists"));
     words_->setAccessibleName(tr("Words to find"));
-    auto* row = new QHBoxLayout(this);
+    auto* row = new WrapRow(this);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(8);
     row->addWidget(words_, 1);
     buildBoxes();
     for (auto* box : {codec_, verdict_, listed_}) {
-        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-        box->setMinimumContentsLength(9);
+        fitWords(*box);
         row->addWidget(box);
         connect(box, &QComboBox::currentIndexChanged, this, &NarrowingRow::changed);
     }

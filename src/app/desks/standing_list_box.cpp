@@ -11,8 +11,8 @@ StandingListBox::StandingListBox(Workbench& workbench, QWidget* parent)
     setAccessibleName(tr("Narrow to a standing list"));
     setToolTip(tr("A standing list is kept at the Claims desk and is always current"));
     setSizeAdjustPolicy(AdjustToMinimumContentsLengthWithIcon);
-    setMinimumContentsLength(18);
     addItem(tr("no standing list"));
+    setMinimumContentsLength(std::max(18, static_cast<int>(itemText(0).size())));
     connect(this, &QComboBox::currentIndexChanged, this, [this] {
         wanted_.clear();
         emit listChanged();
@@ -34,9 +34,9 @@ void StandingListBox::take(const std::vector<StandingList>& lists) {
         clear();
         addItem(tr("no standing list"));
         for (const auto& list : lists_) {
-            addItem(shown(list.name));
+            addItem(listName(list.name), shown(list.name));
         }
-        const int index = name.isEmpty() ? 0 : findText(name);
+        const int index = name.isEmpty() ? 0 : findData(name);
         setCurrentIndex(std::max(0, index));
         if (index >= 0) {
             wanted_.clear();

@@ -33,6 +33,7 @@ DocketStrip::DocketStrip(Workbench& workbench, QWidget* parent)
     layout->addSpacing(12);
     layout->addWidget(text_, 1);
     layout->addWidget(read_);
+    text_->setWordWrap(true);
     text_->setAccessibleName(tr("What waits on the docket"));
     waiting_->setAccessibleName(tr("What waits to be settled"));
     waiting_->setWordWrap(true);
@@ -50,7 +51,7 @@ void DocketStrip::showWaiting(const std::vector<std::string>& sentences) {
     }
     QStringList all;
     for (const auto& sentence : sentences) {
-        all << shown(sentence);
+        all << told(sentence);
     }
     const auto others = sentences.size() - 1;
     waiting_->setText(
@@ -58,7 +59,7 @@ void DocketStrip::showWaiting(const std::vector<std::string>& sentences) {
             .arg(all.front(),
                  others == 0   ? QString()
                  : others == 1 ? tr(" And 1 more; the ledger lists both.")
-                               : tr(" And %1 more; the ledger lists them.").arg(shown(humanCount(others)))));
+                               : tr(" And %1 more; the ledger lists them.").arg(told(humanCount(others)))));
     waiting_->setToolTip(all.join(QLatin1Char('\n')));
 }
 
@@ -77,13 +78,13 @@ void DocketStrip::reload() {
                 text_->setText(tr("%1%2 · takes %3 along · nothing has changed yet")
                                    .arg(totals.actions == 1
                                             ? tr("1 action waits")
-                                            : tr("%1 actions wait").arg(shown(humanCount(totals.actions))),
+                                            : tr("%1 actions wait").arg(told(humanCount(totals.actions))),
                                         totals.frees == 0 ? QString()
                                                           : tr(" · frees %1 once the trash is emptied")
-                                                                .arg(shown(humanBytes(totals.frees))),
+                                                                .arg(told(humanBytes(totals.frees))),
                                         totals.references == 0
                                             ? tr("no references")
-                                            : shown(counted(totals.references, "reference"))));
+                                            : told(counted(totals.references, "reference"))));
                 text_->setProperty("tone", "plain");
             }
             text_->style()->polish(text_);

@@ -5,6 +5,7 @@
 #include "app/docket/progress_strip.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "app/wrap_row.h"
 #include "core/catalogue/docket_store.h"
 
 #include <QHBoxLayout>
@@ -31,15 +32,15 @@ QString targetText(const PlannedAction& planned) {
 
 QString whyText(const PlannedAction& planned) {
     if (planned.awaitsConsent) {
-        return shown(*planned.refused);
+        return told(*planned.refused);
     }
     if (planned.refused) {
-        return DocketWindow::tr("Refused: %1").arg(shown(*planned.refused));
+        return DocketWindow::tr("Refused: %1").arg(told(*planned.refused));
     }
     if (planned.loss != Loss::none) {
-        return DocketWindow::tr("Consented: %1").arg(shown(std::string(lossWords(planned.loss))));
+        return DocketWindow::tr("Consented: %1").arg(told(std::string(lossWords(planned.loss))));
     }
-    const QString reason = shown(planned.action.reason);
+    const QString reason = told(planned.action.reason);
     if (planned.action.kind != ActionKind::move) {
         return reason;
     }
@@ -93,7 +94,7 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
          }},
         {tr("Frees"),
          [](const PlannedAction& planned) {
-             return Cell{planned.frees > 0 ? shown(humanBytes(planned.frees)) : tr("nothing"),
+             return Cell{planned.frees > 0 ? told(humanBytes(planned.frees)) : tr("nothing"),
                          Mark::none,
                          false,
                          planned.frees == 0,
@@ -123,7 +124,7 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
          }},
         {tr("Line"),
          [](const LineRow& row) {
-             return Cell{row.line > 0 ? shown(humanCount(row.line)) : QString(), Mark::none, false, true, {}};
+             return Cell{row.line > 0 ? told(humanCount(row.line)) : QString(), Mark::none, false, true, {}};
          },
          true},
         {tr("Before"),
@@ -149,7 +150,7 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
     result_->hide();
     layout->addWidget(result_);
 
-    auto* buttons = new QHBoxLayout;
+    auto* buttons = new WrapRow;
     buttons->setSpacing(8);
     auto* close = new QPushButton(tr("Close"), this);
     carryOut_->setProperty("weight", "main");
@@ -246,7 +247,7 @@ void DocketWindow::showLines(const std::vector<ListDifference>& differences) {
         }
     }
     lineTitle_->setText(tr("%1 of %2 change; every other byte stays as it is")
-                            .arg(shown(counted(changes, "line")), shown(counted(lists, "list"))));
+                            .arg(told(counted(changes, "line")), told(counted(lists, "list"))));
     lineTitle_->setVisible(!rows.empty());
     lineList_->setVisible(!rows.empty());
     lines_->setRows(std::move(rows));
@@ -257,16 +258,16 @@ void DocketWindow::show(const DocketReview& review, std::vector<PlannedAction> r
     willRun_ = waiting_ - review.refused;
     QStringList lines;
     if (waiting_ > 0) {
-        QString text = tr("%1 will be carried out").arg(shown(counted(willRun_, "action")));
+        QString text = tr("%1 will be carried out").arg(told(counted(willRun_, "action")));
         const auto asked =
             static_cast<std::uint64_t>(std::ranges::count_if(review.actions, &PlannedAction::awaitsConsent));
         if (asked > 0) {
             text += tr(", %1 to a loss that you have to consent to first, line by line")
-                        .arg(shown(counted(asked, "leads", "lead")));
+                        .arg(told(counted(asked, "leads", "lead")));
         }
         if (review.refused > asked) {
             text += tr(", %1 will be refused and stay on the docket")
-                        .arg(shown(humanCount(review.refused - asked)));
+                        .arg(told(humanCount(review.refused - asked)));
         }
         const bool onlyPlaces = std::ranges::all_of(review.actions, [](const PlannedAction& planned) {
             return planned.holding.id == 0 && !isAboutNoHolding(planned.action.kind);
@@ -295,19 +296,18 @@ void DocketWindow::show(const DocketReview& review, std::vector<PlannedAction> r
         QStringList freed;
         for (const auto& [volume, bytes] : review.freesByVolume) {
             if (bytes > 0) {
-                freed << QStringLiteral("%1 %2").arg(shown(volume), shown(humanBytes(bytes)));
+                freed << QStringLiteral("%1 %2").arg(shown(volume), told(humanBytes(bytes)));
             }
         }
         if (!freed.isEmpty()) {
             lines << tr("Frees once the trash is emptied: %1.").arg(freed.join(QStringLiteral(", ")));
         }
-        lines
-            << (review.references == 0
-                    ? tr("Takes no references along.")
-                    : tr("Takes %1 of players along.").arg(shown(counted(review.references, "reference")))) +
-                   QLatin1Char(' ') +
-                   (letsGo ? tr("All else can be taken back from the ledger.")
-                           : tr("Everything can be taken back from the ledger."));
+        lines << (review.references == 0
+                      ? tr("Takes no references along.")
+                      : tr("Takes %1 of players along.").arg(told(counted(review.references, "reference")))) +
+                     QLatin1Char(' ') +
+                     (letsGo ? tr("All else can be taken back from the ledger.")
+                             : tr("Everything can be taken back from the ledger."));
     }
     summary_->setText(lines.join(QLatin1Char('\n')));
     actions_->setRows(std::move(rows));
@@ -325,16 +325,16 @@ void DocketWindow::followWork() {
 
 void DocketWindow::showResult(const CarriedOut& result) {
     QString text = tr("Carried out: %1, frees %2 once the trash is emptied.")
-                       .arg(shown(counted(result.done, "action")), shown(humanBytes(result.frees)));
+                       .arg(told(counted(result.done, "action")), told(humanBytes(result.frees)));
     if (result.references > 0) {
-        text += tr(" %1 of players now lead elsewhere.").arg(shown(counted(result.references, "reference")));
+        text += tr(" %1 of players now lead elsewhere.").arg(told(counted(result.references, "reference")));
     }
     if (result.interrupted) {
         text += tr(" Stopped before the end; the rest still waits.");
     }
     if (!result.refused.empty()) {
         text += tr(" Refused: %1. %2")
-                    .arg(shown(humanCount(result.refused.size())), shown(result.refused.front().sentence));
+                    .arg(told(humanCount(result.refused.size())), told(result.refused.front().sentence));
     }
     text += unflushedText(result);
     result_->setText(text);

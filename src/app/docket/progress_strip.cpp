@@ -59,21 +59,21 @@ QString progressText(const Progress& progress) {
     QStringList parts;
     if (progress.totalFiles > 0) {
         parts << ProgressStrip::tr("%1 of %2 files")
-                     .arg(shown(humanCount(progress.files)), shown(humanCount(progress.totalFiles)));
+                     .arg(told(humanCount(progress.files)), told(humanCount(progress.totalFiles)));
     } else if (progress.files > 0) {
-        parts << ProgressStrip::tr("%1 found").arg(shown(humanCount(progress.files)));
+        parts << ProgressStrip::tr("%1 found").arg(told(humanCount(progress.files)));
     }
     if (progress.totalBytes > 0) {
         parts << ProgressStrip::tr("%1 of %2")
-                     .arg(shown(humanBytes(progress.bytes)), shown(humanBytes(progress.totalBytes)));
+                     .arg(told(humanBytes(progress.bytes)), told(humanBytes(progress.totalBytes)));
         parts << ProgressStrip::tr("%1/s").arg(
-            shown(humanBytes(static_cast<std::uint64_t>(progress.bytesPerSecond()))));
+            told(humanBytes(static_cast<std::uint64_t>(progress.bytesPerSecond()))));
     }
     if (const double left = progress.remaining(); left >= 0) {
-        parts << ProgressStrip::tr("%1 left").arg(shown(humanSeconds(left)));
+        parts << ProgressStrip::tr("%1 left").arg(told(humanSeconds(left)));
     }
     if (progress.errors > 0) {
-        parts << ProgressStrip::tr("%1 could not be read").arg(shown(humanCount(progress.errors)));
+        parts << ProgressStrip::tr("%1 could not be read").arg(told(humanCount(progress.errors)));
     }
     return parts.join(QStringLiteral(" · "));
 }
@@ -92,6 +92,7 @@ ProgressStrip::ProgressStrip(Workbench& workbench, QWidget* parent)
     layout->setSpacing(12);
     auto* words = new QVBoxLayout;
     words->setSpacing(2);
+    text_->setWordWrap(true);
     words->addWidget(text_);
     at_->setProperty("tone", "quiet");
     at_->setFont(Theme::bytes(11));

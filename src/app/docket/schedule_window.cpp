@@ -96,7 +96,7 @@ void ScheduleWindow::act() {
             act_->setEnabled(true);
             showState();
             if (!trouble.empty()) {
-                state_->setText(shown(trouble));
+                state_->setText(told(trouble));
             }
         });
 }

@@ -107,8 +107,9 @@ void fill(QTextDocument& document, const GuidePage& page) {
 
 } // namespace
 
-QList<GuidePage> guidePages() {
-    QFile file(QStringLiteral(":/help/guide.md"));
+QList<GuidePage> guidePages(const QString& language) {
+    const auto translated = QStringLiteral(":/help/guide.%1.md").arg(language);
+    QFile file(QFile::exists(translated) ? translated : QStringLiteral(":/help/guide.md"));
     QList<GuidePage> pages;
     if (!file.open(QIODevice::ReadOnly)) {
         return pages;
@@ -120,22 +121,26 @@ QList<GuidePage> guidePages() {
     return pages;
 }
 
-QString guideHeadingOf(const QString& desk) {
+QString guideHeadingOf(const QWidget& desk) {
     static const QMap<QString, QString> headings{
-        {"Condition", "See what comes first"},
-        {"Copies", "Decide on copies"},
-        {"Claims", "Find what is not what it says"},
-        {"Fixity", "Know what changed on its own"},
-        {"Whereabouts", "Find where things went"},
-        {"Ledger", "Take back"},
-        {"Find", "Find and browse"},
-        {"Transfer", "Bring things to another place"},
-        {"Salvage", "Get back what was thrown away, wiped or lost"},
-        {"Intake", "Take in what arrives"},
-        {"Could be better", "Replace what could be better"},
-        {"Disc", "Read a disc"},
+        {"ConditionDesk", "See what comes first"},
+        {"CopiesDesk", "Decide on copies"},
+        {"ClaimsDesk", "Find what is not what it says"},
+        {"FixityDesk", "Know what changed on its own"},
+        {"WhereaboutsDesk", "Find where things went"},
+        {"LedgerDesk", "Take back"},
+        {"FindDesk", "Find and browse"},
+        {"TransferDesk", "Bring things to another place"},
+        {"SalvageDesk", "Get back what was thrown away, wiped or lost"},
+        {"IntakeDesk", "Take in what arrives"},
+        {"ReplacementDesk", "Replace what could be better"},
+        {"DiscDesk", "Read a disc"},
     };
-    return headings.value(desk);
+    const auto name = QString::fromLatin1(desk.metaObject()->className()).section(QStringLiteral("::"), -1);
+    const auto english = guidePages({});
+    const auto at = std::ranges::find(english, headings.value(name), &GuidePage::heading) - english.begin();
+    const auto pages = guidePages();
+    return at < pages.size() ? pages[at].heading : QString();
 }
 
 HelpWindow::HelpWindow(const QString& keys, QWidget* parent)
@@ -163,6 +168,7 @@ HelpWindow::HelpWindow(const QString& keys, QWidget* parent)
     search_->setClearButtonEnabled(true);
     headings_->setAccessibleName(tr("Headings"));
     headings_->setFixedWidth(300);
+    headings_->setWordWrap(true);
     search_->setFixedWidth(300);
     left->addWidget(search_);
     left->addWidget(headings_, 1);

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <QDialog>
+#include <QLocale>
 
 class QLineEdit;
 class QListWidget;
@@ -16,10 +17,12 @@ struct GuidePage {
     QString words = {}; ///< the text without marks, to be searched
 };
 
-/// The sections of the guide that is shipped within the program, in their order.
-QList<GuidePage> guidePages();
-/// The heading of the section about a desk; "" for a desk that the guide does not know.
-QString guideHeadingOf(const QString& desk);
+/// The sections of the guide that is shipped within the program, in their order: in a language (of ISO 639),
+/// in English where there is none in that.
+QList<GuidePage> guidePages(const QString& language = QLocale().name().section(QLatin1Char('_'), 0, 0));
+/// The heading of the section about a desk in the language that is on; "" for one that the guide does not
+/// know.
+QString guideHeadingOf(const QWidget& desk);
 
 /// The guide beside its headings, with a line that searches it; then all keys, and what the program is made
 /// of.

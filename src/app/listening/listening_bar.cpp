@@ -194,7 +194,7 @@ void ListeningBar::openFile(const BytePath& path, int rate, std::function<void(C
                     then(std::move(**opened));
                 } else {
                     setFile(path);
-                    say(shown(opened->error().sentence));
+                    say(told(opened->error().sentence));
                 }
             });
         });

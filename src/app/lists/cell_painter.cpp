@@ -4,15 +4,9 @@
 #include "app/theme/theme.h"
 
 #include <QPainter>
+#include <QStyle>
 
 namespace sober::app {
-namespace {
-
-constexpr int markWidth = 20;
-constexpr int padding = 8;
-
-} // namespace
-
 void CellPainter::paint(QPainter* painter, const QStyleOptionViewItem& option,
                         const QModelIndex& index) const {
     const auto& inks = Theme::inks();
@@ -23,7 +17,8 @@ void CellPainter::paint(QPainter* painter, const QStyleOptionViewItem& option,
     QRect room = option.rect.adjusted(padding, 0, -padding, 0);
     const auto mark = static_cast<Mark>(index.data(markRole).toInt());
     if (mark != Mark::none) {
-        paintMark(*painter, QRectF(room.left() - 3, room.top(), markWidth, room.height()), mark);
+        const QRect place(room.left() - 3, room.top(), markWidth, room.height());
+        paintMark(*painter, QStyle::visualRect(option.direction, option.rect, place), mark);
         room.setLeft(room.left() + markWidth);
     }
     const bool isBytes = index.data(bytesRole).toBool();
@@ -32,8 +27,12 @@ void CellPainter::paint(QPainter* painter, const QStyleOptionViewItem& option,
     const auto alignment = static_cast<Qt::Alignment>(index.data(Qt::TextAlignmentRole).toInt());
     const QString text = painter->fontMetrics().elidedText(
         index.data().toString(), isBytes ? Qt::ElideMiddle : Qt::ElideRight, room.width());
-    painter->drawText(
-        room, Qt::AlignVCenter | (alignment.testFlag(Qt::AlignRight) ? Qt::AlignRight : Qt::AlignLeft), text);
+    // A path reads from its root on, in whatever direction the words are written.
+    painter->setLayoutDirection(isBytes ? Qt::LeftToRight : option.direction);
+    const auto side = alignment.testFlag(Qt::AlignRight) ? Qt::AlignRight : Qt::AlignLeft;
+    painter->drawText(QStyle::visualRect(option.direction, option.rect, room),
+                      static_cast<int>(Qt::AlignVCenter | QStyle::visualAlignment(option.direction, side)),
+                      text);
     if (option.state.testFlag(QStyle::State_HasFocus)) {
         painter->setPen(inks.accent);
         painter->drawLine(option.rect.bottomLeft(), option.rect.bottomRight());

@@ -12,6 +12,9 @@ class CellPainter : public QStyledItemDelegate {
   public:
     using QStyledItemDelegate::QStyledItemDelegate;
 
+    static constexpr int markWidth = 20; ///< pixels before the text
+    static constexpr int padding = 8;    ///< pixels at either side
+
     void paint(QPainter* painter, const QStyleOptionViewItem& option,
                const QModelIndex& index) const override;
     QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override;

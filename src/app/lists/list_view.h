@@ -4,6 +4,8 @@
 
 #include <QTableView>
 
+class QTimer;
+
 namespace sober::app {
 
 /// The role under which a cell gives its Mark, as int; the mark stands before the cell's text.
@@ -20,19 +22,29 @@ class ListView : public QTableView {
   public:
     explicit ListView(const QString& accessibleName, QWidget* parent = nullptr);
 
-    /// Widths of the first columns in pixels; the `stretched` column takes what room is left.
+    /// Widths of the first columns in pixels; the `stretched` column takes what room is left. A column whose
+    /// heading, marked words or figures need more gets it: none of these is cut, in whatever language.
     void setWidths(std::initializer_list<int> widths, int stretched);
     /// What to say in an empty list, instead of nothing.
     void setEmptyText(const QString& text);
     /// The row under the cursor, -1 for none.
     int currentRow() const { return currentIndex().isValid() ? currentIndex().row() : -1; }
+    void setModel(QAbstractItemModel* model) override;
 
   protected:
     void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
     /// What is dragged is told by a few words, so that it hides nothing that it could be dropped on.
     void startDrag(Qt::DropActions actions) override;
 
   private:
+    void fitColumns();
+    void giveTheRest();
+    int headingNeeds(int column) const;
+    int neededBy(int column) const;
+
+    QTimer* fitting_;
+    int stretched_ = -1;
     QString emptyText_;
 };
 

@@ -61,15 +61,15 @@ ChoicesWindow::ChoicesWindow(const Volume& volume, std::uint64_t holdings, QWidg
         tr("%1 seconds of the loudest part, its outline and its cover: about %2 each, in a file beside the "
            "catalogue. Only at full effort.")
             .arg(Excerpt::usualSeconds)
-            .arg(shown(humanBytes(Excerpt::usualBytes))));
+            .arg(told(humanBytes(Excerpt::usualBytes))));
     const auto showRoom = [this, holdings] {
         const bool isFull = effort_->currentData().toInt() == static_cast<int>(Effort::full);
         keepExcerpts_->setEnabled(isFull);
         room_->setText(!isFull         ? tr("Excerpts are kept at full effort.")
-                       : holdings == 0 ? tr("About %1 each.").arg(shown(humanBytes(Excerpt::usualBytes)))
+                       : holdings == 0 ? tr("About %1 each.").arg(told(humanBytes(Excerpt::usualBytes)))
                                        : tr("About %1 for its %2.")
-                                             .arg(shown(humanBytes(holdings * Excerpt::usualBytes)),
-                                                  shown(counted(holdings, "holding"))));
+                                             .arg(told(humanBytes(holdings * Excerpt::usualBytes)),
+                                                  told(counted(holdings, "holding"))));
     };
     connect(effort_, &QComboBox::currentIndexChanged, this, showRoom);
     showRoom();

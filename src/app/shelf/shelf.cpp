@@ -23,12 +23,12 @@ VolumeBox::VolumeBox(Volume volume, QWidget* parent) : QWidget(parent), volume_(
         tr("Volume %1, %2").arg(shown(volume_.label), volume_.atHand ? tr("at hand") : tr("away")));
     QString tip = shownPath(volume_.root);
     if (volume_.atHand && volume_.capacity > 0) {
-        tip += QStringLiteral("\n") +
-               tr("%1 free of %2")
-                   .arg(shown(humanBytes(volume_.available)), shown(humanBytes(volume_.capacity)));
+        tip +=
+            QStringLiteral("\n") +
+            tr("%1 free of %2").arg(told(humanBytes(volume_.available)), told(humanBytes(volume_.capacity)));
     }
     tip += QStringLiteral("\n") + (volume_.surveyedAt != 0
-                                       ? tr("surveyed %1").arg(shown(localMinute(volume_.surveyedAt)))
+                                       ? tr("surveyed %1").arg(told(localMinute(volume_.surveyedAt)))
                                        : tr("not surveyed to its end yet"));
     setToolTip(tip);
 }
@@ -61,10 +61,12 @@ void VolumeBox::paintEvent(QPaintEvent* /*event*/) {
     painter.setPen(inks.quiet);
     painter.setFont(Theme::text(11));
     const QString state =
-        !volume_.atHand ? tr("away") : tr("at hand, %1 free").arg(shown(humanBytes(volume_.available)));
+        !volume_.atHand ? tr("away") : tr("at hand, %1 free").arg(told(humanBytes(volume_.available)));
     const QString below = tr("No. %1, %2").arg(volume_.id).arg(state);
-    painter.drawText(QRectF(text.left(), text.top() + 20, box.width() - 16, 16),
-                     Qt::AlignLeft | Qt::AlignVCenter, below);
+    const QRectF lower(text.left(), text.top() + 20, box.width() - 16, 16);
+    painter.drawText(
+        lower, Qt::AlignLeft | Qt::AlignVCenter,
+        painter.fontMetrics().elidedText(below, Qt::ElideRight, static_cast<int>(lower.width())));
 }
 
 void VolumeBox::keyPressEvent(QKeyEvent* event) {

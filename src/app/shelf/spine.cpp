@@ -6,13 +6,15 @@
 #include <QAbstractButton>
 #include <QButtonGroup>
 #include <QPainter>
+#include <QStyle>
 #include <QVBoxLayout>
 
 namespace sober::app {
 
 class DeskButton : public QAbstractButton {
   public:
-    DeskButton(const QString& name, int number, QWidget* parent) : QAbstractButton(parent), number_(number % 10) {
+    DeskButton(const QString& name, int number, QWidget* parent)
+        : QAbstractButton(parent), number_(number % 10) {
         setText(name);
         setCheckable(true);
         setFixedHeight(32);
@@ -26,17 +28,25 @@ class DeskButton : public QAbstractButton {
         count_ = count;
         setAccessibleName(count < 0 ? text()
                                     : QStringLiteral("%1, %2").arg(
-                                          text(), shown(humanCount(static_cast<std::uint64_t>(count)))));
+                                          text(), told(humanCount(static_cast<std::uint64_t>(count)))));
         update();
+    }
+
+    QSize sizeHint() const override {
+        return {namesBegin + QFontMetrics(Theme::strong()).horizontalAdvance(text()) + countRoom, 32};
     }
 
   protected:
     void paintEvent(QPaintEvent* /*event*/) override {
         const auto& inks = Theme::inks();
         QPainter painter(this);
+        const auto nearSide =
+            static_cast<int>(QStyle::visualAlignment(layoutDirection(), Qt::AlignLeft) | Qt::AlignVCenter);
+        const auto farSide =
+            static_cast<int>(QStyle::visualAlignment(layoutDirection(), Qt::AlignRight) | Qt::AlignVCenter);
         if (isChecked()) {
             painter.fillRect(rect(), inks.wash);
-            painter.fillRect(QRect(0, 0, 3, height()), inks.accent);
+            painter.fillRect(mirrored(QRect(0, 0, 3, height())), inks.accent);
         } else if (underMouse()) {
             painter.fillRect(rect(), inks.sheet);
         }
@@ -46,20 +56,25 @@ class DeskButton : public QAbstractButton {
         }
         painter.setPen(inks.quiet);
         painter.setFont(Theme::text(11));
-        painter.drawText(QRect(12, 0, 14, height()), Qt::AlignLeft | Qt::AlignVCenter,
-                         QString::number(number_));
+        painter.drawText(mirrored(QRect(12, 0, 14, height())), nearSide, QString::number(number_));
         painter.setPen(inks.ink);
         painter.setFont(isChecked() ? Theme::strong() : Theme::text());
-        painter.drawText(QRect(28, 0, width() - 80, height()), Qt::AlignLeft | Qt::AlignVCenter, text());
+        const QRect room(namesBegin, 0, width() - namesBegin - countRoom, height());
+        painter.drawText(mirrored(room), nearSide, text());
         if (count_ >= 0) {
             painter.setPen(count_ > 0 ? inks.accent : inks.quiet);
             painter.setFont(Theme::text(12));
-            painter.drawText(QRect(width() - 84, 0, 74, height()), Qt::AlignRight | Qt::AlignVCenter,
-                             shown(humanCount(static_cast<std::uint64_t>(count_))));
+            painter.drawText(mirrored(QRect(width() - 84, 0, 74, height())), farSide,
+                             told(humanCount(static_cast<std::uint64_t>(count_))));
         }
     }
 
   private:
+    static constexpr int namesBegin = 28; ///< pixels
+    static constexpr int countRoom = 44;
+
+    QRect mirrored(const QRect& room) const { return QStyle::visualRect(layoutDirection(), rect(), room); }
+
     int number_;
     qint64 count_ = -1;
 };

@@ -21,24 +21,24 @@ QString leavingWords(const Volume& volume, const VolumeLeaving& leaving) {
     sentences
         << ForgetWindow::tr(
                "%1 (%2) leave the catalogue with it. %3 of them are on another volume too, %4 nowhere else.")
-               .arg(shown(counted(leaving.holdings, "holding")), shown(humanBytes(leaving.bytes)),
-                    shown(humanCount(leaving.heldElsewhere)), shown(humanCount(leaving.heldNowhereElse())));
+               .arg(told(counted(leaving.holdings, "holding")), told(humanBytes(leaving.bytes)),
+                    told(humanCount(leaving.heldElsewhere)), told(humanCount(leaving.heldNowhereElse())));
     if (leaving.references > 0) {
         sentences << ForgetWindow::tr("%1 of players' lists lead there. The lists stay as they are.")
-                         .arg(shown(counted(leaving.references, "reference")));
+                         .arg(told(counted(leaving.references, "reference")));
     }
     if (leaving.lists > 0) {
         sentences << ForgetWindow::tr(
                          "%1 of players lie on it. They stay theirs, and are read where they lie.")
-                         .arg(shown(counted(leaving.lists, "list")));
+                         .arg(told(counted(leaving.lists, "list")));
     }
     if (leaving.canBeUndone > 0) {
         sentences << ForgetWindow::tr("What was done there cannot be taken back any more: %1 of the ledger. "
                                       "Their history stays.")
-                         .arg(shown(counted(leaving.canBeUndone, "action")));
+                         .arg(told(counted(leaving.canBeUndone, "action")));
     }
     if (const auto why = whyNotForgotten(volume, leaving); !why.empty()) {
-        sentences << shown(why);
+        sentences << told(why);
     }
     return sentences.join(QStringLiteral("\n\n"));
 }

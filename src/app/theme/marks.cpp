@@ -11,9 +11,9 @@
 namespace sober::app {
 namespace {
 
-QString said(const char* text) {
-    return QCoreApplication::translate("Mark", text);
-}
+struct MarkWords {
+    Q_DECLARE_TR_FUNCTIONS(MarkWords)
+};
 
 } // namespace
 
@@ -63,39 +63,39 @@ Mark markOf(VerdictClass verdict) {
 }
 
 QString verdictWord(VerdictClass verdict) {
-    return verdict == VerdictClass::genuine ? said("genuine") : wordFor(markOf(verdict));
+    return verdict == VerdictClass::genuine ? MarkWords::tr("genuine") : wordFor(markOf(verdict));
 }
 
 QString wordFor(Mark mark) {
     switch (mark) {
     case Mark::sound:
-        return said("sound");
+        return MarkWords::tr("sound");
     case Mark::keep:
-        return said("keep");
+        return MarkWords::tr("keep");
     case Mark::retire:
-        return said("retire");
+        return MarkWords::tr("retire");
     case Mark::writeOff:
-        return said("write off");
+        return MarkWords::tr("write off");
     case Mark::damaged:
-        return said("unreadable");
+        return MarkWords::tr("unreadable");
     case Mark::missing:
-        return said("missing");
+        return MarkWords::tr("missing");
     case Mark::copies:
-        return said("copies");
+        return MarkWords::tr("copies");
     case Mark::moved:
-        return said("moved");
+        return MarkWords::tr("moved");
     case Mark::away:
-        return said("away");
+        return MarkWords::tr("away");
     case Mark::doubtful:
-        return said("doubtful");
+        return MarkWords::tr("doubtful");
     case Mark::transcoded:
-        return said("transcoded");
+        return MarkWords::tr("transcoded");
     case Mark::undetermined:
-        return said("undetermined");
+        return MarkWords::tr("undetermined");
     case Mark::accepted:
-        return said("accepted");
+        return MarkWords::tr("accepted");
     case Mark::retag:
-        return said("retag");
+        return MarkWords::tr("retag");
     case Mark::none:
         break;
     }
@@ -105,33 +105,33 @@ QString wordFor(Mark mark) {
 QString meaningOf(Mark mark) {
     switch (mark) {
     case Mark::sound:
-        return said("Nothing is known against it.");
+        return MarkWords::tr("Nothing is known against it.");
     case Mark::keep:
-        return said("Of its copy set, this one stays.");
+        return MarkWords::tr("Of its copy set, this one stays.");
     case Mark::retire:
-        return said("It goes to the trash once the docket is carried out, and can be had back.");
+        return MarkWords::tr("It goes to the trash once the docket is carried out, and can be had back.");
     case Mark::writeOff:
-        return said("It is accepted as gone, and not shown as missing again.");
+        return MarkWords::tr("It is accepted as gone, and not shown as missing again.");
     case Mark::damaged:
-        return said("It cannot be read, does not decode whole, or is no longer what was recorded.");
+        return MarkWords::tr("It cannot be read, does not decode whole, or is no longer what was recorded.");
     case Mark::missing:
-        return said("It was there at an earlier survey and is not now.");
+        return MarkWords::tr("It was there at an earlier survey and is not now.");
     case Mark::copies:
-        return said("The same recording is held more than once.");
+        return MarkWords::tr("The same recording is held more than once.");
     case Mark::moved:
-        return said("It is known at another place, or lists are to lead to another place.");
+        return MarkWords::tr("It is known at another place, or lists are to lead to another place.");
     case Mark::away:
-        return said("Its drive is not at hand.");
+        return MarkWords::tr("Its drive is not at hand.");
     case Mark::doubtful:
-        return said("Something speaks against it and does not decide: look, listen, say.");
+        return MarkWords::tr("Something speaks against it and does not decide: look, listen, say.");
     case Mark::transcoded:
-        return said("Its sound went through a lossy encoder before, which it does not say.");
+        return MarkWords::tr("Its sound went through a lossy encoder before, which it does not say.");
     case Mark::undetermined:
-        return said("The evidence does not decide: too short, too quiet or too narrow to tell.");
+        return MarkWords::tr("The evidence does not decide: too short, too quiet or too narrow to tell.");
     case Mark::accepted:
-        return said("You have said that it stays as it is.");
+        return MarkWords::tr("You have said that it stays as it is.");
     case Mark::retag:
-        return said("Its tags are to be written.");
+        return MarkWords::tr("Its tags are to be written.");
     case Mark::none:
         break;
     }

@@ -7,6 +7,7 @@
 #include "app/hand_focus_on.h"
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
+#include "app/wrap_row.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
@@ -109,12 +110,14 @@ void ClaimsDesk::buildFilters() {
     which_->addItem(tr("lossy"), static_cast<int>(Which::lossy));
     which_->addItem(tr("under the limit"), static_cast<int>(Which::underLimit));
     which_->addItem(tr("under the limit, better copy elsewhere"), static_cast<int>(Which::underLimitBetter));
-    auto* filters = new QHBoxLayout;
+    auto* filters = new WrapRow;
     filters->setSpacing(8);
     filters->addWidget(text_, 1);
     for (auto* box : {volume_, folder_, codec_, verdict_, which_}) {
-        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-        box->setMinimumContentsLength(box == codec_ ? 6 : 9);
+        fitWords(*box, box == volume_   ? QStringList{tr("all volumes")}
+                       : box == folder_ ? QStringList{tr("all folders")}
+                       : box == codec_  ? QStringList{tr("all codecs")}
+                                        : QStringList());
         filters->addWidget(box);
     }
     filters->addWidget(acceptedToo_);
@@ -170,7 +173,7 @@ void ClaimsDesk::buildLists() {
         {tr("Reaches"),
          [](const ClaimRow& row) {
              const bool known = row.evidence && row.evidence->bandwidth;
-             return Cell{known ? tr("%1 kHz").arg(row.evidence->bandwidth->cutoff / 1000, 0, 'f', 1)
+             return Cell{known ? tr("%1 kHz").arg(figure(row.evidence->bandwidth->cutoff / 1000, 1))
                                : QString(),
                          Mark::none,
                          false,
@@ -289,7 +292,7 @@ void ClaimsDesk::buildButtons() {
     heading()->addWidget(keep, 0, Qt::AlignBottom);
     heading()->addWidget(forget, 0, Qt::AlignBottom);
     heading()->addWidget(limits, 0, Qt::AlignBottom);
-    auto* row = new QHBoxLayout;
+    auto* row = new WrapRow;
     row->setSpacing(8);
     row->addWidget(accept);
     row->addWidget(withdraw);
@@ -468,9 +471,9 @@ void ClaimsDesk::showRows() {
                              [&](HoldingId holding) { return selection.contains(holding); });
     }
     count_->setText(selection.empty()
-                        ? tr("%1, the worst first").arg(shown(counted(ids.size(), "holding")))
+                        ? tr("%1, the worst first").arg(told(counted(ids.size(), "holding")))
                         : tr("%1 of %2 selected in the picture, the worst first")
-                              .arg(shown(humanCount(ids.size())), shown(humanCount(ids_.size()))));
+                              .arg(told(humanCount(ids.size())), told(humanCount(ids_.size()))));
     const int row = list_->currentRow();
     if (ids == rows_->ids()) {
         rows_->refresh();
@@ -559,7 +562,7 @@ void ClaimsDesk::accept() {
                        tr("%1 will stand on the docket. Once carried out, the recording is kept with your "
                           "reason, wherever it moves, "
                           "and is not called in question again. No file changes.")
-                           .arg(shown(counted(ids.size(), "acceptance"))),
+                           .arg(told(counted(ids.size(), "acceptance"))),
                        tr("Put on the docket"),
                        {tr("a transfer from vinyl"), tr("a transfer from tape"), tr("a radio recording"),
                         tr("nothing better exists"), tr("bought like this")},

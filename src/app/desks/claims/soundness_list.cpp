@@ -18,21 +18,21 @@ namespace {
 /// Our words for the kinds of problems and remarks, by what they mean to a listener.
 QString flawText(const std::string& kind) {
     static const std::array<std::pair<const char*, const char*>, 13> words{
-        {{"truncated", QT_TRANSLATE_NOOP("SoundnessList", "ends too early")},
-         {"damaged", QT_TRANSLATE_NOOP("SoundnessList", "damaged")},
-         {"length-mismatch", QT_TRANSLATE_NOOP("SoundnessList", "longer than it says")},
-         {"checksum-mismatch", QT_TRANSLATE_NOOP("SoundnessList", "not the samples it states")},
-         {"junk", QT_TRANSLATE_NOOP("SoundnessList", "junk beside the audio")},
-         {"unstated-length", QT_TRANSLATE_NOOP("SoundnessList", "states no length")},
-         {"odd-length", QT_TRANSLATE_NOOP("SoundnessList", "ends within a sample")},
-         {"gapless", QT_TRANSLATE_NOOP("SoundnessList", "wrong about its ends")},
-         {"silence", QT_TRANSLATE_NOOP("SoundnessList", "silent")},
-         {"clipped", QT_TRANSLATE_NOOP("SoundnessList", "clipped")},
-         {"dropout", QT_TRANSLATE_NOOP("SoundnessList", "drops out")},
-         {"stuck", QT_TRANSLATE_NOOP("SoundnessList", "stands still")},
-         {"form-changes", QT_TRANSLATE_NOOP("SoundnessList", "changes its form")}}};
+        {{"truncated", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "ends too early")},
+         {"damaged", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "damaged")},
+         {"length-mismatch", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "longer than it says")},
+         {"checksum-mismatch", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "not the samples it states")},
+         {"junk", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "junk beside the audio")},
+         {"unstated-length", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "states no length")},
+         {"odd-length", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "ends within a sample")},
+         {"gapless", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "wrong about its ends")},
+         {"silence", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "silent")},
+         {"clipped", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "clipped")},
+         {"dropout", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "drops out")},
+         {"stuck", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "stands still")},
+         {"form-changes", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "changes its form")}}};
     const auto found = std::ranges::find_if(words, [&](const auto& word) { return kind == word.first; });
-    return found != words.end() ? SoundnessList::tr(found->second) : shown(kind);
+    return found != words.end() ? SoundnessList::tr(found->second) : told(kind);
 }
 
 const DecodeProblem& firstOf(const Evidence& evidence) {
@@ -66,7 +66,7 @@ std::vector<Column<SoundnessList::Row>> SoundnessList::columns() {
              [](const Row& row) {
                  const auto& first = firstOf(row.evidence);
                  return Cell{flawText(first.kind), row.evidence.sound() ? Mark::doubtful : Mark::damaged,
-                             false, false, shown(first.detail)};
+                             false, false, told(first.detail)};
              }},
             {tr("Volume"),
              [](const Row& row) {
@@ -82,12 +82,12 @@ std::vector<Column<SoundnessList::Row>> SoundnessList::columns() {
              }},
             {tr("At"),
              [](const Row& row) {
-                 return Cell{shown(humanSeconds(firstOf(row.evidence).at)), Mark::none, false, false, {}};
+                 return Cell{told(humanSeconds(firstOf(row.evidence).at)), Mark::none, false, false, {}};
              },
              true},
             {tr("In all"),
              [](const Row& row) {
-                 return Cell{shown(humanCount(countOf(row.evidence))), Mark::none, false, false, {}};
+                 return Cell{told(humanCount(countOf(row.evidence))), Mark::none, false, false, {}};
              },
              true},
             {tr("On the docket"), [](const Row& row) {
@@ -118,7 +118,7 @@ QString SoundnessList::currentText() const {
                 return lines.join(QLatin1Char('\n'));
             }
             lines << tr("%1 at %2: %3")
-                         .arg(flawText(note.kind), shown(humanSeconds(note.at)), shown(note.detail));
+                         .arg(flawText(note.kind), told(humanSeconds(note.at)), told(note.detail));
         }
     }
     return lines.join(QLatin1Char('\n'));

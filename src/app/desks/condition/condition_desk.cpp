@@ -4,6 +4,8 @@
 #include "app/hand_focus_on.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "app/words_button.h"
+#include "app/wrap_row.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/standing_lists.h"
@@ -120,7 +122,7 @@ ConditionDesk::ConditionDesk(Workbench& workbench)
 
     auto* right = new QVBoxLayout;
     right->setSpacing(8);
-    auto* rightHead = new QHBoxLayout;
+    auto* rightHead = new WrapRow;
     rightHead->addWidget(strongLabel(tr("What the last surveys met"), this));
     rightHead->addStretch(1);
     noteKind_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
@@ -129,12 +131,12 @@ ConditionDesk::ConditionDesk(Workbench& workbench)
     right->addLayout(rightHead);
     std::vector<Column<Note>> columns{{tr("What"),
                                        [](const Note& note) {
-                                           return Cell{shown(note.kind), markOfNote(note), false, false, {}};
+                                           return Cell{told(note.kind), markOfNote(note), false, false, {}};
                                        }},
                                       {tr("Which"), [](const Note& note) {
                                            return Cell{shownPath(note.path), Mark::none, true, false,
                                                        note.sentence.empty() ? shownPath(note.path)
-                                                                             : shown(note.sentence)};
+                                                                             : told(note.sentence)};
                                        }}};
     notes_ = new RowListModel<Note>(
         std::move(columns), [](const Note& note) { return note.kind + note.path + note.sentence; }, this);
@@ -225,13 +227,13 @@ void ConditionDesk::show(const Seen& seen) {
                                      "before, is listed here.")
                                 : tr("Nothing has changed and everything could be read."));
     const auto& total = seen.condition.total;
-    figures_->setFigures({{shown(humanCount(total.holdings)), tr("holdings")},
-                          {shown(humanSeconds(total.duration)), tr("of audio")},
-                          {shown(humanBytes(total.bytes)), tr("on all volumes")},
-                          {shown(humanCount(total.heldOnce)), tr("held once only")},
-                          {shown(humanCount(seen.condition.copySets)), tr("sets of copies")},
-                          {shown(humanCount(total.missing)), tr("missing")},
-                          {shown(humanCount(seen.condition.errors)), tr("unreadable")}});
+    figures_->setFigures({{told(humanCount(total.holdings)), tr("holdings")},
+                          {told(humanSeconds(total.duration)), tr("of audio")},
+                          {told(humanBytes(total.bytes)), tr("on all volumes")},
+                          {told(humanCount(total.heldOnce)), tr("held once only")},
+                          {told(humanCount(seen.condition.copySets)), tr("sets of copies")},
+                          {told(humanCount(total.missing)), tr("missing")},
+                          {told(humanCount(seen.condition.errors)), tr("unreadable")}});
     showSteps(seen.condition);
     showLists(seen);
     allNotes_ = seen.notes;
@@ -242,9 +244,9 @@ void ConditionDesk::show(const Seen& seen) {
     const QString before = noteKind_->currentData().toString();
     const QSignalBlocker quiet(noteKind_);
     noteKind_->clear();
-    noteKind_->addItem(tr("everything (%1)").arg(shown(humanCount(allNotes_.size()))), QString());
+    noteKind_->addItem(tr("everything (%1)").arg(told(humanCount(allNotes_.size()))), QString());
     for (const auto& [kind, count] : kinds) {
-        noteKind_->addItem(QStringLiteral("%1 (%2)").arg(shown(kind), shown(humanCount(count))), shown(kind));
+        noteKind_->addItem(QStringLiteral("%1 (%2)").arg(told(kind), told(humanCount(count))), told(kind));
     }
     noteKind_->setCurrentIndex(std::max(0, noteKind_->findData(before)));
     showNotes();
@@ -261,16 +263,14 @@ void ConditionDesk::showNotes() {
 void ConditionDesk::showLists(const Seen& seen) {
     empty(*lists_);
     for (const auto& [name, count] : seen.lists) {
-        auto* button = leftButton(tr("%1: %2").arg(shown(name), shown(counted(count, "holding"))));
+        auto* button = leftButton(tr("%1: %2").arg(listName(name), told(counted(count, "holding"))));
         connect(button, &QPushButton::clicked, this, [this, list = shown(name)] { emit claimsWanted(list); });
         lists_->addWidget(button);
     }
 }
 
 QPushButton* ConditionDesk::leftButton(const QString& text) {
-    auto* button = new QPushButton(text, this);
-    button->setStyleSheet(QStringLiteral("text-align: left;"));
-    return button;
+    return new WordsButton(text, this);
 }
 
 void ConditionDesk::showSteps(const Condition& condition) {
@@ -285,40 +285,39 @@ void ConditionDesk::showSteps(const Condition& condition) {
             break;
         case NextStep::Kind::retireCopies:
             text = tr("Decide on %1 of identical copies: frees up to %2")
-                       .arg(shown(counted(step.count, "set")), shown(humanBytes(step.bytes)));
+                       .arg(told(counted(step.count, "set")), told(humanBytes(step.bytes)));
             connect(button, &QPushButton::clicked, this, [this] { emit copiesWanted({}); });
             break;
         case NextStep::Kind::findMissing:
-            text = tr("Track down %1").arg(shown(counted(step.count, "missing holding")));
+            text = tr("Track down %1").arg(told(counted(step.count, "missing holding")));
             connect(button, &QPushButton::clicked, this, &ConditionDesk::whereaboutsWanted);
             break;
         case NextStep::Kind::relink:
             text = tr("Find where %1 of players should lead now")
-                       .arg(shown(counted(step.count, "broken reference")));
+                       .arg(told(counted(step.count, "broken reference")));
             connect(button, &QPushButton::clicked, this, &ConditionDesk::whereaboutsWanted);
             break;
         case NextStep::Kind::lookAtDrift:
             text = step.count == 1 ? tr("Look at 1 holding that is no longer what was recorded")
                                    : tr("Look at %1 that are no longer what was recorded")
-                                         .arg(shown(counted(step.count, "holding")));
+                                         .arg(told(counted(step.count, "holding")));
             connect(button, &QPushButton::clicked, this, &ConditionDesk::fixityWanted);
             break;
         case NextStep::Kind::lookAtClaims:
-            text = tr("Look at %1 that may not be what they say").arg(shown(counted(step.count, "holding")));
+            text = tr("Look at %1 that may not be what they say").arg(told(counted(step.count, "holding")));
             connect(button, &QPushButton::clicked, this, [this] { emit claimsWanted({}); });
             break;
         case NextStep::Kind::replaceLow:
-            text =
-                tr("Replace %1 of which a better copy is known").arg(shown(counted(step.count, "holding")));
+            text = tr("Replace %1 of which a better copy is known").arg(told(counted(step.count, "holding")));
             connect(button, &QPushButton::clicked, this, &ConditionDesk::replacementWanted);
             break;
         case NextStep::Kind::examine:
             text = tr("Examine %1 by decoding them: a survey at full effort")
-                       .arg(shown(counted(step.count, "holding")));
+                       .arg(told(counted(step.count, "holding")));
             connect(button, &QPushButton::clicked, this, &ConditionDesk::examinationWanted);
             break;
         case NextStep::Kind::lookAtErrors:
-            text = tr("Look at %1 that could not be read").arg(shown(counted(step.count, "file")));
+            text = tr("Look at %1 that could not be read").arg(told(counted(step.count, "file")));
             connect(button, &QPushButton::clicked, this, [this] {
                 noteKind_->setCurrentIndex(std::max(0, noteKind_->findData(tr("could not be read"))));
                 noteList_->setFocus();

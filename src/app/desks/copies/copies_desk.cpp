@@ -12,6 +12,7 @@
 #include "app/listening/listening_bar.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "app/wrap_row.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 
@@ -94,7 +95,7 @@ void CopiesDesk::buildLists() {
     reasons_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
     reasons_->setAccessibleName(tr("Reasons"));
 
-    auto* filters = new QHBoxLayout;
+    auto* filters = new WrapRow;
     filters->setSpacing(8);
     filters->addWidget(text_, 1);
     filters->addWidget(lists_);
@@ -114,7 +115,7 @@ void CopiesDesk::buildLists() {
     rightLayout->addWidget(memberList_, 1);
     rightLayout->addWidget(reasons_);
     rightLayout->addWidget(listening_->bar());
-    buttons_ = new QHBoxLayout;
+    buttons_ = new WrapRow;
     buttons_->setSpacing(8);
     rightLayout->addLayout(buttons_);
     split->addWidget(setList_);
@@ -351,8 +352,7 @@ void CopiesDesk::sayOnce() {
         memberList_->setColumnHidden(column, same);
         if (same && !words(0, column).isEmpty()) {
             equal << tr("%1: %2").arg(
-                members_->headerData(column, Qt::Horizontal, Qt::DisplayRole).toString().toLower(),
-                words(0, column));
+                members_->headerData(column, Qt::Horizontal, Qt::DisplayRole).toString(), words(0, column));
         }
     }
     equal_->setText(equal.isEmpty() ? QString() : tr("Alike in all – ") + equal.join(QStringLiteral("; ")));
@@ -407,7 +407,7 @@ void CopiesDesk::showReasons() {
     }
     QStringList reasons;
     for (const auto& reason : advice->reasons) {
-        reasons << shown(reason);
+        reasons << told(reason);
     }
     const QString word = advice->advice == Advice::keep     ? tr("Advised to keep: %1.")
                          : advice->advice == Advice::retire ? tr("Advised to retire: %1.")

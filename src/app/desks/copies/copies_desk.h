@@ -10,6 +10,8 @@ class QLineEdit;
 
 namespace sober::app {
 
+class WrapRow;
+
 class MemberListening;
 class SetPictures;
 class StandingListBox;
@@ -67,7 +69,7 @@ class CopiesDesk : public Desk {
     ListView* memberList_;
     QLabel* reasons_;
     QLabel* equal_;
-    QHBoxLayout* buttons_;
+    WrapRow* buttons_;
     std::vector<Volume> volumes_;
     std::shared_ptr<const SetDetail> detail_;
     Latest orderAsked_;

@@ -44,13 +44,13 @@ std::vector<Column<SetRow>> CopyColumns::ofSets() {
          [](const SetRow& row) {
              return Cell{
                  samenessShort(row.set.sameness), row.set.doubt ? Mark::doubtful : Mark::none, false, false,
-                 shown(samenessWords(row.set.sameness)) +
+                 told(samenessWords(row.set.sameness)) +
                      (row.set.doubt ? tr("; holds something damaged or not what it claims") : QString())};
          }},
         {tr("Held"),
          [](const SetRow& row) {
              return Cell{
-                 shown(humanCount(row.set.members)) + QStringLiteral(" ×"), Mark::none, false, false, {}};
+                 told(humanCount(row.set.members)) + QStringLiteral(" ×"), Mark::none, false, false, {}};
          },
          true},
         {tr("Frees"),
@@ -58,7 +58,7 @@ std::vector<Column<SetRow>> CopyColumns::ofSets() {
              const bool exact = row.set.sameness == Sameness::bytes;
              return Cell{row.set.reclaimable == 0 ? tr("nothing")
                                                   : (exact ? QString() : QStringLiteral("≈ ")) +
-                                                        shown(humanBytes(row.set.reclaimable)),
+                                                        told(humanBytes(row.set.reclaimable)),
                          Mark::none, false, row.set.reclaimable == 0,
                          exact ? QString() : tr("What keeping one copy of the main recording would free")};
          },
@@ -93,14 +93,14 @@ std::vector<Column<MemberRow>> CopyColumns::ofMembers() {
                  return Cell{stated, Mark::none, false, false, {}};
              }
              const auto& evidence = known.facts(row.at).evidence;
-             return Cell{stated + QStringLiteral("  ") + shown(humanSeconds(evidence.seconds)),
+             return Cell{stated + QStringLiteral("  ") + told(humanSeconds(evidence.seconds)),
                          !evidence.sound() ? Mark::damaged : markOf(evidence.verdict.verdict), false, false,
                          evidence.sound() ? verdictWord(evidence.verdict.verdict) : tr("damaged")};
          }},
         {tr("Written"),
          [](const MemberRow& row) {
-             return Cell{shown(localDay(row.holding().mtime)), Mark::none, false, false,
-                         shown(localMinute(row.holding().mtime))};
+             return Cell{told(localDay(row.holding().mtime)), Mark::none, false, false,
+                         told(localMinute(row.holding().mtime))};
          }},
         {tr("Tags"),
          [](const MemberRow& row) {
@@ -122,7 +122,7 @@ std::vector<Column<MemberRow>> CopyColumns::ofMembers() {
                  names << shownPath(list);
              }
              names.removeDuplicates();
-             return Cell{lists.empty() ? tr("none") : shown(humanCount(lists.size())), Mark::none, false,
+             return Cell{lists.empty() ? tr("none") : told(humanCount(lists.size())), Mark::none, false,
                          lists.empty(), names.join(QLatin1Char('\n'))};
          }}};
 }

@@ -38,7 +38,6 @@ PolicyWindow::PolicyWindow(Workbench& workbench, std::vector<SetId> shownSets, s
       outcome_(new QLabel(this)),
       put_(new QPushButton(tr("Put on the docket"), this)) {
     setWindowTitle(tr("Decide many sets"));
-    setMinimumWidth(640);
     auto* layout = titledLayout(tr("Decide many sets"), this);
     buildPolicy(*layout);
 
@@ -49,6 +48,7 @@ PolicyWindow::PolicyWindow(Workbench& workbench, std::vector<SetId> shownSets, s
     layout->addWidget(outcome_, 1);
 
     addEnding(*layout, this, put_);
+    beAtLeast(640, *this);
     // Return in the name keeps the policy; it never puts anything on the docket by the way.
     for (auto* button : findChildren<QPushButton*>()) {
         button->setAutoDefault(false);
@@ -90,13 +90,13 @@ void PolicyWindow::buildPolicy(QVBoxLayout& layout) {
     weakest_->setAccessibleName(tr("Decides sets down to"));
     for (const auto sameness : {Sameness::bytes, Sameness::payload, Sameness::samples, Sameness::lossyCopy,
                                 Sameness::otherMaster, Sameness::part}) {
-        weakest_->addItem(shown(samenessWords(sameness)), static_cast<int>(sameness));
+        weakest_->addItem(told(samenessWords(sameness)), static_cast<int>(sameness));
     }
     scope_->setAccessibleName(tr("Which sets"));
     if (!chosen_.empty()) {
-        scope_->addItem(tr("the %1 selected sets").arg(shown(humanCount(chosen_.size()))));
+        scope_->addItem(tr("the %1 selected sets").arg(told(humanCount(chosen_.size()))));
     }
-    scope_->addItem(tr("all %1 sets in the list").arg(shown(humanCount(shown_.size()))));
+    scope_->addItem(tr("all %1 sets in the list").arg(told(humanCount(shown_.size()))));
 
     auto* form = new QFormLayout;
     form->setSpacing(8);
@@ -223,23 +223,23 @@ void PolicyWindow::takePreview(const PolicyPreview& preview) {
     for (const auto& [id, bytes] : preview.freesByVolume) {
         const auto volume = std::ranges::find(volumes_, id, &Volume::id);
         if (volume != volumes_.end()) {
-            freed << QStringLiteral("%1 %2").arg(shown(volume->label), shown(humanBytes(bytes)));
+            freed << QStringLiteral("%1 %2").arg(shown(volume->label), told(humanBytes(bytes)));
         }
     }
     QStringList lines;
     lines << tr("Of %1, %2 would be decided: %3 would go on the docket.")
-                 .arg(shown(counted(preview.sets, "set")), shown(humanCount(preview.decided)),
-                      shown(counted(preview.actions.size(), "holding")));
+                 .arg(told(counted(preview.sets, "set")), told(humanCount(preview.decided)),
+                      told(counted(preview.actions.size(), "holding")));
     if (preview.frees > 0) {
         lines << tr("That frees %1 once the trash is emptied: %2.")
-                     .arg(shown(humanBytes(preview.frees)), freed.join(QStringLiteral(", ")));
+                     .arg(told(humanBytes(preview.frees)), freed.join(QStringLiteral(", ")));
     }
     for (const auto& [why, sets] : preview.left) {
         lines << tr("%1 would be left: %2.")
-                     .arg(shown(counted(sets, "set")), shown(std::string(undecidedWords(why))));
+                     .arg(told(counted(sets, "set")), told(std::string(undecidedWords(why))));
     }
     if (preview.alreadyDecided > 0) {
-        lines << tr("%1 stay as you decided before.").arg(shown(counted(preview.alreadyDecided, "set")));
+        lines << tr("%1 stay as you decided before.").arg(told(counted(preview.alreadyDecided, "set")));
     }
     lines << tr("Nothing changes on any volume until the docket is carried out.");
     outcome_->setText(lines.join(QStringLiteral("\n")));

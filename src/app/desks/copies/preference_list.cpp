@@ -25,13 +25,13 @@ PreferenceList::PreferenceList(std::vector<Volume> volumes, QWidget* parent)
     choice_->setAccessibleName(tr("Add a preference"));
     choice_->addItem(tr("Add a preference…"));
     for (const auto& volume : volumes_) {
-        choice_->addItem(shown(preferenceWords({PreferenceKind::onVolume, volume.id, {}}, volumes_)),
+        choice_->addItem(told(preferenceWords({PreferenceKind::onVolume, volume.id, {}}, volumes_)),
                          QPoint(static_cast<int>(PreferenceKind::onVolume), static_cast<int>(volume.id)));
     }
     choice_->addItem(tr("the copy below a folder…"), QPoint(static_cast<int>(PreferenceKind::inFolder), 0));
     for (const auto kind : {PreferenceKind::betterNamed, PreferenceKind::moreTags, PreferenceKind::older,
                             PreferenceKind::newer, PreferenceKind::smaller}) {
-        choice_->addItem(shown(preferenceWords({kind, 0, {}}, volumes_)), QPoint(static_cast<int>(kind), 0));
+        choice_->addItem(told(preferenceWords({kind, 0, {}}, volumes_)), QPoint(static_cast<int>(kind), 0));
     }
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
@@ -121,7 +121,7 @@ void PreferenceList::show(int current) {
     list_->clear();
     for (std::size_t at = 0; at < preferences_.size(); ++at) {
         list_->addItem(
-            QStringLiteral("%1.  %2").arg(at + 1).arg(shown(preferenceWords(preferences_[at], volumes_))));
+            QStringLiteral("%1.  %2").arg(at + 1).arg(told(preferenceWords(preferences_[at], volumes_))));
     }
     list_->setCurrentRow(current);
     up_->setEnabled(current > 0);

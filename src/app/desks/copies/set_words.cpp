@@ -7,9 +7,9 @@
 namespace sober::app {
 namespace {
 
-QString said(const char* text) {
-    return QCoreApplication::translate("CopySet", text);
-}
+struct SetWords {
+    Q_DECLARE_TR_FUNCTIONS(SetWords)
+};
 
 bool isOnDocket(const SetDetail& detail, HoldingId holding) {
     return std::ranges::find(detail.onDocket, holding) != detail.onDocket.end();
@@ -20,21 +20,21 @@ bool isOnDocket(const SetDetail& detail, HoldingId holding) {
 QString samenessShort(Sameness sameness) {
     switch (sameness) {
     case Sameness::bytes:
-        return said("bytes");
+        return SetWords::tr("bytes");
     case Sameness::payload:
-        return said("audio data");
+        return SetWords::tr("audio data");
     case Sameness::samples:
-        return said("samples");
+        return SetWords::tr("samples");
     case Sameness::lossyCopy:
-        return said("lossy copy");
+        return SetWords::tr("lossy copy");
     case Sameness::otherMaster:
-        return said("other master");
+        return SetWords::tr("other master");
     case Sameness::part:
-        return said("part");
+        return SetWords::tr("part");
     case Sameness::tagsOnly:
         break;
     }
-    return said("only the tags");
+    return SetWords::tr("only the tags");
 }
 
 bool isDecided(const SetDecision& decision) {
@@ -55,20 +55,20 @@ Mark markFor(const SetDetail& detail, std::size_t member) {
 QString decisionText(const SetDetail& detail, std::size_t member) {
     const auto id = detail.members[member].id;
     if (isOnDocket(detail, id)) {
-        return said("retire");
+        return SetWords::tr("retire");
     }
     if (isDecided(detail.decision)) {
-        return detail.decision.keeper == id ? said("keep") : said("stays");
+        return detail.decision.keeper == id ? SetWords::tr("keep") : SetWords::tr("stays");
     }
     switch (detail.advice[member].advice) {
     case Advice::keep:
-        return said("keep (advised)");
+        return SetWords::tr("keep (advised)");
     case Advice::retire:
-        return said("retire (advised)");
+        return SetWords::tr("retire (advised)");
     case Advice::decide:
         break;
     }
-    return said("open");
+    return SetWords::tr("open");
 }
 
 } // namespace sober::app

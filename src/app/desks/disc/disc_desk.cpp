@@ -7,6 +7,7 @@
 #include "app/hand_focus_on.h"
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
+#include "app/wrap_row.h"
 #include "core/base/http_exchange.h"
 #include "core/base/presence.h"
 #include "core/catalogue/inbox_store.h"
@@ -32,7 +33,7 @@ QString namesWords(const DiscNames& names) {
         names.artist.empty() && names.isOfSeveral() ? QObject::tr("several") : shown(names.artist);
     return QObject::tr("%1%2%3 (from %4)")
         .arg(artist, artist.isEmpty() ? QString() : QStringLiteral(": "), shown(names.title),
-             shown(names.source));
+             told(names.source));
 }
 
 BytePath waveOf(const Workbench& workbench, const std::string& id, int track) {
@@ -97,7 +98,7 @@ void DiscDesk::buildChoices() {
     auto* menu = new QMenu(forms_);
     for (const auto& preset : discPresets) {
         auto* action =
-            menu->addAction(tr("%1: %2 (%3)").arg(tr(preset.name), tr(preset.purpose), shown(preset.form)));
+            menu->addAction(tr("%1: %2 (%3)").arg(told(preset.name), told(preset.purpose), shown(preset.form)));
         action->setCheckable(true);
         action->setData(QString::fromUtf8(preset.name));
         connect(action, &QAction::toggled, this, &DiscDesk::sayForms);
@@ -118,7 +119,7 @@ void DiscDesk::buildChoices() {
     formNames_ = quietLabel({}, this);
     intoName_ = quietLabel({}, this);
     forms_->setToolTip(tr("In which forms the tracks are written, each by a name for what it is for"));
-    auto* row = new QHBoxLayout;
+    auto* row = new WrapRow;
     row->setSpacing(8);
     row->addWidget(names_, 1);
     for (auto* each : std::initializer_list<QWidget*>{edit, forms_, formNames_, into_, intoName_, read}) {
@@ -164,7 +165,7 @@ void DiscDesk::buildEvidence() {
     auto* column = new QVBoxLayout(frame);
     column->setContentsMargins(0, 4, 0, 0);
     column->setSpacing(4);
-    auto* top = new QHBoxLayout;
+    auto* top = new WrapRow;
     top->addWidget(title_, 1);
     top->addWidget(better);
     column->addLayout(top);
@@ -229,8 +230,8 @@ void DiscDesk::show(const Look& look) {
     areNamesChosen_ = false;
     const auto& contents = look.look.contents;
     auto words = tr("%1 · %2, %3")
-                     .arg(shownPath(BytePath(nameOf(disc_))), shown(counted(contents.tracks.size(), "track")),
-                          shown(humanSeconds(static_cast<double>(contents.leadOut) / sectorsPerSecond)));
+                     .arg(shownPath(BytePath(nameOf(disc_))), told(counted(contents.tracks.size(), "track")),
+                          told(humanSeconds(static_cast<double>(contents.leadOut) / sectorsPerSecond)));
     auto whole = tr("%1\nDisc %2").arg(shownPath(disc_), shown(look.look.id));
     if (!look.look.held.empty()) {
         const auto& folder = look.look.held.front().folder;
@@ -243,7 +244,7 @@ void DiscDesk::show(const Look& look) {
     }
     about_->setText(words);
     if (!look.look.problem.empty()) {
-        emit workbench().failed(shown(look.look.problem));
+        emit workbench().failed(told(look.look.problem));
     }
     band_->setDisc(contents);
     choices_ = look.look.names;
@@ -332,19 +333,19 @@ void DiscDesk::ended(const DiscRead& read) {
     showNames();
     const auto doubtful =
         std::ranges::count_if(read.disc.tracks, [](const auto& track) { return !track.agreed(); });
-    auto words = tr("%1 read; %2 on the docket.")
-                     .arg(shown(counted(read.disc.tracks.size(), "track")),
-                          shown(counted(read.places.size(), "file")));
+    auto words =
+        tr("%1 read; %2 on the docket.")
+            .arg(told(counted(read.disc.tracks.size(), "track")), told(counted(read.places.size(), "file")));
     if (doubtful > 0) {
-        words += tr(" Doubtful: %1.").arg(shown(counted(static_cast<std::uint64_t>(doubtful), "track")));
+        words += tr(" Doubtful: %1.").arg(told(counted(static_cast<std::uint64_t>(doubtful), "track")));
     }
     if (read.disc.isOffsetProven) {
         words += tr(" The register proves an offset of %1.")
-                     .arg(shown(counted(static_cast<std::uint64_t>(std::abs(read.disc.offset)), "sample")));
+                     .arg(told(counted(static_cast<std::uint64_t>(std::abs(read.disc.offset)), "sample")));
     }
     for (const auto& problem :
          {read.disc.problem, read.failed.empty() ? std::string() : read.failed.front().sentence}) {
-        words += problem.empty() ? QString() : QLatin1Char(' ') + shown(problem);
+        words += problem.empty() ? QString() : QLatin1Char(' ') + told(problem);
     }
     emit workbench().failed(words);
 }
@@ -363,7 +364,7 @@ void DiscDesk::sayForms() {
     QStringList words;
     for (std::size_t i = 0; i < formActions_.size(); ++i) {
         if (formActions_[i]->isChecked()) {
-            words << shown(discPresets[i].form);
+            words << told(discPresets[i].form);
         }
     }
     formNames_->setText(words.isEmpty() ? tr("no form yet") : words.join(tr(", ")));

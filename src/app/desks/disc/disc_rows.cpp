@@ -32,14 +32,13 @@ QString stateWords(const DiscLine& line) {
     }
     return line.read->agreed()
                ? QObject::tr("agreed")
-               : QObject::tr("doubtful in %1").arg(shown(counted(doubtfulSectors(*line.read), "sector")));
+               : QObject::tr("doubtful in %1").arg(told(counted(doubtfulSectors(*line.read), "sector")));
 }
 
 QString registerWords(const RippedTrack& track) {
-    return !track.word ? QString()
-           : track.word->agree > 0
-               ? QObject::tr("%1 got the same")
-                     .arg(shown(humanCount(static_cast<std::uint64_t>(track.word->agree))))
+    return !track.word             ? QString()
+           : track.word->agree > 0 ? QObject::tr("%1 got the same")
+                                         .arg(told(humanCount(static_cast<std::uint64_t>(track.word->agree))))
            : track.word->isKnown ? QObject::tr("others differ")
                                  : QObject::tr("not known there");
 }
@@ -103,7 +102,7 @@ QString evidenceOf(const DiscLine& line) {
     } else {
         const auto& read = *line.read;
         lines << QObject::tr("CRC-32 of all its samples %1 · peak %2 of full scale · read up to %3 times")
-                     .arg(shown(fmt::format("{:08x}", read.crc)), QString::number(read.peak, 'f', 3))
+                     .arg(shown(fmt::format("{:08x}", read.crc)), figure(read.peak, 3))
                      .arg(read.readings);
         QStringList places;
         for (const auto& [first, last] : read.doubtful) {
@@ -116,7 +115,7 @@ QString evidenceOf(const DiscLine& line) {
         }
         if (read.late > 0) {
             lines << QObject::tr("%1 agreed only after readings that differed.")
-                         .arg(shown(counted(static_cast<std::uint64_t>(read.late), "sector")));
+                         .arg(told(counted(static_cast<std::uint64_t>(read.late), "sector")));
         }
         if (!read.heldAs.empty()) {
             lines << QObject::tr("Sounds like %1.").arg(shownPath(read.heldAs));

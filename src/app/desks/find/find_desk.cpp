@@ -8,6 +8,7 @@
 #include "app/hand_focus_on.h"
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
+#include "app/wrap_row.h"
 #include "core/audit/plan_places.h"
 #include "core/base/inner_path.h"
 #include "core/catalogue/docket_store.h"
@@ -127,7 +128,7 @@ void FindDesk::buildButtons() {
     });
     heading()->addWidget(lists_, 0, Qt::AlignBottom);
     heading()->addWidget(keep, 0, Qt::AlignBottom);
-    auto* row = new QHBoxLayout;
+    auto* row = new WrapRow;
     row->setSpacing(8);
     row->addWidget(folder);
     row->addWidget(retire);
@@ -146,8 +147,7 @@ void FindDesk::buildButtons() {
         if (here != nullptr && here->found.reachable) {
             openFolderOf(here->found.path);
         } else if (here != nullptr) {
-            emit workbench().failed(
-                tr("Its folder cannot be shown: %1.").arg(shown(reachWords(here->found))));
+            emit workbench().failed(tr("Its folder cannot be shown: %1.").arg(told(reachWords(here->found))));
         }
     });
     connect(retire, &QPushButton::clicked, this, [this] { this->retire(); });
@@ -229,7 +229,7 @@ void FindDesk::search() {
 
 void FindDesk::takeFirst(const std::vector<HoldingId>& first) {
     if (isVisible()) {
-        count_->setText(tr("searching… the first %1").arg(shown(humanCount(first.size()))));
+        count_->setText(tr("searching… the first %1").arg(told(humanCount(first.size()))));
         showIds(first);
     }
 }
@@ -237,8 +237,8 @@ void FindDesk::takeFirst(const std::vector<HoldingId>& first) {
 void FindDesk::take(std::shared_ptr<const SearchResult> result) {
     result_ = std::move(result);
     const auto gone = result_->ids.size() - result_->present;
-    const QString present = shown(counted(result_->present, "holding")) + tree_->chosenWords();
-    count_->setText(gone == 0 ? present : tr("%1; %2 no longer there").arg(present, shown(humanCount(gone))));
+    const QString present = told(counted(result_->present, "holding")) + tree_->chosenWords();
+    count_->setText(gone == 0 ? present : tr("%1; %2 no longer there").arg(present, told(humanCount(gone))));
     showIds(result_->ids);
     drawHits();
 }
@@ -352,7 +352,7 @@ void FindDesk::move() {
         const BytePath& path = row->found.holding.path;
         const auto inner = innerPathOf(path);
         const bool one = ids.size() == 1;
-        what = {one ? shownPath(BytePath(nameOf(path))) : shown(counted(ids.size(), "holding")),
+        what = {one ? shownPath(BytePath(nameOf(path))) : told(counted(ids.size(), "holding")),
                 one ? std::optional(BytePath(nameOf(path))) : std::nullopt,
                 {row->found.holding.volume, BytePath(parentOf(inner ? inner->archive : path))},
                 inner.has_value()};

@@ -23,7 +23,7 @@ QString someOf(const Rows& rows, Words words, const QString& none) {
     QStringList lines;
     for (const auto& row : rows) {
         if (static_cast<std::size_t>(lines.size()) == namedAtMost) {
-            lines << FoundPanel::tr("and %1 more").arg(shown(humanCount(rows.size() - namedAtMost)));
+            lines << QObject::tr("and %1 more").arg(told(humanCount(rows.size() - namedAtMost)));
             break;
         }
         lines << words(row);
@@ -152,7 +152,7 @@ void FoundPanel::setDetail(const std::optional<FoundDetail>& detail) {
     // So that a long path can be wrapped where its folders part.
     place_->setText(shownPath(found.path).replace(QLatin1Char('/'), QStringLiteral("/\u200b")));
     place_->setToolTip(shownPath(found.path));
-    reach_->setText(tr("%1; %2").arg(shown(reachWords(found)), conditionWords(found)));
+    reach_->setText(tr("%1; %2").arg(told(reachWords(found)), conditionWords(found)));
     copies_->setText(someOf(
         detail->copies,
         [](const FoundHolding& copy) {
@@ -167,7 +167,7 @@ void FoundPanel::setDetail(const std::optional<FoundDetail>& detail) {
     if (!same && found.reachable) {
         listening_->setFile(found.path);
     } else if (!same) {
-        listening_->setAway(workbench_, found.holding.id, shown(reachWords(found)));
+        listening_->setAway(workbench_, found.holding.id, told(reachWords(found)));
     }
 }
 

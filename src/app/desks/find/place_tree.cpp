@@ -30,20 +30,20 @@ Place placeOfItem(const QStandardItem& item) {
 
 /// A length in as few letters as tell how much it is; the tip has it whole.
 QString shortLength(double seconds) {
-    return seconds >= 36'000 ? PlaceTree::tr("%1 h").arg(
-                                   shown(humanCount(static_cast<std::uint64_t>(seconds / 3600 + 0.5))))
-           : seconds >= 3600 ? PlaceTree::tr("%1 h").arg(seconds / 3600, 0, 'f', 1)
-           : seconds >= 59.5 ? PlaceTree::tr("%1 min").arg(seconds / 60, 0, 'f', 0)
-                             : PlaceTree::tr("%1 s").arg(seconds, 0, 'f', 0);
+    return seconds >= 36'000
+               ? PlaceTree::tr("%1 h").arg(told(humanCount(static_cast<std::uint64_t>(seconds / 3600 + 0.5))))
+           : seconds >= 3600 ? PlaceTree::tr("%1 h").arg(figure(seconds / 3600, 1))
+           : seconds >= 59.5 ? PlaceTree::tr("%1 min").arg(figure(seconds / 60, 0))
+                             : PlaceTree::tr("%1 s").arg(figure(seconds, 0));
 }
 
 /// The cells of one row.
 QList<QStandardItem*> rowOf(const Place& place, const QString& name, Mark mark, std::uint64_t holdings,
                             double seconds, bool quiet) {
     auto* first = new QStandardItem(name);
-    auto* held = new QStandardItem(shown(humanCount(holdings)));
+    auto* held = new QStandardItem(told(humanCount(holdings)));
     auto* length = new QStandardItem(shortLength(seconds));
-    length->setToolTip(shown(humanSeconds(seconds)));
+    length->setToolTip(told(humanSeconds(seconds)));
     first->setData(QByteArray::fromStdString(place.folder), placeRole);
     if (place.volume) {
         first->setData(QVariant::fromValue<qlonglong>(*place.volume), volumeRole);
@@ -84,8 +84,11 @@ PlaceTree::PlaceTree(Workbench& workbench, QWidget* parent)
     header()->setStretchLastSection(false);
     header()->setSectionResizeMode(0, QHeaderView::Stretch);
     header()->setMinimumSectionSize(40);
-    header()->resizeSection(1, 56);
-    header()->resizeSection(2, 66);
+    for (const auto& [column, least] : {std::pair(1, 56), {2, 66}}) {
+        const auto heading = model_->headerData(column, Qt::Horizontal).toString();
+        header()->resizeSection(column,
+                                std::max(least, header()->fontMetrics().horizontalAdvance(heading) + 20));
+    }
     header()->setSectionsMovable(false);
     connect(this, &QTreeView::expanded, this, [this](const QModelIndex& index) {
         auto* item = model_->itemFromIndex(index.siblingAtColumn(0));

@@ -6,6 +6,7 @@
 #include "app/hand_focus_on.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "app/wrap_row.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/findings.h"
@@ -144,8 +145,8 @@ void FixityDesk::buildList() {
          }},
         {tr("Found"),
          [](const DriftRow& row) {
-             return Cell{shown(localDay(row.drift.found)), Mark::none, false, false,
-                         shown(localMinute(row.drift.found))};
+             return Cell{told(localDay(row.drift.found)), Mark::none, false, false,
+                         told(localMinute(row.drift.found))};
          }},
         {tr("Healthy copies"),
          [](const DriftRow& row) {
@@ -156,7 +157,7 @@ void FixityDesk::buildList() {
                                false,
                                !row.canBeAssembled,
                                {}}
-                        : Cell{shown(humanCount(row.healthy.size())), Mark::sound, false, false, first};
+                        : Cell{told(humanCount(row.healthy.size())), Mark::sound, false, false, first};
          }},
         {tr("On the docket"), [](const DriftRow& row) {
              return Cell{kindText(row.waiting), Mark::none, false, false, {}};
@@ -187,7 +188,7 @@ void FixityDesk::buildButtons() {
         workbench().verify(request);
     });
 
-    auto* row = new QHBoxLayout;
+    auto* row = new WrapRow;
     row->setSpacing(8);
     auto* mendButton = keyButton(tr("Mend"), QKeySequence(Qt::Key_R), this);
     mendButton->setToolTip(
@@ -301,9 +302,9 @@ void FixityDesk::show(const Seen& seen) {
     rows_->setRows(seen.drift);
     unsound_->setIds(seen.flawed);
     which_->setItemText(
-        0, tr("What has changed since it was recorded (%1)").arg(shown(humanCount(seen.drift.size()))));
-    which_->setItemText(
-        1, tr("What was never sound, or is odd (%1)").arg(shown(humanCount(seen.flawed.size()))));
+        0, tr("What has changed since it was recorded (%1)").arg(told(humanCount(seen.drift.size()))));
+    which_->setItemText(1,
+                        tr("What was never sound, or is odd (%1)").arg(told(humanCount(seen.flawed.size()))));
     if (!seen.drift.empty()) {
         list_->selectRow(std::clamp(row, 0, static_cast<int>(seen.drift.size()) - 1));
     }
@@ -353,9 +354,9 @@ void FixityDesk::showEvidence() {
     }
     const auto& recorded = row->drift.recorded;
     words_->setText(tr("%1 Recorded: %2, written %3. Now: %4, written %5.")
-                        .arg(kindSentence(row->drift.kind), shown(humanBytes(recorded.size)),
-                             shown(localMinute(recorded.mtime)), shown(humanBytes(row->holding.size)),
-                             shown(localMinute(row->holding.mtime))));
+                        .arg(kindSentence(row->drift.kind), told(humanBytes(recorded.size)),
+                             told(localMinute(recorded.mtime)), told(humanBytes(row->holding.size)),
+                             told(localMinute(row->holding.mtime))));
     blocks_->setBlocks(std::max(recorded.blocks.size(), row->blocks.size()),
                        differingBlocks(recorded.blocks, row->blocks));
     showBytes(*row);
@@ -380,8 +381,8 @@ void FixityDesk::showBytes(const DriftRow& row) {
                 found ? QStringLiteral(
                             "<table cellspacing=\"0\"><tr><td>%1</td><td width=\"32\"></td><td>%2</td></tr>"
                             "<tr><td><pre>%3</pre></td><td></td><td><pre>%4</pre></td></tr></table>")
-                            .arg(tr("now, from byte %1").arg(shown(humanCount(found->at))),
-                                 tr("healthy copy"), hexLines(found->begins, found->first, found->second),
+                            .arg(tr("now, from byte %1").arg(told(humanCount(found->at))), tr("healthy copy"),
+                                 hexLines(found->begins, found->first, found->second),
                                  hexLines(found->begins, found->second, found->first))
                       : tr("The healthy copy is the same there by now: verify again."));
         });
@@ -450,7 +451,7 @@ void FixityDesk::accept() {
                                   tr("%1 will stand on the docket. Once carried out, the content as it is "
                                      "now is what is verified against. No "
                                      "file changes.")
-                                      .arg(shown(counted(ids.size(), "acceptance"))),
+                                      .arg(told(counted(ids.size(), "acceptance"))),
                                   tr("Put on the docket"),
                                   {tr("I edited the tags"), tr("I replaced it"), tr("I edited the audio")},
                                   onlyTags ? tr("I edited the tags") : QString()},

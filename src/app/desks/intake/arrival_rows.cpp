@@ -40,7 +40,7 @@ QString heldWords(const HeldOfIt& held) {
                                                        : QObject::tr("the evidence does not say");
     return QObject::tr("%1%2: %3; %4 (%5).")
         .arg(shownPath(held.path), held.atHand ? QString() : QObject::tr(", away"),
-             shown(samenessWords(held.sameness)), better, shown(held.why));
+             told(samenessWords(held.sameness)), better, told(held.why));
 }
 
 std::vector<Column<Arrival>> arrivalColumns() {
@@ -64,7 +64,7 @@ std::vector<Column<Arrival>> arrivalColumns() {
         {QObject::tr("Tags"),
          [](const Arrival& arrival) {
              return arrival.proposals.empty() ? Cell{QObject::tr("as they are"), Mark::none, false, true, {}}
-                                              : Cell{shown(counted(arrival.proposals.size(), "proposal")),
+                                              : Cell{told(counted(arrival.proposals.size(), "proposal")),
                                                      Mark::retag,
                                                      false,
                                                      false,
@@ -72,7 +72,7 @@ std::vector<Column<Arrival>> arrivalColumns() {
          }},
         {QObject::tr("Length"),
          [](const Arrival& arrival) {
-             return Cell{shown(humanSeconds(arrival.holding.claims.duration)), Mark::none, false, false, {}};
+             return Cell{told(humanSeconds(arrival.holding.claims.duration)), Mark::none, false, false, {}};
          },
          true},
         {QObject::tr("Held, or where to"), [](const Arrival& arrival) {

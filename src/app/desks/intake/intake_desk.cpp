@@ -10,6 +10,7 @@
 #include "app/hand_focus_on.h"
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
+#include "app/wrap_row.h"
 #include "core/audit/sameness.h"
 #include "core/catalogue/docket_store.h"
 #include "core/transfer/layout.h"
@@ -66,11 +67,10 @@ IntakeDesk::IntakeDesk(Workbench& workbench)
                 }
             });
     connect(&this->workbench(), &Workbench::tookIn, this, [this](const CarriedOut& result) {
-        auto text = tr("%1 carried out.").arg(shown(counted(result.done, "action was", "actions were")));
+        auto text = tr("%1 carried out.").arg(told(counted(result.done, "action was", "actions were")));
         if (!result.refused.empty()) {
-            text +=
-                tr(" Refused: %1. %2")
-                    .arg(shown(humanCount(result.refused.size())), shown(result.refused.front().sentence));
+            text += tr(" Refused: %1. %2")
+                        .arg(told(humanCount(result.refused.size())), told(result.refused.front().sentence));
         }
         emit this->workbench().failed(text);
         look();
@@ -122,11 +122,10 @@ void IntakeDesk::buildRows() {
     mend_ = new QCheckBox(tr("Mend tags"), this);
     mend_->setToolTip(tr("As proposed, before they are filed"));
     mend_->setChecked(true);
-    auto* above = new QHBoxLayout;
+    auto* above = new WrapRow;
     above->setSpacing(8);
     above->addStretch(1);
     above->addWidget(mend_);
-    above->addSpacing(12);
     above->addWidget(tags);
     above->addWidget(take);
     above->addWidget(replace);
@@ -415,7 +414,7 @@ void IntakeDesk::showChosen() {
     title_->setText(shownPath(BytePath(nameOf(arrival.path))));
     QStringList lines;
     for (const auto& reason : arrival.reasons) {
-        lines << shown(reason);
+        lines << told(reason);
     }
     reasons_->setText(lines.join(QLatin1Char(' ')));
     lines.clear();
@@ -429,8 +428,7 @@ void IntakeDesk::showChosen() {
         lines << tr("%1: %2 → %3. %4")
                      .arg(shown(proposal.field),
                           proposal.now.empty() ? tr("missing") : shown(repairedUtf8(proposal.now)),
-                          proposal.shall.empty() ? tr("nothing") : shown(proposal.shall),
-                          shown(proposal.why));
+                          proposal.shall.empty() ? tr("nothing") : shown(proposal.shall), told(proposal.why));
     }
     proposals_->setText(lines.isEmpty() ? tr("None: they are as they should be.")
                                         : lines.join(QLatin1Char('\n')));

@@ -14,7 +14,7 @@ namespace sober::app {
 QStringList stepsFor(const Arrival& arrival, bool withProposals) {
     QStringList steps;
     if (arrival.advice == IntakeAdvice::retire) {
-        return {IntakeWindow::tr("goes to the trash: %1").arg(shown(arrival.reasons.front()))};
+        return {IntakeWindow::tr("goes to the trash: %1").arg(told(arrival.reasons.front()))};
     }
     if (withProposals) {
         for (const auto& proposal : arrival.proposals) {

@@ -6,6 +6,7 @@
 #include "app/hand_focus_on.h"
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
+#include "app/wrap_row.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/service_store.h"
 #include "core/intake/offer_shelf.h"
@@ -36,17 +37,17 @@ ReplacementDesk::ReplacementDesk(Workbench& workbench)
                 keepOffers(look->rows);
                 show(look->rows);
                 if (!look->problem.empty()) {
-                    emit this->workbench().failed(shown(look->problem));
+                    emit this->workbench().failed(told(look->problem));
                 }
             });
     connect(&this->workbench(), &Workbench::replacementPlanned, this,
             [this](const PlannedReplacement& planned) { tellPlanned(planned.candidate, planned.target); });
     connect(&this->workbench(), &Workbench::advisedPlanned, this, [this](const PlannedRows& planned) {
-        auto text = tr("%1 on the docket.").arg(shown(counted(planned.targets.size(), "replacement")));
+        auto text = tr("%1 on the docket.").arg(told(counted(planned.targets.size(), "replacement")));
         if (!planned.refused.empty()) {
             text +=
                 tr(" Not fit after all: %1. %2")
-                    .arg(shown(humanCount(planned.refused.size())), shown(planned.refused.front().sentence));
+                    .arg(told(humanCount(planned.refused.size())), told(planned.refused.front().sentence));
         }
         emit this->workbench().failed(text);
     });
@@ -77,10 +78,9 @@ void ReplacementDesk::buildRows() {
     text_->setPlaceholderText(tr("words in names, paths, tags, lists"));
     text_->setAccessibleName(tr("Narrow the list"));
     text_->setClearButtonEnabled(true);
-    auto* above = new QHBoxLayout;
+    auto* above = new WrapRow;
     above->setSpacing(8);
     above->addWidget(text_, 1);
-    above->addSpacing(12);
     for (auto* button : {replace, all, keep}) {
         above->addWidget(button);
     }
@@ -264,7 +264,7 @@ void ReplacementDesk::showChosen() {
     }
     title_->setText(shownPath(BytePath(nameOf(row->wanted.path))));
     why_->setText(tr("%1: %2. In %3.")
-                      .arg(wantedWord(*row->wanted.why), shown(row->wanted.words),
+                      .arg(wantedWord(*row->wanted.why), told(row->wanted.words),
                            shownPath(BytePath(parentOf(row->wanted.path)))));
     auto all = row->candidates;
     all.insert(all.end(), row->refused.begin(), row->refused.end());
@@ -378,7 +378,7 @@ void ReplacementDesk::replaceAll() {
         tr("%1 would go on the docket, each by its best candidate, with the tags that the old one has. What "
            "does "
            "not fit when it is laid over is left. Nothing changes before the docket is carried out.")
-            .arg(shown(counted(rows->size(), "replacement"))),
+            .arg(told(counted(rows->size(), "replacement"))),
         QMessageBox::Cancel, this);
     box->setAttribute(Qt::WA_DeleteOnClose);
     box->setDetailedText(lines.join(QLatin1Char('\n')));

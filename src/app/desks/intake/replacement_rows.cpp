@@ -16,7 +16,7 @@ QString betterWords(const WantedRow& row) {
         row.refused, [](const Candidate& each) { return each.unfit != Unfit::notOnOffer; });
     if (met > 0) {
         return QObject::tr("none; %1")
-            .arg(shown(counted(static_cast<std::uint64_t>(met), "does not fit", "do not fit")));
+            .arg(told(counted(static_cast<std::uint64_t>(met), "does not fit", "do not fit")));
     }
     return row.refused.empty() ? QObject::tr("none is known") : QObject::tr("none is known, nor on offer");
 }
@@ -79,7 +79,7 @@ QString sourceWord(const Candidate& candidate) {
 QString reasonsOf(const Candidate& candidate) {
     QStringList reasons;
     for (const auto& reason : candidate.reasons) {
-        reasons << shown(reason);
+        reasons << told(reason);
     }
     return reasons.join(QStringLiteral("; "));
 }
@@ -89,7 +89,7 @@ std::vector<Column<WantedLine>> wantedColumns() {
         {QObject::tr("It is"),
          [](const WantedLine& each) {
              return Cell{wantedWord(*each.row.wanted.why), markOfWanted(*each.row.wanted.why), false, false,
-                         shown(each.row.wanted.words)};
+                         told(each.row.wanted.words)};
          }},
         {QObject::tr("Holding"),
          [](const WantedLine& each) {
@@ -98,7 +98,7 @@ std::vector<Column<WantedLine>> wantedColumns() {
          }},
         {QObject::tr("By its evidence"),
          [](const WantedLine& each) {
-             return Cell{shown(each.row.wanted.words), Mark::none, false, true, shown(each.row.wanted.words)};
+             return Cell{told(each.row.wanted.words), Mark::none, false, true, told(each.row.wanted.words)};
          }},
         {QObject::tr("Better is"),
          [](const WantedLine& each) {

@@ -49,7 +49,7 @@ LedgerDesk::LedgerDesk(Workbench& workbench)
          true},
         {tr("When"),
          [](const LedgerEntry& entry) {
-             return Cell{shown(localMinute(entry.time)), Mark::none, false, false, {}};
+             return Cell{told(localMinute(entry.time)), Mark::none, false, false, {}};
          }},
         {tr("What"),
          [](const LedgerEntry& entry) {
@@ -86,13 +86,13 @@ LedgerDesk::LedgerDesk(Workbench& workbench)
                                             true,
                                             action.step == ActionStep::undone,
                                             {}}
-                                     : Cell{shown(sentence), Mark::none, false, false, {}};
+                                     : Cell{told(sentence), Mark::none, false, false, {}};
          }}};
     actions_ = new RowListModel<LedgerAction>(
         std::move(actionColumns), [](const LedgerAction& action) { return std::to_string(action.id); }, this);
     actionList_ = new ListView(tr("Actions of the entry"), this);
     actionList_->setModel(actions_);
-    actionList_->setWidths({120, 84, 420, 300}, 3);
+    actionList_->setWidths({120, 110, 420, 300}, 3);
     actionList_->setEmptyText(tr("This entry changed nothing on any volume."));
 
     auto* split = new QSplitter(Qt::Vertical, this);
@@ -160,7 +160,7 @@ void LedgerDesk::showActions() {
         actions_->setRows({});
         return;
     }
-    actionsTitle_->setText(tr("Entry %1, %2").arg(entry->id).arg(shown(localMinute(entry->time))));
+    actionsTitle_->setText(tr("Entry %1, %2").arg(entry->id).arg(told(localMinute(entry->time))));
     workbench().askLatest<std::vector<LedgerAction>>(
         asked_, this,
         [id = entry->undoes.value_or(entry->id)](const Catalogue& catalogue) {

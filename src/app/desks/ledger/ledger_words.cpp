@@ -7,9 +7,9 @@
 namespace sober::app {
 namespace {
 
-QString said(const char* text) {
-    return QCoreApplication::translate("Ledger", text);
-}
+struct LedgerWords {
+    Q_DECLARE_TR_FUNCTIONS(LedgerWords)
+};
 
 } // namespace
 
@@ -25,24 +25,24 @@ bool canBeTakenBack(const LedgerEntry& entry) {
 
 QString kindText(const LedgerEntry& entry) {
     if (entry.kind == "survey") {
-        return said("Survey");
+        return LedgerWords::tr("Survey");
     }
     if (entry.kind == "verify") {
-        return said("Verified");
+        return LedgerWords::tr("Verified");
     }
     if (entry.kind == "carry-out") {
-        return said("Carried out");
+        return LedgerWords::tr("Carried out");
     }
-    return entry.kind == "undo" ? said("Taken back") : said("Put in order");
+    return entry.kind == "undo" ? LedgerWords::tr("Taken back") : LedgerWords::tr("Put in order");
 }
 
 QString entryText(const LedgerEntry& entry) {
-    return shown(entry.summary) + (wasTakenBack(entry) ? said(" (taken back)") : QString());
+    return told(entry.summary) + (wasTakenBack(entry) ? LedgerWords::tr(" (taken back)") : QString());
 }
 
 QString kindText(std::optional<ActionKind> kind) {
     return !kind ? QString()
-                 : shown(std::string(word(kind == ActionKind::acceptChange ? ActionKind::accept : *kind)));
+                 : told(std::string(word(kind == ActionKind::acceptChange ? ActionKind::accept : *kind)));
 }
 
 Mark markOfKind(ActionKind kind) {
@@ -62,16 +62,16 @@ Mark markOfKind(ActionKind kind) {
 QString outcomeText(const LedgerAction& action) {
     switch (action.step) {
     case ActionStep::refused:
-        return said("refused");
+        return LedgerWords::tr("refused");
     case ActionStep::started:
     case ActionStep::undoStarted:
-        return said("waits to be settled");
+        return LedgerWords::tr("waits to be settled");
     case ActionStep::carriedOut:
-        return action.unflushed ? said("done, not confirmed") : said("carried out");
+        return action.unflushed ? LedgerWords::tr("done, not confirmed") : LedgerWords::tr("carried out");
     case ActionStep::takenBack:
-        return said("not done");
+        return LedgerWords::tr("not done");
     case ActionStep::undone:
-        return said("taken back");
+        return LedgerWords::tr("taken back");
     }
     return {};
 }
@@ -80,10 +80,11 @@ QString unflushedText(const CarriedOut& result) {
     if (result.unflushed.empty()) {
         return {};
     }
-    return said(" Done, but the drive of %1 has not confirmed that this outlasts a loss of power (%2). Look "
-                "to that "
-                "drive; the next start asks again.")
-        .arg(shown(displayPath(result.unflushed.front())), shown(counted(result.unflushed.size(), "action")));
+    return LedgerWords::tr(
+               " Done, but the drive of %1 has not confirmed that this outlasts a loss of power (%2). Look "
+               "to that "
+               "drive; the next start asks again.")
+        .arg(shown(displayPath(result.unflushed.front())), told(counted(result.unflushed.size(), "action")));
 }
 
 } // namespace sober::app

@@ -151,7 +151,7 @@ void BytesWindow::search() {
         searching_->cancel();
     }
     searching_ = std::make_shared<RunControl>();
-    said_->setText(tr("Looking through the image from byte %1 on…").arg(shown(humanCount(at_))));
+    said_->setText(tr("Looking through the image from byte %1 on…").arg(told(humanCount(at_))));
     // Behind what was found last, so that the same key goes on.
     const auto from = found_ && found_->first >= at_ ? found_->first + 1 : at_;
     searcher_.post([this, image = image_, wanted = *wanted, from, control = searching_] {
@@ -160,7 +160,7 @@ void BytesWindow::search() {
                 if (!control->isCancelled() && control == searching_) {
                     said_->setText(
                         tr("Looking: %1 of %2 gone by")
-                            .arg(shown(humanBytes(progress.bytes)), shown(humanBytes(progress.totalBytes))));
+                            .arg(told(humanBytes(progress.bytes)), told(humanBytes(progress.totalBytes))));
                 }
             });
         };
@@ -177,12 +177,12 @@ void BytesWindow::takeFound(const Result<std::optional<std::uint64_t>>& found, s
     searching_.reset();
     found_.reset();
     if (!found) {
-        said_->setText(shown(found.error().sentence));
+        said_->setText(told(found.error().sentence));
     } else if (!*found) {
         said_->setText(tr("It stands nowhere from there on."));
     } else {
         found_ = ByteRange{**found, **found + length};
-        said_->setText(tr("It stands at byte %1.").arg(shown(humanCount(**found))));
+        said_->setText(tr("It stands at byte %1.").arg(told(humanCount(**found))));
         goTo(**found);
     }
 }

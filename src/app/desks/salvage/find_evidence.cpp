@@ -25,10 +25,10 @@ QString howWords(const Find& find) {
         return find.agreement >= 1
                    ? FindEvidence::tr("put together from its recorded parts, every byte of it")
                    : FindEvidence::tr("put together from its recorded parts, of which %1 % are there")
-                         .arg(find.agreement * 100, 0, 'f', 0);
+                         .arg(figure(find.agreement * 100, 0));
     case RecognisedBy::fingerprint:
         return FindEvidence::tr("it sounds the same (%1 % of the fingerprint agree)")
-            .arg(find.agreement * 100, 0, 'f', 0);
+            .arg(figure(find.agreement * 100, 0));
     case RecognisedBy::tags:
         return FindEvidence::tr("only its tags say so");
     case RecognisedBy::nothing:
@@ -54,11 +54,10 @@ QString liesWords(const Find& find, const BytePath& image) {
     }
     const auto name =
         find.from.empty() ? QString() : FindEvidence::tr(", once called %1").arg(shownPath(find.from));
-    return pieces == 1
-               ? FindEvidence::tr("in one piece from byte %1 on%2").arg(shown(humanCount(first)), name)
-               : FindEvidence::tr("in %1 pieces, the first from byte %2 on%3")
-                     .arg(pieces)
-                     .arg(shown(humanCount(first)), name);
+    return pieces == 1 ? FindEvidence::tr("in one piece from byte %1 on%2").arg(told(humanCount(first)), name)
+                       : FindEvidence::tr("in %1 pieces, the first from byte %2 on%3")
+                             .arg(pieces)
+                             .arg(told(humanCount(first)), name);
 }
 
 } // namespace
@@ -77,7 +76,7 @@ QString wholeWords(const Find& find) {
         return FindEvidence::tr("not examined yet");
     }
     if (find.complete && *find.complete < 1) {
-        return FindEvidence::tr("%1 % of it").arg(*find.complete * 100, 0, 'f', 0);
+        return FindEvidence::tr("%1 % of it").arg(figure(*find.complete * 100, 0));
     }
     return !find.ends ? find.begins ? FindEvidence::tr("broken off") : FindEvidence::tr("a middle part")
            : find.overwritten    ? FindEvidence::tr("written over in part")
@@ -149,8 +148,8 @@ void FindEvidence::setFind(const std::optional<Find>& find, const KnownFind& kno
     }
     const auto taken = find->taken.empty() ? QString() : tr(" It was put at %1.").arg(shownPath(find->taken));
     whole_->setText(tr("%1, %2, %3.")
-                        .arg(wholeWords(*find), shown(humanBytes(find->bytes)),
-                             find->seconds > 0 ? shown(humanSeconds(find->seconds))
+                        .arg(wholeWords(*find), told(humanBytes(find->bytes)),
+                             find->seconds > 0 ? told(humanSeconds(find->seconds))
                                                : tr("of a length that is not known")) +
                     taken);
     if (shown_ != find->id) {

@@ -14,7 +14,7 @@ void layTrash(SalvageStrip::Band& band, const std::vector<Find>& finds) {
     band.reached = at;
     band.isTrash = true;
     const auto day = [](const Find& find) {
-        return find.deleted != 0 ? shown(localDay(find.deleted)) : SalvageStrip::tr("nobody knows when");
+        return find.deleted != 0 ? told(localDay(find.deleted)) : SalvageStrip::tr("nobody knows when");
     };
     band.caption = SalvageStrip::tr("What was thrown away, the newest first");
     band.first = finds.empty() ? QString() : day(finds.front());
@@ -25,16 +25,16 @@ void layImage(SalvageStrip::Band& band, const SalvageSource& source) {
     band.size = source.size;
     band.reached = source.reached;
     band.first = QStringLiteral("0");
-    band.last = shown(humanBytes(source.size));
+    band.last = told(humanBytes(source.size));
     const auto systems = source.fileSystems.empty() ? SalvageStrip::tr("no file system that is known")
-                                                    : shown(source.fileSystems);
+                                                    : told(source.fileSystems);
     const auto state =
         source.state == SalvageState::done
             ? QString()
-            : SalvageStrip::tr(", looked through as far as %1").arg(shown(humanBytes(source.reached)));
+            : SalvageStrip::tr(", looked through as far as %1").arg(told(humanBytes(source.reached)));
     band.caption =
         SalvageStrip::tr("%1: %2, %3%4")
-            .arg(shownPath(BytePath(nameOf(source.path))), shown(humanBytes(source.size)), systems, state);
+            .arg(shownPath(BytePath(nameOf(source.path))), told(humanBytes(source.size)), systems, state);
 }
 
 SalvageStrip::Band bandOf(const ImageMap& map) {
@@ -50,10 +50,10 @@ SalvageStrip::Band bandOf(const ImageMap& map) {
     }
     band.caption = SalvageStrip::tr("Image of %1: %2 of %3 are read, %4 could not be read so far")
                        .arg(shownPath(map.sources.empty() ? BytePath() : map.sources.back()),
-                            shown(humanBytes(map.count(Reading::read))), shown(humanBytes(map.bytes())),
-                            shown(humanBytes(failed)));
+                            told(humanBytes(map.count(Reading::read))), told(humanBytes(map.bytes())),
+                            told(humanBytes(failed)));
     band.first = QStringLiteral("0");
-    band.last = shown(humanBytes(map.bytes()));
+    band.last = told(humanBytes(map.bytes()));
     return band;
 }
 

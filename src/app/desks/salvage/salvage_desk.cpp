@@ -8,6 +8,7 @@
 #include "app/desks/salvage/write_image_window.h"
 #include "app/hand_focus_on.h"
 #include "app/words.h"
+#include "app/wrap_row.h"
 #include "core/salvage/image_map.h"
 #include "core/work/tidy_salvaged.h"
 #include "core/work/waiting_finds.h"
@@ -59,21 +60,21 @@ SalvageDesk::SalvageDesk(Workbench& workbench)
     connect(&this->workbench(), &Workbench::imageWritten, this, [this](const WrittenImage& written) {
         emit this->workbench().failed(
             written.unread == 0
-                ? tr("%1 were written, read back and compared.").arg(shown(humanBytes(written.bytes)))
+                ? tr("%1 were written, read back and compared.").arg(told(humanBytes(written.bytes)))
                 : tr("%1 were written, read back and compared; %2 of them are zeros for what is not in the "
                      "image.")
-                      .arg(shown(humanBytes(written.bytes)), shown(humanBytes(written.unread))));
+                      .arg(told(humanBytes(written.bytes)), told(humanBytes(written.unread))));
     });
     connect(&this->workbench(), &Workbench::imaged, this, [this](const BytePath& image, const ImageMap& map) {
         const auto unread = map.unread();
         const auto lost = lengthOf(unread);
         emit this->workbench().failed(
-            unread.empty() ? tr("All of it is in %1. Look again (L) looks through it.").arg(shownPath(image))
-                           : tr("%1 in %2 are not in %3 yet; name the same image again to try them again. "
-                                "Look again (L) "
-                                "looks through what is there.")
-                                 .arg(shown(humanBytes(lost)), shown(counted(unread.size(), "place")),
-                                      shownPath(image)));
+            unread.empty()
+                ? tr("All of it is in %1. Look again (L) looks through it.").arg(shownPath(image))
+                : tr("%1 in %2 are not in %3 yet; name the same image again to try them again. "
+                     "Look again (L) "
+                     "looks through what is there.")
+                      .arg(told(humanBytes(lost)), told(counted(unread.size(), "place")), shownPath(image)));
         showImaging(map);
     });
 }
@@ -106,11 +107,10 @@ void SalvageDesk::buildTools() {
     for (const auto kind : everyPieceKind) {
         PieceKinds one;
         one.add(kind);
-        kinds_->addItem(tr("Scan for %1").arg(shown(std::string(word(kind)))), one.bits());
+        kinds_->addItem(tr("Scan for %1").arg(told(std::string(word(kind)))), one.bits());
     }
     kinds_->setToolTip(tr("What the next scan looks for: one format alone is found faster"));
-    kinds_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    kinds_->setMinimumContentsLength(10);
+    kinds_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
     everywhere_->setToolTip(
         tr("Also where the file system of an image gives out files that can simply be read"));
     auto* make = keyButton(tr("Make an image…"), QKeySequence(Qt::Key_M), this);
@@ -128,7 +128,7 @@ void SalvageDesk::buildTools() {
     connect(make, &QPushButton::clicked, this, &SalvageDesk::askToMakeImage);
     connect(write, &QPushButton::clicked, this, &SalvageDesk::askToWriteImage);
     connect(bytes, &QPushButton::clicked, this, &SalvageDesk::showBytes);
-    auto* tools = new QHBoxLayout;
+    auto* tools = new WrapRow;
     tools->setSpacing(8);
     for (QWidget* widget : std::initializer_list<QWidget*>{kinds_, everywhere_, again}) {
         tools->addWidget(widget);
@@ -148,8 +148,7 @@ void SalvageDesk::buildRows() {
     format_->setAccessibleName(tr("Show by format"));
     format_->addItem(tr("Any format"), QString());
     for (auto* box : {standing_, whole_, format_}) {
-        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-        box->setMinimumContentsLength(9);
+        fitWords(*box);
         connect(box, &QComboBox::currentIndexChanged, this, [this] {
             if (!filling_) {
                 reload();
@@ -170,7 +169,7 @@ void SalvageDesk::buildRows() {
     connect(tidy, &QPushButton::clicked, this, &SalvageDesk::tidy);
     auto* leave = keyButton(tr("Leave"), QKeySequence(Qt::Key_A), this);
     leave->setToolTip(tr("Take the selected off the docket"));
-    auto* above = new QHBoxLayout;
+    auto* above = new WrapRow;
     above->setSpacing(8);
     for (QWidget* widget : std::initializer_list<QWidget*>{standing_, whole_, format_}) {
         above->addWidget(widget);
@@ -290,7 +289,7 @@ void SalvageDesk::askToWriteImage() {
             this, [target](const Catalogue& catalogue) { return lookAtTarget(catalogue, target); },
             [this](const WriteTarget& seen) {
                 if (!seen.whyNot.empty()) {
-                    emit workbench().failed(shown(seen.whyNot));
+                    emit workbench().failed(told(seen.whyNot));
                     return;
                 }
                 (new WriteImageWindow(workbench(), image_, seen, this))->open();
@@ -336,7 +335,7 @@ void SalvageDesk::warnOfDrive() {
                                               : tr("It is in use (%1): what was deleted there may be written "
                                                    "over any moment. Make an image first "
                                                    "(M).")
-                                                    .arg(shown(wordsFor(*use))));
+                                                    .arg(told(wordsFor(*use))));
     }
 }
 
@@ -393,7 +392,7 @@ void SalvageDesk::askAboutTaken(const std::vector<PlannedTake>& planned) {
     request.onConflict = OnConflict::otherName;
     auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Names that are taken"),
                                 tr("The names of %1 are taken there. What stands there stays in any case.")
-                                    .arg(shown(counted(request.finds.size(), "find"))),
+                                    .arg(told(counted(request.finds.size(), "find"))),
                                 QMessageBox::NoButton, this);
     box->setAttribute(Qt::WA_DeleteOnClose);
     auto* other = box->addButton(tr("Take them under other names"), QMessageBox::AcceptRole);
@@ -419,7 +418,7 @@ void SalvageDesk::sayTaken(const std::vector<PlannedTake>& planned) {
     QString text = left == planned.size() ? tr("Nothing was put on the docket.")
                                           : tr("%1 of %2 were left.").arg(left).arg(planned.size());
     for (const auto& why : whys) {
-        text += QLatin1Char(' ') + shown(why);
+        text += QLatin1Char(' ') + told(why);
     }
     emit workbench().failed(text);
 }
@@ -438,7 +437,7 @@ void SalvageDesk::tidy() {
             emit workbench().failed(
                 count == 0 ? tr("Nothing that was salvaged is held elsewhere, and nothing in the trash is.")
                            : tr("%1 put on the docket: they are held elsewhere.")
-                                 .arg(shown(counted(count, "action was", "actions were"))));
+                                 .arg(told(counted(count, "action was", "actions were"))));
         });
         return done();
     });

@@ -180,11 +180,11 @@ std::vector<Column<FindRow>> findColumns(std::function<std::size_t(FindId)> othe
          }},
         {FindEvidence::tr("Format"),
          [](const FindRow& row) {
-             return Cell{shown(row.find.format), Mark::none, false, false, {}};
+             return Cell{told(row.find.format), Mark::none, false, false, {}};
          }},
         {FindEvidence::tr("Length"),
          [](const FindRow& row) {
-             return Cell{row.find.seconds > 0 ? shown(humanSeconds(row.find.seconds)) : QStringLiteral("–"),
+             return Cell{row.find.seconds > 0 ? told(humanSeconds(row.find.seconds)) : QStringLiteral("–"),
                          Mark::none,
                          false,
                          false,
@@ -193,7 +193,7 @@ std::vector<Column<FindRow>> findColumns(std::function<std::size_t(FindId)> othe
          true},
         {FindEvidence::tr("Size"),
          [](const FindRow& row) {
-             return Cell{shown(humanBytes(row.find.bytes)), Mark::none, false, false, {}};
+             return Cell{told(humanBytes(row.find.bytes)), Mark::none, false, false, {}};
          },
          true},
         {FindEvidence::tr("Its place"), [](const FindRow& row) {

@@ -29,8 +29,8 @@ WriteImageWindow::WriteImageWindow(Workbench& workbench, BytePath image, WriteTa
     what->setText(
         tr("%1 is written onto %2. All that is on it now is lost, and nothing brings it back. It has %3 "
            "(%4 bytes) and its label is “%5”.")
-            .arg(shownPath(image_), shownPath(target_.path), shown(humanBytes(target_.bytes)),
-                 shown(humanCount(target_.bytes)), shown(target_.label)));
+            .arg(shownPath(image_), shownPath(target_.path), told(humanBytes(target_.bytes)),
+                 told(humanCount(target_.bytes)), shown(target_.label)));
     layout->addWidget(what);
     layout->addWidget(
         quietLabel(tr("Type its label and its size in bytes, to say that it is the right one."), this));

@@ -72,7 +72,7 @@ QVariant TagTableModel::data(const QModelIndex& index, int role) const {
         return proposal != nullptr
                    ? QVariant(tr("Proposed: %1. %2")
                                   .arg(proposal->shall.empty() ? tr("nothing") : shown(proposal->shall),
-                                       shown(proposal->why)))
+                                       told(proposal->why)))
                : table_.isChanged(cell) ? QVariant(tr("Was: %1").arg(shown(table_.textBefore(cell))))
                                         : QVariant();
     default:

@@ -5,6 +5,7 @@
 #include "app/desks/tags/tag_table_model.h"
 #include "app/lists/cell_painter.h"
 #include "app/words.h"
+#include "app/wrap_row.h"
 #include "core/audit/tag_takeover.h"
 #include "core/intake/read_tags.h"
 
@@ -112,7 +113,7 @@ void TagTableWindow::putOnDocket() {
 }
 
 void TagTableWindow::buildKeys(QVBoxLayout& layout) {
-    auto* row = new QHBoxLayout;
+    auto* row = new WrapRow;
     row->setSpacing(8);
     const auto add = [&](const QString& text, const QKeySequence& key, const QString& tip, auto work) {
         auto* button = keyButton(text, key, this);
@@ -161,7 +162,9 @@ void TagTableWindow::show(const TagTable& table) {
     view_->setModel(model_);
     int column = 0;
     for (const int width : {220, 190, 170, 170, 140, 60, 50, 64, 110, 120, 160}) {
-        view_->setColumnWidth(column++, width);
+        const auto heading = model_->headerData(column, Qt::Horizontal, Qt::DisplayRole).toString();
+        const int needed = view_->horizontalHeader()->fontMetrics().horizontalAdvance(heading) + 20;
+        view_->setColumnWidth(column++, std::max(width, needed));
     }
     connect(model_, &QAbstractItemModel::dataChanged, this, &TagTableWindow::follow);
     connect(view_->selectionModel(), &QItemSelectionModel::selectionChanged, this, &TagTableWindow::follow);
@@ -176,10 +179,10 @@ void TagTableWindow::follow() {
     const auto changed = model_->table().changedRows();
     outcome_->setText(changed == 0 ? tr("Nothing is edited yet.")
                       : !isOfFiles_
-                          ? tr("%1 would be called otherwise.").arg(shown(counted(changed, "track")))
+                          ? tr("%1 would be called otherwise.").arg(told(counted(changed, "track")))
                           : tr("%1 would be written anew, the audio data untouched. Nothing changes before "
                                "the docket is carried out.")
-                                .arg(shown(counted(changed, "file"))));
+                                .arg(told(counted(changed, "file"))));
     put_->setEnabled(changed > 0);
     const auto at = view_->currentIndex();
     const auto* proposal = at.isValid() && TagTableModel::isField(at)
@@ -190,7 +193,7 @@ void TagTableWindow::follow() {
                                  .arg(proposal->shall.empty()
                                           ? tr("nothing")
                                           : QChar(0x201C) + shown(proposal->shall) + QChar(0x201D),
-                                      shown(proposal->why))
+                                      told(proposal->why))
                            : QString());
 }
 

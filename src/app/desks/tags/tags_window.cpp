@@ -96,7 +96,7 @@ void TagsWindow::follow() {
             ? tr("Nothing would be written.")
             : tr("Would write %1. Nothing changes until the docket is carried out; what the file "
                  "was goes to the trash.")
-                  .arg(shortened(shown(changeWords(change)).simplified(), 160)));
+                  .arg(shortened(told(changeWords(change)).simplified(), 160)));
     put_->setEnabled(!change.isEmpty());
 }
 

@@ -25,9 +25,16 @@ QString joined(const std::vector<std::string>& values) {
 
 /// A field's name as people write it.
 QString fieldWord(const std::string& field) {
-    static const std::map<std::string, QString> words{{"ALBUMARTIST", QStringLiteral("album artist")},
-                                                      {"DISCNUMBER", QStringLiteral("disc number")},
-                                                      {"TRACKNUMBER", QStringLiteral("track number")}};
+    const std::map<std::string, QString> words{{"ALBUMARTIST", TakeoverForm::tr("album artist")},
+                                               {"DISCNUMBER", TakeoverForm::tr("disc number")},
+                                               {"TRACKNUMBER", TakeoverForm::tr("track number")},
+                                               {"TITLE", TakeoverForm::tr("title")},
+                                               {"ARTIST", TakeoverForm::tr("artist")},
+                                               {"ALBUM", TakeoverForm::tr("album")},
+                                               {"DATE", TakeoverForm::tr("date")},
+                                               {"GENRE", TakeoverForm::tr("genre")},
+                                               {"COMPOSER", TakeoverForm::tr("composer")},
+                                               {"COMMENT", TakeoverForm::tr("comment")}};
     const auto known = words.find(field);
     return known != words.end() ? known->second : shown(field).toLower();
 }
@@ -100,7 +107,7 @@ void TakeoverForm::addPictures(QGridLayout& grid) {
         const auto pixmap =
             QPixmap::fromImage(QImage(reinterpret_cast<const uchar*>(small.pixels.data()), small.width,
                                       small.height, small.width * 4, QImage::Format_RGBA8888));
-        const QString words = tr("%1   (%2)").arg(shown(humanBytes(bytes.size())), namesOf(offered.from));
+        const QString words = tr("%1   (%2)").arg(told(humanBytes(bytes.size())), namesOf(offered.from));
         if (pixmap.isNull()) {
             picture_->addItem(words);
         } else {

@@ -2,6 +2,7 @@
 
 #include "app/hand_focus_on.h"
 #include "app/words.h"
+#include "app/wrap_row.h"
 
 #include <QButtonGroup>
 #include <QHBoxLayout>
@@ -41,7 +42,7 @@ TransferChanges::TransferChanges(QWidget* parent)
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(6);
-    auto* row = new QHBoxLayout;
+    auto* row = new WrapRow;
     row->setSpacing(6);
     auto* group = new QButtonGroup(this);
     for (std::size_t i = 0; i < pageCount; ++i) {
@@ -102,17 +103,17 @@ Cell TransferChanges::whyCell(const Row& row) {
     const auto& parts = *row.parts;
     QString text;
     if (row.page == Page::left) {
-        text = tr("does not come: %1").arg(shown(std::string(sentenceOf(parts.left[row.at].why))));
+        text = tr("does not come: %1").arg(told(std::string(sentenceOf(parts.left[row.at].why))));
     } else if (row.page == Page::lists) {
         const auto& list = parts.lists[row.at];
-        text = list.source.empty() ? tr("made for the new place")
-                                   : tr("%1 of %2 come")
-                                         .arg(shown(humanCount(list.coming)),
-                                              shown(counted(list.entries, "entry", "entries")));
+        text = list.source.empty()
+                   ? tr("made for the new place")
+                   : tr("%1 of %2 come")
+                         .arg(told(humanCount(list.coming)), told(counted(list.entries, "entry", "entries")));
     } else {
         const auto& item = parts.items[row.at];
-        text = !item.error.empty()         ? shown(displayPath(item.error))
-               : row.page == Page::altered ? tr("another name: %1").arg(shown(displayPath(item.altered)))
+        text = !item.error.empty()         ? told(displayPath(item.error))
+               : row.page == Page::altered ? tr("another name: %1").arg(told(displayPath(item.altered)))
                                            : stateWords(item);
     }
     return {text, Mark::none, false, true, text};
@@ -123,7 +124,7 @@ void TransferChanges::setParts(std::shared_ptr<const TransferParts> parts) {
     const std::array names{tr("Names that change %1"), tr("Does not come %1"), tr("Failed %1"),
                            tr("Lists %1"), tr("All %1")};
     for (std::size_t i = 0; i < pageCount; ++i) {
-        pages_[i]->setText(names[i].arg(shown(humanCount(rowsOf(static_cast<Page>(i)).size()))));
+        pages_[i]->setText(names[i].arg(told(humanCount(rowsOf(static_cast<Page>(i)).size()))));
     }
     showPage();
 }

@@ -3,6 +3,7 @@
 #include "app/desks/file_manager.h"
 #include "app/hand_focus_on.h"
 #include "app/words.h"
+#include "app/wrap_row.h"
 #include "core/base/room.h"
 #include "core/catalogue/findings.h"
 #include "core/catalogue/holdings.h"
@@ -96,9 +97,9 @@ TransferDesk::TransferDesk(Workbench& workbench)
     connect(&workbench, &Workbench::transferred, this, [this](const CarriedOut& carried) {
         QString text = carried.interrupted
                            ? tr("Stopped; run it again to go on.")
-                           : tr("Transferred: %1 carried out.").arg(shown(counted(carried.done, "action")));
+                           : tr("Transferred: %1 carried out.").arg(told(counted(carried.done, "action")));
         for (const auto& refused : carried.refused) {
-            text += QLatin1Char(' ') + shown(displayPath(refused.sentence));
+            text += QLatin1Char(' ') + told(displayPath(refused.sentence));
         }
         emit this->workbench().failed(text);
     });
@@ -119,7 +120,7 @@ void TransferDesk::buildUpper() {
     auto* left = new QVBoxLayout;
     left->setSpacing(6);
     left->addWidget(sources_, 1);
-    auto* toggles = new QHBoxLayout;
+    auto* toggles = new WrapRow;
     toggles->setSpacing(6);
     toggles->addWidget(unlisted_);
     toggles->addWidget(keepers_);
@@ -147,7 +148,7 @@ void TransferDesk::buildButtons() {
     report_ = new QPushButton(tr("Show the report"), this);
     forget_ = keyButton(tr("Forget"), QKeySequence(Qt::Key_Delete), this);
     forget_->setToolTip(tr("Forget this plan, or a transfer that has ended; nothing on a drive changes"));
-    auto* row = new QHBoxLayout;
+    auto* row = new WrapRow;
     row->setSpacing(8);
     for (auto* button : {keep_, run_, prove_, release_, report_, forget_}) {
         row->addWidget(button);
@@ -209,7 +210,7 @@ void TransferDesk::takeTransfers(const std::vector<Transfer>& transfers) {
         ids_.push_back(transfer.id);
         const QString text = tr("%1, %2: to %3, %4")
                                  .arg(QString::number(transfer.id), stateWord(transfer.state),
-                                      shownPath(BytePath(nameOf(transfer.folder))), shown(transfer.choice));
+                                      shownPath(BytePath(nameOf(transfer.folder))), told(transfer.choice));
         box_->addItem(box_->fontMetrics().elidedText(text, Qt::ElideRight, boxTextWidth));
         box_->setItemData(box_->count() - 1, text, Qt::ToolTipRole);
     }
@@ -281,34 +282,34 @@ void TransferDesk::takePlan(std::shared_ptr<const TransferPlan> plan) {
     }
     const auto& transfer = plan_->transfer;
     QStringList words{tr("%1, %2, %3 come along")
-                          .arg(shown(counted(plan_->items.size(), "holding")),
-                               shown(humanBytes(plan_->bytes)), shown(humanSeconds(plan_->seconds)))};
+                          .arg(told(counted(plan_->items.size(), "holding")), told(humanBytes(plan_->bytes)),
+                               told(humanSeconds(plan_->seconds)))};
     if (!plan_->left.empty()) {
-        words << tr("%1 do not").arg(shown(humanCount(plan_->left.size())));
+        words << tr("%1 do not").arg(told(humanCount(plan_->left.size())));
     }
     if (plan_->unsound > 0) {
-        words << tr("%1 do not decode whole").arg(shown(humanCount(plan_->unsound)));
+        words << tr("%1 do not decode whole").arg(told(humanCount(plan_->unsound)));
     }
     if (plan_->contradicted > 0) {
-        words << tr("%1 are not what they claim").arg(shown(humanCount(plan_->contradicted)));
+        words << tr("%1 are not what they claim").arg(told(humanCount(plan_->contradicted)));
     }
     if (plan_->reencoded > 0) {
         words << tr("%1 of %2 encoded were lossy already")
-                     .arg(shown(humanCount(plan_->reencoded)), shown(humanCount(plan_->encoded)));
+                     .arg(told(humanCount(plan_->reencoded)), told(humanCount(plan_->encoded)));
     }
     if (!plan_->inNoList.empty()) {
-        words << tr("%1 in no list would be left behind").arg(shown(humanCount(plan_->inNoList.size())));
+        words << tr("%1 in no list would be left behind").arg(told(humanCount(plan_->inNoList.size())));
     }
     if (!plan_->noLonger.empty()) {
-        words << tr("%1 there would be no longer chosen").arg(shown(humanCount(plan_->noLonger.size())));
+        words << tr("%1 there would be no longer chosen").arg(told(humanCount(plan_->noLonger.size())));
     }
-    const auto needed = shown(humanBytes(transfer.peak));
+    const auto needed = told(humanBytes(transfer.peak));
     words << (transfer.free == unknownRoom ? tr("%1 needed; how much is free there is not known").arg(needed)
               : transfer.fits()
-                  ? tr("%1 needed, %2 free: it fits").arg(needed, shown(humanBytes(transfer.free)))
+                  ? tr("%1 needed, %2 free: it fits").arg(needed, told(humanBytes(transfer.free)))
                   : tr("%1 needed, %2 free: it does not fit, %3 have to be left out")
-                        .arg(needed, shown(humanBytes(transfer.free)),
-                             shown(humanBytes(transfer.peak - transfer.free))));
+                        .arg(needed, told(humanBytes(transfer.free)),
+                             told(humanBytes(transfer.peak - transfer.free))));
     figures_->setText(words.join(QStringLiteral(" · ")));
     std::vector<TransferChart::Place> places;
     for (const auto& from : plan_->from) {
@@ -379,19 +380,19 @@ void TransferDesk::takeKept(const Kept& kept) {
         changes_->setFocus(); // or its keys would lead nowhere
     }
     choosing_->hide();
-    QStringList words{tr("%1 to %2").arg(shown(kept_->choice), shownPath(kept_->folder)),
+    QStringList words{tr("%1 to %2").arg(told(kept_->choice), shownPath(kept_->folder)),
                       tr("%1, %2 at their new place")
-                          .arg(shown(counted(kept.settled.items.size(), "holding")),
-                               shown(humanCount(kept.settled.count(ItemState::copied) +
-                                                kept.settled.count(ItemState::there))))};
+                          .arg(told(counted(kept.settled.items.size(), "holding")),
+                               told(humanCount(kept.settled.count(ItemState::copied) +
+                                               kept.settled.count(ItemState::there))))};
     if (const auto failed = kept.settled.count(ItemState::failed); failed > 0) {
-        words << tr("%1 failed").arg(shown(humanCount(failed)));
+        words << tr("%1 failed").arg(told(humanCount(failed)));
     }
     if (kept_->inNoList > 0) {
-        words << tr("%1 in no list left behind").arg(shown(humanCount(kept_->inNoList)));
+        words << tr("%1 in no list left behind").arg(told(humanCount(kept_->inNoList)));
     }
     if (kept_->proven != 0) {
-        words << tr("proven %1").arg(shown(localMinute(kept_->proven)));
+        words << tr("proven %1").arg(told(localMinute(kept_->proven)));
     }
     figures_->setText(words.join(QStringLiteral(" · ")));
     chart_->setPlaces(kept.places, kept.arrived, kept_->state == TransferState::released);
@@ -451,12 +452,12 @@ void TransferDesk::takeProof(const TransferProof& proof) {
     emit workbench().failed(
         proof.holds()
             ? tr("The proof holds: %1 read back, %2 of %3 begin to play.")
-                  .arg(shown(counted(proof.files.size(), "file")), shown(humanCount(proof.playable())),
-                       shown(counted(proof.entries(), "entry", "entries")))
+                  .arg(told(counted(proof.files.size(), "file")), told(humanCount(proof.playable())),
+                       told(counted(proof.entries(), "entry", "entries")))
             : tr("The proof does not hold: %1. %2")
-                  .arg(shown(counted(wrong.size(), "thing is not as it has to be",
-                                     "things are not as they have to be")),
-                       wrong.empty() ? QString() : shown(displayPath(wrong.front().second))));
+                  .arg(told(counted(wrong.size(), "thing is not as it has to be",
+                                    "things are not as they have to be")),
+                       wrong.empty() ? QString() : told(displayPath(wrong.front().second))));
 }
 
 void TransferDesk::bringAlong(const QString& name, const HoldingFilter& filter) {

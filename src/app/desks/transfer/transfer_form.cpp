@@ -4,6 +4,7 @@
 #include "app/desks/desk.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "app/wrap_row.h"
 
 #include <QComboBox>
 #include <QFormLayout>
@@ -26,10 +27,10 @@ constexpr std::size_t previewed = 2;
 
 /// The forms on offer, the first as it is.
 QString formName(std::size_t at) {
-    const std::array names{TransferForm::tr("audio as it is"),      TransferForm::tr("lossless as FLAC"),
-                           TransferForm::tr("lossless as MP3 V0"),  TransferForm::tr("lossless as Vorbis q7"),
-                           TransferForm::tr("lossless as AAC 192"), TransferForm::tr("lossless as Opus 128"),
-                           TransferForm::tr("all as Opus 96")};
+    const std::array names{QObject::tr("audio as it is"),      QObject::tr("lossless as FLAC"),
+                           QObject::tr("lossless as MP3 V0"),  QObject::tr("lossless as Vorbis q7"),
+                           QObject::tr("lossless as AAC 192"), QObject::tr("lossless as Opus 128"),
+                           QObject::tr("all as Opus 96")};
     return names[at];
 }
 
@@ -84,7 +85,7 @@ void TransferForm::buildWhere(QFormLayout& form) {
     room_->setPlaceholderText(tr("MB free"));
     room_->setMaximumWidth(90);
     room_->setToolTip(tr("For a device that is not here: how many megabytes are free on it"));
-    auto* device = new QHBoxLayout;
+    auto* device = new WrapRow;
     device->setSpacing(6);
     device->addWidget(rules_, 1);
     device->addWidget(room_);
@@ -108,7 +109,7 @@ void TransferForm::buildHow(QFormLayout& form) {
     order_->setAccessibleName(tr("The order, from its parts"));
     order_->setText(QString::fromLatin1(usualOrder));
     order_->setFont(Theme::bytes(11));
-    auto* order = new QHBoxLayout;
+    auto* order = new WrapRow;
     order->setSpacing(6);
     order->addWidget(order_, 1);
     order->addWidget(fields_);
@@ -120,7 +121,7 @@ void TransferForm::buildHow(QFormLayout& form) {
     for (std::size_t i = 0; i <= offeredForms.size(); ++i) {
         forms_->addItem(formName(i));
     }
-    auto* last = new QHBoxLayout;
+    auto* last = new WrapRow;
     last->setSpacing(6);
     last->addWidget(forms_, 3);
     last->addWidget(lists_, 2);
@@ -226,13 +227,13 @@ void TransferForm::showCosts(const TransferPlan& plan) {
         const auto needs = plan.costs[i].second;
         forms_->setItemText(static_cast<int>(i),
                             tr("%1: %2%3")
-                                .arg(formName(i), shown(humanBytes(needs)),
+                                .arg(formName(i), told(humanBytes(needs)),
                                      needs > plan.transfer.free ? tr(", too much") : QString()));
     }
     forms_->setToolTip(
         plan.losslessTimes > 0
             ? tr("Lossless takes %1 times a good lossy file among what comes; rule of thumb: 4 to 5")
-                  .arg(plan.losslessTimes, 0, 'f', 1)
+                  .arg(figure(plan.losslessTimes, 1))
             : tr("Lossless takes 4 to 5 times a good lossy file (rule of thumb)"));
 }
 
@@ -242,7 +243,7 @@ void TransferForm::preview() {
     const auto previews =
         previewNames(sample_, layoutText().toStdString(), *rules, usualReplacements(), request().forms);
     if (!previews) {
-        preview_->setText(shown(previews.error().sentence));
+        preview_->setText(told(previews.error().sentence));
         return;
     }
     QStringList lines;

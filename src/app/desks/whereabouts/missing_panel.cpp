@@ -4,6 +4,7 @@
 #include "app/desks/standing_list_box.h"
 #include "app/hand_focus_on.h"
 #include "app/words.h"
+#include "app/wrap_row.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/fixity_store.h"
 #include "core/catalogue/volumes.h"
@@ -51,7 +52,7 @@ MissingPanel::MissingPanel(Workbench& workbench, QWidget* parent)
     text_->setPlaceholderText(tr("Part of a path"));
     text_->setAccessibleName(tr("Filter the missing by path"));
     text_->setFixedWidth(320);
-    auto* row = new QHBoxLayout;
+    auto* row = new WrapRow;
     row->setSpacing(8);
     row->addWidget(text_);
     row->addWidget(lists_);
@@ -95,7 +96,7 @@ MissingPanel::MissingPanel(Workbench& workbench, QWidget* parent)
          }},
         {tr("Last seen"),
          [](const MissingRow& missing) {
-             return Cell{missing.holding.lastSeen != 0 ? shown(localMinute(missing.holding.lastSeen))
+             return Cell{missing.holding.lastSeen != 0 ? told(localMinute(missing.holding.lastSeen))
                                                        : QString(),
                          Mark::none,
                          false,

@@ -3,6 +3,7 @@
 #include "app/desks/ask_window.h"
 #include "app/hand_focus_on.h"
 #include "app/words.h"
+#include "app/wrap_row.h"
 #include "core/audit/plan_places.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/volumes.h"
@@ -39,7 +40,7 @@ ReferencePanel::ReferencePanel(Workbench& workbench, QWidget* parent)
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(8);
-    auto* top = new QHBoxLayout;
+    auto* top = new WrapRow;
     top->setSpacing(8);
     top->addWidget(strongLabel(tr("References that work today"), this));
     top->addStretch(1);
@@ -65,7 +66,7 @@ ReferencePanel::ReferencePanel(Workbench& workbench, QWidget* parent)
              return Cell{shown(row.list), Mark::none, false, false, {}};
          }},
         {tr("Why"), [](const Row& row) {
-             return Cell{shown(row.troubled.why), Mark::none, false, false, shown(row.troubled.why)};
+             return Cell{told(row.troubled.why), Mark::none, false, false, told(row.troubled.why)};
          }}};
     troubled_ = new RowListModel<Row>(
         std::move(columns),
@@ -81,7 +82,7 @@ ReferencePanel::ReferencePanel(Workbench& workbench, QWidget* parent)
     troubledList_->setEmptyText(tr("Nothing to look at: no reference leads to a place that does not last."));
     layout->addWidget(troubledList_, 3);
 
-    auto* below = new QHBoxLayout;
+    auto* below = new WrapRow;
     below->addWidget(strongLabel(tr("Holdings in no list"), this));
     below->addWidget(count_, 1);
     layout->addLayout(below);
@@ -120,7 +121,7 @@ void ReferencePanel::reload() {
         unheard_->setIds(seen.unheard);
         count_->setText(seen.unheard.empty() ? QString()
                                              : tr("%1: a migration by lists alone would forget them")
-                                                   .arg(shown(counted(seen.unheard.size(), "holding"))));
+                                                   .arg(told(counted(seen.unheard.size(), "holding"))));
     });
 }
 

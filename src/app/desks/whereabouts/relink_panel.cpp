@@ -5,6 +5,7 @@
 #include "app/hand_focus_on.h"
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
+#include "app/wrap_row.h"
 #include "core/audit/plan_places.h"
 #include "core/catalogue/docket_store.h"
 #include "core/remedy/docket/review.h"
@@ -36,7 +37,7 @@ QString toText(const RelinkRule& rule, QString text) {
             : rule.kind == RelinkRuleKind::spelling     ? RelinkPanel::tr(", spelled otherwise")
                                                         : QString();
     if (!rule.naming.isKept()) {
-        text += QStringLiteral(", ") + shown(wordsOf(rule.naming));
+        text += QStringLiteral(", ") + told(wordsOf(rule.naming));
     }
     return rule.toEnding.empty()
                ? text
@@ -72,7 +73,7 @@ RelinkPanel::RelinkPanel(Workbench& workbench, QWidget* parent)
                     : row.link      ? Cell{tr("found"), Mark::moved, false, false, {}}
                     : row.choice    ? Cell{tr("asked"), Mark::doubtful, false, false, {}}
                     : row.lookedFor ? Cell{tr("looked for"), Mark::none, false, true, {}}
-                                    : Cell{tr("not found"), Mark::missing, false, false, shown(row.reason)};
+                                    : Cell{tr("not found"), Mark::missing, false, false, told(row.reason)};
          }},
         {tr("References lead to"),
          [this](const PlaceRow& row) {
@@ -80,7 +81,7 @@ RelinkPanel::RelinkPanel(Workbench& workbench, QWidget* parent)
          }},
         {tr("The file is at"),
          [this](const PlaceRow& row) {
-             return row.choice ? Cell{tr("%1").arg(shown(counted(
+             return row.choice ? Cell{tr("%1").arg(told(counted(
                                           found_->ambiguous[*row.choice].candidates.size(), "candidate"))),
                                       Mark::none,
                                       false,
@@ -121,7 +122,7 @@ RelinkPanel::RelinkPanel(Workbench& workbench, QWidget* parent)
 
 QWidget* RelinkPanel::makeButtons() {
     auto* room = new QWidget(this);
-    auto* row = new QHBoxLayout(room);
+    auto* row = new WrapRow(room);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(8);
     const auto add = [&](const QString& text, Qt::Key key, const QString& tip, auto work) {
@@ -186,7 +187,7 @@ QWidget* RelinkPanel::makeDetail() {
          }},
         {tr("Length"),
          [](const CandidateRow& row) {
-             return Cell{row.file.seconds > 0 ? shown(humanSeconds(row.file.seconds)) : QString(),
+             return Cell{row.file.seconds > 0 ? told(humanSeconds(row.file.seconds)) : QString(),
                          Mark::none,
                          false,
                          false,
@@ -326,7 +327,7 @@ void RelinkPanel::showRibbons() {
     for (std::size_t i = 0; i < std::min(found_->rules.size(), mostRules); ++i) {
         const auto& rule = found_->rules[i];
         add({placeText(rule.from), toText(rule, placeText(rule.to)), rule.count, false, false,
-             tr("%1 sure, by %2").arg(percent(rule.confidence), shown(rule.grounds))},
+             tr("%1 sure, by %2").arg(percent(rule.confidence), told(rule.grounds))},
             static_cast<int>(i));
     }
     for (std::size_t i = 0; i < request_.switchedOff.size(); ++i) {
@@ -427,13 +428,13 @@ void RelinkPanel::showPlaces() {
     const auto isOff = isRule && static_cast<std::size_t>(wanted) >= found_->rules.size();
     off_->setEnabled(isRule);
     off_->setText(tr("%1   O").arg(isOff ? tr("Rule on") : tr("Rule off")));
-    const auto count = shown(counted(rows.size(), "place"));
+    const auto count = told(counted(rows.size(), "place"));
     const auto* rule = isRule && !isOff ? &found_->rules[static_cast<std::size_t>(wanted)] : nullptr;
     shown_->setText(wanted == any     ? tr("All places: choose a ribbon to look into it")
                     : isOff           ? tr("This rule is not used")
                     : rule != nullptr ? tr("%1 by this rule, %2 sure").arg(count, percent(rule->confidence))
                                       : tr("Of the chosen ribbon: %1").arg(count));
-    shown_->setToolTip(rule != nullptr ? tr("Inferred from %1").arg(shown(rule->grounds)) : QString());
+    shown_->setToolTip(rule != nullptr ? tr("Inferred from %1").arg(told(rule->grounds)) : QString());
     const int row = placeList_->currentRow();
     const bool waits =
         std::ranges::all_of(rows, [](const PlaceRow& each) { return !each.link || each.waiting; });
@@ -463,14 +464,14 @@ void RelinkPanel::showFigures() {
     for (std::size_t i = 0; i < known_.players.size() && i < known_.figures.size(); ++i) {
         const auto& name = known_.players[i].name;
         const auto& figures = known_.figures[i];
-        const auto all = shown(counted(figures.references, "reference"));
+        const auto all = told(counted(figures.references, "reference"));
         const auto after = figures.broken - std::min(figures.broken, mended[name]);
         words << (figures.broken == 0 ? tr("%1: all of %2 lead to a file").arg(shown(name), all)
                   : after == figures.broken
-                      ? tr("%1: %2 of %3 broken").arg(shown(name), shown(humanCount(figures.broken)), all)
+                      ? tr("%1: %2 of %3 broken").arg(shown(name), told(humanCount(figures.broken)), all)
                       : tr("%1: %2 of %3 broken, %4 after this")
-                            .arg(shown(name), shown(humanCount(figures.broken)), all,
-                                 shown(humanCount(after))));
+                            .arg(shown(name), told(humanCount(figures.broken)), all,
+                                 told(humanCount(after))));
     }
     figures_->setText(words.isEmpty()
                           ? tr("No player is known yet. Take its lists in with N: a folder that holds "
@@ -491,8 +492,7 @@ void RelinkPanel::showDetail() {
     QStringList lines;
     if (row != nullptr && found_ && row->lost < found_->lost.size()) {
         const auto& lost = found_->lost[row->lost];
-        lines
-            << tr("%1 of %2").arg(shown(counted(row->references, "reference")), shown(playersOf(row->lost)));
+        lines << tr("%1 of %2").arg(told(counted(row->references, "reference")), shown(playersOf(row->lost)));
         const auto& former = lost.former.empty() ? FormerHolding{} : lost.former.front();
         const auto& title = lost.title.empty() ? former.title : lost.title;
         const auto& artist = lost.artist.empty() ? former.artist : lost.artist;
@@ -504,7 +504,7 @@ void RelinkPanel::showDetail() {
             }
         }
         if (seconds > 0) {
-            words << shown(humanSeconds(seconds));
+            words << told(humanSeconds(seconds));
         }
         lines << (words.isEmpty() ? tr("nothing but its name is known") : words.join(QStringLiteral(", ")));
         lines
@@ -513,7 +513,7 @@ void RelinkPanel::showDetail() {
                     : tr("catalogued there once, checksum %1").arg(shown(former.content.hex().substr(0, 8))));
         if (row->link) {
             for (const auto& words_ : found_->links[*row->link].evidence) {
-                lines << shown(displayPath(words_));
+                lines << told(displayPath(words_));
             }
         } else if (row->choice) {
             const auto& choice = found_->ambiguous[*row->choice];
@@ -521,7 +521,7 @@ void RelinkPanel::showDetail() {
                 candidates.push_back({choice.candidates[i], choice.judgements[i]});
             }
         } else if (!row->reason.empty()) {
-            lines << shown(displayPath(row->reason));
+            lines << told(displayPath(row->reason));
         }
     }
     detail_->setText(lines.join(QLatin1Char('\n')));
@@ -542,7 +542,7 @@ void RelinkPanel::showCandidate() {
     QStringList words;
     if (has) {
         for (const auto& each : candidates_->rows()[static_cast<std::size_t>(at)].judged.evidence) {
-            words << shown(displayPath(each));
+            words << told(displayPath(each));
         }
     }
     judged_->setText(words.join(QStringLiteral("; ")));
