@@ -52,8 +52,8 @@ int main(int argc, char** argv) {
         return 0;
     }
     putLanguageOn(application);
-    const auto paper = QSettings().value(QStringLiteral("paper"), 0).toInt();
-    Theme::apply(application, paper == 1 ? Paper::dark : Paper::light);
+    const auto paper = QSettings().value(QStringLiteral("paper"), 0).toUInt();
+    Theme::apply(application, everyPaper[paper < everyPaper.size() ? paper : 0]);
 
     Workbench workbench(arguments->catalogue);
     MainWindow window(workbench);

@@ -20,6 +20,7 @@
 #include "app/docket/progress_strip.h"
 #include "app/docket/schedule_window.h"
 #include "app/help/help_window.h"
+#include "app/language/translated_page.h"
 #include "app/meet_window.h"
 #include "app/report_window.h"
 #include "app/shelf/shelf.h"
@@ -204,8 +205,9 @@ void MainWindow::buildMenus() {
 
     auto* view = menuBar()->addMenu(tr("&View"));
     auto* papers = new QActionGroup(this);
-    for (const auto& [paper, name] :
-         {std::pair{Paper::light, tr("&Light paper")}, {Paper::dark, tr("&Dark paper")}}) {
+    for (const auto& [paper, name] : {std::pair{Paper::light, tr("&Light paper")},
+                                      {Paper::dark, tr("&Dark paper")},
+                                      {Paper::contrast, tr("&High contrast")}}) {
         auto* action = view->addAction(name, this, [this, paper = paper] { usePaper(paper); });
         action->setCheckable(true);
         action->setChecked(Theme::paper() == paper);
@@ -269,7 +271,7 @@ void MainWindow::makeReportOfIt() {
             [this, choices, form](const BytePath& to) {
                 workbench_.tend([choices, form, to](Catalogue& catalogue, RunControl& control,
                                                     const ProgressSink& sink) -> Result<std::string> {
-                    const auto made = makeReport(catalogue, choices, form, to, control, sink);
+                    const auto made = makeReport(catalogue, choices, form, to, control, sink, translatedPage);
                     return made ? "The report was written to " + displayPath(to) + "."
                                 : Result<std::string>(made.error());
                 });
@@ -286,7 +288,7 @@ void MainWindow::writeLabels() {
             workbench_.tend([to](Catalogue& catalogue, RunControl&,
                                  const ProgressSink&) -> Result<std::string> {
                 const auto page = volumeLabels(catalogue);
-                const auto written = page ? writeReportTo(to, *page) : Outcome(page.error());
+                const auto written = page ? writeReportTo(to, translatedPage(*page)) : Outcome(page.error());
                 return written
                            ? "The labels were written to " + displayPath(to) + ". Print them from a browser."
                            : Result<std::string>(written.error());

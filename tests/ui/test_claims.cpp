@@ -325,14 +325,15 @@ TEST_CASE("what an audio output pulls is the file's sound, from any place") {
     CHECK(source.place() == Approx(2 + 10'000.0 / 44'100));
 }
 
-TEST_CASE("the palette of loudness is readable in grey, on both papers") {
-    for (const auto paper : {app::Paper::light, app::Paper::dark}) {
+TEST_CASE("the palette of loudness is readable in grey, on every paper") {
+    for (const auto paper : app::everyPaper) {
         app::Theme::apply(*qApp, paper);
-        double before = paper == app::Paper::light ? 256 : -1;
+        const bool isLight = paper != app::Paper::dark;
+        double before = isLight ? 256 : -1;
         for (double loudness = 0; loudness <= 1; loudness += 0.05) {
             const QColor color = app::loudnessColor(loudness);
             const double grey = 0.2126 * color.red() + 0.7152 * color.green() + 0.0722 * color.blue();
-            CHECK((paper == app::Paper::light ? grey < before : grey > before));
+            CHECK((isLight ? grey < before : grey > before));
             before = grey;
         }
     }

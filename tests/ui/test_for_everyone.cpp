@@ -7,12 +7,14 @@
 
 #include <QAbstractItemView>
 #include <QAccessible>
+#include <QApplication>
 #include <QButtonGroup>
 #include <QComboBox>
 #include <QLineEdit>
 #include <QPushButton>
 #include <QSettings>
 #include <QSlider>
+#include <QStyle>
 #include <QTemporaryDir>
 #include <QTest>
 
@@ -206,7 +208,7 @@ TEST_CASE("no two marks are told apart by colour alone, and the colours stay apa
             CHECK(differing >= 12); // of 1,024
         }
     }
-    for (const auto paper : {Paper::light, Paper::dark}) {
+    for (const auto paper : everyPaper) {
         const auto& inks = inksOf(paper);
         const std::array colours{std::pair("sound", inks.sound), std::pair("doubtful", inks.doubtful),
                                  std::pair("damaged", inks.damaged), std::pair("missing", inks.missing),
@@ -221,6 +223,14 @@ TEST_CASE("no two marks are told apart by colour alone, and the colours stay apa
             CHECK(apart(labOf(inks.sound, eyes.matrix), labOf(inks.damaged, eyes.matrix)) > 10);
         }
     }
+}
+
+TEST_CASE("nothing moves by itself") {
+    Theme::apply(*qApp, Paper::light);
+    CHECK(qApp->style()->styleHint(QStyle::SH_Widget_Animate) == 0);
+    CHECK(qApp->style()->styleHint(QStyle::SH_Widget_Animation_Duration) == 0);
+    CHECK_FALSE(QApplication::isEffectEnabled(Qt::UI_AnimateCombo));
+    CHECK_FALSE(QApplication::isEffectEnabled(Qt::UI_FadeMenu));
 }
 
 TEST_CASE("everything is shown larger from the next start on, where that is chosen") {

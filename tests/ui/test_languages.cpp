@@ -3,9 +3,11 @@
 #include "app/language/language.h"
 #include "app/language/local_form.h"
 #include "app/language/sentence_book.h"
+#include "app/language/translated_page.h"
 #include "core/base/paths.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
+#include "core/work/make_report.h"
 #include "ui/desktop.h"
 #include "ui/long_language.h"
 
@@ -21,6 +23,7 @@
 #include <catch2/catch.hpp>
 
 #include <algorithm>
+#include <fstream>
 #include <functional>
 #include <set>
 
@@ -223,6 +226,49 @@ TEST_CASE(
         left.removeDuplicates();
         CHECK(left.join("\n").toStdString() == "");
     });
+    CHECK(german.missed().join("\n").toStdString() == "");
+}
+
+TEST_CASE("a report is written in the language that is on, its paths as they are") {
+    Listening german;
+    REQUIRE(german.isLoaded());
+    LongLanguage language;
+    Desktop desktop({{"GANNET", Effort::full}, {"TERN", Effort::full}, {"PETREL", Effort::full}});
+    const auto page = [&](const char* name) {
+        const auto catalogue = Catalogue::openForReading(desktop.demo.cataloguePath());
+        RunControl control;
+        const auto to = desktop.demo / name;
+        REQUIRE(makeReport(
+            *catalogue, {}, ReportForm::html, to, control, [](const auto&) {}, translatedPage));
+        std::ifstream file(to);
+        return std::string(std::istreambuf_iterator<char>(file), {});
+    };
+    const auto english = page("english.html");
+    CHECK(english.find("<html lang=\"en\">") != std::string::npos);
+    CHECK(english.find("What is known of the collection") != std::string::npos);
+    std::string marked;
+    {
+        const Speaking speaking(language);
+        marked = page("long.html");
+    }
+    // What stands between tags, without the paths.
+    static const QRegularExpression between(
+        QStringLiteral("<code>[^<]*</code>|<style>[^<]*</style>|>([^<]*)(?=<)"));
+    QStringList texts;
+    for (auto each = between.globalMatch(QString::fromStdString(marked)); each.hasNext();) {
+        const auto match = each.next();
+        if (match.capturedLength(1) > 0) {
+            texts << QStringLiteral("page → ") + match.captured(1).simplified();
+        }
+    }
+    CHECK(texts.size() > 300);
+    CHECK(unmarked(texts, dataOf(desktop)).join("\n").toStdString() == "");
+    CHECK(QString::fromStdString(marked).count("<code>") == QString::fromStdString(english).count("<code>"));
+    const Located located(QLocale(QLocale::German, QLocale::Germany));
+    const Speaking speaking(german);
+    const auto inGerman = page("german.html");
+    CHECK(inGerman.find("<html lang=\"de\">") != std::string::npos);
+    CHECK(inGerman.find("Was von der Sammlung bekannt ist") != std::string::npos);
     CHECK(german.missed().join("\n").toStdString() == "");
 }
 

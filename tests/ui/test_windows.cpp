@@ -314,17 +314,21 @@ TEST_CASE("the desk, the paper and the size of the window are remembered") {
     CHECK(static_cast<QComboBox*>(desktop.find("Order of the sets"))->currentText() == "most copies first");
 }
 
-// WCAG 2.1, success criterion 1.4.3: 4.5:1 for text.
+// WCAG 2.1, success criteria 1.4.3 (4.5:1 for text), 1.4.6 (7:1 for more contrast) and 1.4.11 (3:1 for
+// edges).
 TEST_CASE("every ink keeps its contrast on paper, sheet and wash") {
-    for (const auto paper : {app::Paper::light, app::Paper::dark}) {
+    for (const auto paper : app::everyPaper) {
         const auto& inks = app::inksOf(paper);
+        const bool isHigh = paper == app::Paper::contrast;
+        const double text = isHigh ? 7 : 4.5;
         for (const auto& ink : {inks.ink, inks.quiet, inks.accent, inks.sound, inks.doubtful, inks.damaged,
                                 inks.missing, inks.moved}) {
-            CHECK(app::contrast(ink, inks.paper) >= 4.5);
-            CHECK(app::contrast(ink, inks.sheet) >= 4.5);
+            CHECK(app::contrast(ink, inks.paper) >= text);
+            CHECK(app::contrast(ink, inks.sheet) >= text);
         }
-        CHECK(app::contrast(inks.ink, inks.wash) >= 4.5);
-        CHECK(app::contrast(inks.quiet, inks.wash) >= 4.5);
+        CHECK(app::contrast(inks.ink, inks.wash) >= text);
+        CHECK(app::contrast(inks.quiet, inks.wash) >= text);
+        CHECK((!isHigh || app::contrast(inks.rule, inks.paper) >= 3));
     }
     CHECK(app::contrast(Qt::white, Qt::black) == Approx(21.0));
 }

@@ -1,7 +1,8 @@
 #pragma once
 
+#include "app/language/language.h"
+
 #include <QDialog>
-#include <QLocale>
 
 class QLineEdit;
 class QListWidget;
@@ -19,7 +20,7 @@ struct GuidePage {
 
 /// The sections of the guide that is shipped within the program, in their order: in a language (of ISO 639),
 /// in English where there is none in that.
-QList<GuidePage> guidePages(const QString& language = QLocale().name().section(QLatin1Char('_'), 0, 0));
+QList<GuidePage> guidePages(const QString& language = languageOn());
 /// The heading of the section about a desk in the language that is on; "" for one that the guide does not
 /// know.
 QString guideHeadingOf(const QWidget& desk);

@@ -81,6 +81,11 @@ void putLanguageOn(QApplication& application, const QString& code) {
     put(QStringLiteral("sober"), QStringLiteral(":/language"));
 }
 
+QString languageOn() {
+    //: The code of the language that this is the translation into, of ISO 639.
+    return QCoreApplication::translate("language", "en");
+}
+
 QString told(const std::string& sentence) {
     return sentenceBook().told(
         sentence, [](const char* pattern) { return QCoreApplication::translate("core", pattern); },

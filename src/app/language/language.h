@@ -30,6 +30,9 @@ void putLanguageOn(QApplication& application);
 /// direction and figures follow.
 void putLanguageOn(QApplication& application, const QString& code);
 
+/// The language that the words are in, of ISO 639: "en" where there is no translation into the one wanted.
+QString languageOn();
+
 /// What the core says, in the language that is on.
 QString told(const std::string& sentence);
 

@@ -171,10 +171,10 @@ QString SentenceBook::part(const std::string& text, bool words, const Translate&
     // dB", it is of one part only.
     constexpr std::size_t littleSaid = 8;
     if (found.pattern == nullptr || found.pattern->letters < littleSaid) {
-        for (const std::string_view end : {". ", "; ", ", "}) {
+        for (const std::string_view end : {". ", "; ", ", ", ": "}) {
             const auto stop = text.find(end);
             if (stop != std::string::npos && stop + 2 < text.size() &&
-                (found.pattern == nullptr || end != ", ")) {
+                (found.pattern == nullptr || end == ". " || end == "; ")) {
                 const auto first = text.substr(0, end == ". " ? stop + 1 : stop);
                 return part(first, true, translate, count, depth + 1) +
                        QString::fromLatin1(end == ". " ? " " : end.data()) +

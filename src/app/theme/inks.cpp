@@ -12,7 +12,10 @@ const Inks& inksOf(Paper paper) {
     static const Inks dark{QColor(0x16191C), QColor(0x1D2125), QColor(0xE8E4DA), QColor(0xA3A6A8),
                            QColor(0x343A3F), QColor(0x7FC4C0), QColor(0x24383A), QColor(0x86C7A3),
                            QColor(0xD6B45E), QColor(0xE58F88), QColor(0xA6ACE2), QColor(0xCFA0DA)};
-    return paper == Paper::dark ? dark : light;
+    static const Inks contrast{QColor(0xFFFFFF), QColor(0xFFFFFF), QColor(Qt::black), QColor(0x363636),
+                               QColor(0x6B6B6B), QColor(0x003D44), QColor(0xCDE4E2), QColor(0x0B4A2C),
+                               QColor(0x5A4200), QColor(0x7A0F0B), QColor(0x2B2F6B), QColor(0x4F1D5C)};
+    return paper == Paper::dark ? dark : paper == Paper::contrast ? contrast : light;
 }
 
 double contrast(const QColor& a, const QColor& b) {

@@ -2,6 +2,8 @@
 
 #include <QColor>
 
+#include <array>
+
 namespace sober::app {
 
 /// Every colour that the program uses, by what it means. Text inks keep 4.5:1 on paper and sheet.
@@ -23,7 +25,9 @@ struct Inks {
 enum class Paper {
     light,
     dark,
+    contrast, ///< black on white; text inks keep 7:1, lines 4.5:1
 };
+inline constexpr std::array everyPaper{Paper::light, Paper::dark, Paper::contrast};
 
 const Inks& inksOf(Paper paper);
 

@@ -1,7 +1,7 @@
 #include "app/theme/theme.h"
 
 #include <QPalette>
-#include <QStyleFactory>
+#include <QProxyStyle>
 #include <QVariant>
 
 namespace sober::app {
@@ -72,6 +72,18 @@ QFrame#strip { background: @sheet; border: none; border-top: 1px solid @rule; }
     return sheet;
 }
 
+/// Nothing moves by itself: no sliding, fading or pulsing, for those whom that disturbs and all others.
+class StillStyle : public QProxyStyle {
+  public:
+    StillStyle() : QProxyStyle(QStringLiteral("Fusion")) {}
+    int styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget,
+                  QStyleHintReturn* result) const override {
+        return hint == SH_Widget_Animate || hint == SH_Widget_Animation_Duration
+                   ? 0
+                   : QProxyStyle::styleHint(hint, option, widget, result);
+    }
+};
+
 QFont sized(const QString& family, int pixels, QFont::Weight weight) {
     QFont font(family);
     font.setPixelSize(pixels);
@@ -84,7 +96,11 @@ QFont sized(const QString& family, int pixels, QFont::Weight weight) {
 void Theme::apply(QApplication& application, Paper paper) {
     const auto& inks = inksOf(paper);
     application.setProperty(paperProperty, static_cast<int>(paper));
-    application.setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
+    application.setStyle(new StillStyle);
+    for (const auto effect : {Qt::UI_AnimateMenu, Qt::UI_FadeMenu, Qt::UI_AnimateCombo, Qt::UI_AnimateTooltip,
+                              Qt::UI_FadeTooltip, Qt::UI_AnimateToolBox}) {
+        QApplication::setEffectEnabled(effect, false);
+    }
     application.setFont(text());
     QPalette palette;
     palette.setColor(QPalette::Window, inks.paper);

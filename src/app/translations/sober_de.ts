@@ -4460,6 +4460,426 @@
             <source>telephone</source>
             <translation>Telefon</translation>
         </message>
+        <message>
+            <source> Paths and names are left out; a holding keeps its number.</source>
+            <translation> Pfade und Namen sind weggelassen; eine Datei behält ihre Nummer.</translation>
+        </message>
+        <message>
+            <source>%1 is called %2 now.</source>
+            <translation>%1 heißt jetzt %2.</translation>
+        </message>
+        <message>
+            <source>%1 kHz</source>
+            <translation>%1 kHz</translation>
+        </message>
+        <message>
+            <source>%1 kbit/s</source>
+            <translation>%1 kbit/s</translation>
+        </message>
+        <message>
+            <source>%1 missing, %2 of them held nowhere else.</source>
+            <translation>%1 nicht da, nirgends sonst vorhanden: %2.</translation>
+        </message>
+        <message>
+            <source>%1 no longer what was recorded.</source>
+            <translation>%1 nicht mehr, was verzeichnet war.</translation>
+        </message>
+        <message>
+            <source>%1 not decode whole, or cannot be opened as audio.</source>
+            <translation>%1 nicht ganz dekodieren oder nicht als Ton öffnen.</translation>
+        </message>
+        <message>
+            <source>%1 not, or perhaps not, what the file states.</source>
+            <translation>%1 nicht oder vielleicht nicht, was angegeben ist.</translation>
+        </message>
+        <message>
+            <source>%1 of %2</source>
+            <translation>%1 von %2</translation>
+        </message>
+        <message>
+            <source>%1 of %2 read within a year</source>
+            <translation>%1 von %2 binnen eines Jahres gelesen</translation>
+        </message>
+        <message>
+            <source>%1 of copies; following the advice frees %2.</source>
+            <translation>%1 von Kopien; nach dem Rat würden %2 frei.</translation>
+        </message>
+        <message>
+            <source>%1 of the other catalogue %2 known here as there.</source>
+            <translation>Vom anderen Katalog %2 hier so bekannt wie dort: %1.</translation>
+        </message>
+        <message>
+            <source>%1 was forgotten. Nothing on it was changed.</source>
+            <translation>%1 wurde vergessen. Nichts darauf wurde geändert.</translation>
+        </message>
+        <message>
+            <source>%1, %2, %3 of audio on %4; %5 held once only, %6 examined.</source>
+            <translation>%1, %2, %3 Ton auf %4; nur einmal da: %5, untersucht: %6.</translation>
+        </message>
+        <message>
+            <source>, %1 kbit/s</source>
+            <translation>, %1 kbit/s</translation>
+        </message>
+        <message>
+            <source>, away</source>
+            <translation>, nicht da</translation>
+        </message>
+        <message>
+            <source>, kept as it is</source>
+            <translation>, behalten, wie es ist</translation>
+        </message>
+        <message>
+            <source>, lossless</source>
+            <translation>, verlustfrei</translation>
+        </message>
+        <message>
+            <source>, not ended</source>
+            <translation>, nicht beendet</translation>
+        </message>
+        <message>
+            <source>, surveyed %1</source>
+            <translation>, erfasst am %1</translation>
+        </message>
+        <message>
+            <source>180 days</source>
+            <translation>180 Tage</translation>
+        </message>
+        <message>
+            <source>30 days</source>
+            <translation>30 Tage</translation>
+        </message>
+        <message>
+            <source>Advice</source>
+            <translation>Rat</translation>
+        </message>
+        <message>
+            <source>All that was examined decodes whole.</source>
+            <translation>Alles Untersuchte lässt sich ganz dekodieren.</translation>
+        </message>
+        <message>
+            <source>All that was read again is what was recorded.</source>
+            <translation>Alles neu Gelesene ist, was verzeichnet war.</translation>
+        </message>
+        <message>
+            <source>And %1: the forms CSV and JSON list all.</source>
+            <translation>Und %1: die Formen CSV und JSON führen alle auf.</translation>
+        </message>
+        <message>
+            <source>At</source>
+            <translation>Bei</translation>
+        </message>
+        <message>
+            <source>Check</source>
+            <translation>Prüfung</translation>
+        </message>
+        <message>
+            <source>Claims</source>
+            <translation>Angaben</translation>
+        </message>
+        <message>
+            <source>Condition</source>
+            <translation>Zustand</translation>
+        </message>
+        <message>
+            <source>Copies</source>
+            <translation>Kopien</translation>
+        </message>
+        <message>
+            <source>Cut along the lines. The number is the volume's own and is never given to another.</source>
+            <translation>An den Linien schneiden. Die Nummer gehört dem Datenträger allein und wird nie einem anderen gegeben.</translation>
+        </message>
+        <message>
+            <source>Damage</source>
+            <translation>Schäden</translation>
+        </message>
+        <message>
+            <source>Drifted</source>
+            <translation>Abgewichen</translation>
+        </message>
+        <message>
+            <source>Fixity</source>
+            <translation>Unversehrtheit</translation>
+        </message>
+        <message>
+            <source>Found</source>
+            <translation>Gefunden</translation>
+        </message>
+        <message>
+            <source>Held elsewhere</source>
+            <translation>Anderswo da</translation>
+        </message>
+        <message>
+            <source>Holding</source>
+            <translation>Datei</translation>
+        </message>
+        <message>
+            <source>Holdings of each volume: held once, held more than once, missing</source>
+            <translation>Dateien jedes Datenträgers: einmal da, mehrfach da, fehlend</translation>
+        </message>
+        <message>
+            <source>How</source>
+            <translation>Wie</translation>
+        </message>
+        <message>
+            <source>How long ago the holdings of each volume were last read from end to end</source>
+            <translation>Wie lange es her ist, dass die Dateien jedes Datenträgers ganz gelesen wurden</translation>
+        </message>
+        <message>
+            <source>How many</source>
+            <translation>Wie viele</translation>
+        </message>
+        <message>
+            <source>Labels for the drives</source>
+            <translation>Etiketten für die Laufwerke</translation>
+        </message>
+        <message>
+            <source>Last there</source>
+            <translation>Zuletzt da</translation>
+        </message>
+        <message>
+            <source>Made by Sober Archivist on %1, from what was last read of each volume.%2</source>
+            <translation>Gemacht von Sober Archivist am %1, nach dem, was zuletzt von jedem Datenträger gelesen wurde.%2</translation>
+        </message>
+        <message>
+            <source>Missing</source>
+            <translation>Fehlendes</translation>
+        </message>
+        <message>
+            <source>No recording was found twice.</source>
+            <translation>Keine Aufnahme wurde doppelt gefunden.</translation>
+        </message>
+        <message>
+            <source>No transfer was proven.</source>
+            <translation>Keine Übertragung wurde nachgewiesen.</translation>
+        </message>
+        <message>
+            <source>Nothing that is recorded is missing.</source>
+            <translation>Nichts Verzeichnetes fehlt.</translation>
+        </message>
+        <message>
+            <source>Nothing that was examined contradicts what its file states.</source>
+            <translation>Nichts Untersuchtes widerspricht dem, was die Datei angibt.</translation>
+        </message>
+        <message>
+            <source>Proven</source>
+            <translation>Nachgewiesen</translation>
+        </message>
+        <message>
+            <source>Proven transfers</source>
+            <translation>Nachgewiesene Übertragungen</translation>
+        </message>
+        <message>
+            <source>Read</source>
+            <translation>Gelesen</translation>
+        </message>
+        <message>
+            <source>Set</source>
+            <translation>Satz</translation>
+        </message>
+        <message>
+            <source>Size</source>
+            <translation>Größe</translation>
+        </message>
+        <message>
+            <source>Sound up to</source>
+            <translation>Klang bis</translation>
+        </message>
+        <message>
+            <source>States</source>
+            <translation>Gibt an</translation>
+        </message>
+        <message>
+            <source>Stopped. What was taken in stays; take it in again, and it goes on from there.</source>
+            <translation>Angehalten. Was aufgenommen wurde, bleibt; nehmen Sie ihn wieder auf, und es geht dort weiter.</translation>
+        </message>
+        <message>
+            <source>Sure</source>
+            <translation>Sicher</translation>
+        </message>
+        <message>
+            <source>The catalogue is what it was when it was saved. What it was before is kept as %1. Survey the volumes to see what is there now.</source>
+            <translation>Der Katalog ist, was er beim Sichern war. Was er vorher war, ist als %1 behalten. Erfassen Sie die Datenträger, um zu sehen, was jetzt da ist.</translation>
+        </message>
+        <message>
+            <source>The catalogue was saved as %1.</source>
+            <translation>Der Katalog wurde als %1 gesichert.</translation>
+        </message>
+        <message>
+            <source>The labels were written to %1. Print them from a browser.</source>
+            <translation>Die Etiketten wurden nach %1 geschrieben. Drucken Sie sie aus einem Browser.</translation>
+        </message>
+        <message>
+            <source>The report was stopped.</source>
+            <translation>Der Bericht wurde angehalten.</translation>
+        </message>
+        <message>
+            <source>The report was written to %1.</source>
+            <translation>Der Bericht wurde nach %1 geschrieben.</translation>
+        </message>
+        <message>
+            <source>This volume is not catalogued any more.</source>
+            <translation>Dieser Datenträger ist nicht mehr erfasst.</translation>
+        </message>
+        <message>
+            <source>Transfer</source>
+            <translation>Übertragung</translation>
+        </message>
+        <message>
+            <source>Verdict</source>
+            <translation>Urteil</translation>
+        </message>
+        <message>
+            <source>Volume</source>
+            <translation>Datenträger</translation>
+        </message>
+        <message>
+            <source>What</source>
+            <translation>Was</translation>
+        </message>
+        <message>
+            <source>What following the advice frees, by how the copies are the same</source>
+            <translation>Was nach dem Rat frei würde, danach, worin die Kopien gleich sind</translation>
+        </message>
+        <message>
+            <source>What is known of the collection</source>
+            <translation>Was von der Sammlung bekannt ist</translation>
+        </message>
+        <message>
+            <source>What the files state against the frequency up to which there is sound</source>
+            <translation>Was die Dateien angeben, gegen die Frequenz, bis zu der Klang da ist</translation>
+        </message>
+        <message>
+            <source>What was found</source>
+            <translation>Was gefunden wurde</translation>
+        </message>
+        <message>
+            <source>Where to</source>
+            <translation>Wohin</translation>
+        </message>
+        <message>
+            <source>Why</source>
+            <translation>Warum</translation>
+        </message>
+        <message>
+            <source>a year</source>
+            <translation>ein Jahr</translation>
+        </message>
+        <message>
+            <source>audio altered</source>
+            <translation>Ton verändert</translation>
+        </message>
+        <message>
+            <source>cannot be opened as audio</source>
+            <translation>lässt sich nicht als Ton öffnen</translation>
+        </message>
+        <message>
+            <source>claims that the evidence contradicts</source>
+            <translation>Angaben, denen der Befund widerspricht</translation>
+        </message>
+        <message>
+            <source>held more than once</source>
+            <translation>mehrfach da</translation>
+        </message>
+        <message>
+            <source>held once</source>
+            <translation>einmal da</translation>
+        </message>
+        <message>
+            <source>holding %1 of %2</source>
+            <translation>Datei %1 von %2</translation>
+        </message>
+        <message>
+            <source>holdings that are no longer what was recorded</source>
+            <translation>Dateien, die nicht mehr sind, was verzeichnet war</translation>
+        </message>
+        <message>
+            <source>holdings that do not decode whole or cannot be opened</source>
+            <translation>Dateien, die sich nicht ganz dekodieren oder nicht öffnen lassen</translation>
+        </message>
+        <message>
+            <source>keep</source>
+            <translation>behalten</translation>
+        </message>
+        <message>
+            <source>left out</source>
+            <translation>weggelassen</translation>
+        </message>
+        <message>
+            <source>longer ago</source>
+            <translation>länger her</translation>
+        </message>
+        <message>
+            <source>missing holdings</source>
+            <translation>fehlende Dateien</translation>
+        </message>
+        <message>
+            <source>not known</source>
+            <translation>nicht bekannt</translation>
+        </message>
+        <message>
+            <source>references of players that lead nowhere</source>
+            <translation>Verweise von Abspielern, die nirgendwohin führen</translation>
+        </message>
+        <message>
+            <source>sets of copies</source>
+            <translation>Sätze von Kopien</translation>
+        </message>
+        <message>
+            <source>silent change</source>
+            <translation>stille Änderung</translation>
+        </message>
+        <message>
+            <source>tags edited</source>
+            <translation>Tags bearbeitet</translation>
+        </message>
+        <message>
+            <source>yours to decide</source>
+            <translation>entscheiden Sie</translation>
+        </message>
+        <message>
+            <source>checksum-mismatch</source>
+            <translation>nicht die angegebenen Abtastwerte</translation>
+        </message>
+        <message>
+            <source>clipped</source>
+            <translation>übersteuert</translation>
+        </message>
+        <message>
+            <source>dropout</source>
+            <translation>setzt aus</translation>
+        </message>
+        <message>
+            <source>form-changes</source>
+            <translation>wechselt die Form</translation>
+        </message>
+        <message>
+            <source>gapless</source>
+            <translation>irrt über die Enden</translation>
+        </message>
+        <message>
+            <source>junk</source>
+            <translation>Fremdes neben dem Ton</translation>
+        </message>
+        <message>
+            <source>length-mismatch</source>
+            <translation>länger als angegeben</translation>
+        </message>
+        <message>
+            <source>odd-length</source>
+            <translation>endet in einem Abtastwert</translation>
+        </message>
+        <message>
+            <source>silence</source>
+            <translation>stumm</translation>
+        </message>
+        <message>
+            <source>stuck</source>
+            <translation>steht still</translation>
+        </message>
+        <message>
+            <source>unstated-length</source>
+            <translation>gibt keine Länge an</translation>
+        </message>
     </context>
     <context>
         <name>counted</name>
@@ -4763,6 +5183,35 @@
                 <numerusform>%n Datenträger</numerusform>
                 <numerusform>%n Datenträger</numerusform>
             </translation>
+        </message>
+        <message numerus="yes">
+            <source>%n holding does</source>
+            <translation>
+                <numerusform>%n Datei lässt sich</numerusform>
+                <numerusform>%n Dateien lassen sich</numerusform>
+            </translation>
+        </message>
+        <message numerus="yes">
+            <source>%n holding is</source>
+            <translation>
+                <numerusform>%n Datei ist</numerusform>
+                <numerusform>%n Dateien sind</numerusform>
+            </translation>
+        </message>
+        <message numerus="yes">
+            <source>%n more line</source>
+            <translation>
+                <numerusform>%n weitere Zeile</numerusform>
+                <numerusform>%n weitere Zeilen</numerusform>
+            </translation>
+        </message>
+    </context>
+    <context>
+        <name>language</name>
+        <message>
+            <source>en</source>
+            <extracomment>The code of the language that this is the translation into, of ISO 639.</extracomment>
+            <translation>de</translation>
         </message>
     </context>
     <context>
@@ -7843,6 +8292,10 @@ So lang wie das in %1 Vorhandene</translation>
         <message>
             <source>Survey a folder or drive</source>
             <translation>Ordner oder Laufwerk erfassen</translation>
+        </message>
+        <message>
+            <source>&amp;High contrast</source>
+            <translation>Hoher &amp;Kontrast</translation>
         </message>
     </context>
     <context>

@@ -7,13 +7,18 @@
 namespace sober {
 
 Outcome makeReport(const Catalogue& catalogue, const ReportChoices& choices, ReportForm form,
-                   const BytePath& to, RunControl& control, const ProgressSink& onProgress) {
+                   const BytePath& to, RunControl& control, const ProgressSink& onProgress,
+                   const PageWords& words) {
     // Said before the catalogue is read, not after.
     if (isTaken(to)) {
         return Error{Cause::alreadyThere, to, displayPath(to) + " is there already: name another file."};
     }
     const auto report = reportOf(catalogue, choices, control, onProgress);
-    return report ? writeReportTo(to, reportText(*report, form)) : Outcome(report.error());
+    if (!report) {
+        return report.error();
+    }
+    const auto text = reportText(*report, form);
+    return writeReportTo(to, words && form == ReportForm::html ? words(text) : text);
 }
 
 } // namespace sober
