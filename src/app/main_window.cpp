@@ -2,6 +2,7 @@
 
 #include "app/ask_path.h"
 #include "app/carry_window.h"
+#include "app/desk_room.h"
 #include "app/desks/claims/claims_desk.h"
 #include "app/desks/condition/condition_desk.h"
 #include "app/desks/copies/copies_desk.h"
@@ -48,7 +49,6 @@
 #include <QPushButton>
 #include <QScrollArea>
 #include <QSettings>
-#include <QStackedWidget>
 #include <QTimer>
 #include <QVBoxLayout>
 
@@ -67,7 +67,7 @@ MainWindow::MainWindow(Workbench& workbench)
     : workbench_(workbench),
       spine_(new Spine(this)),
       shelf_(new Shelf(workbench, this)),
-      middle_(new QStackedWidget(this)),
+      middle_(new DeskRoom(this)),
       condition_(new ConditionDesk(workbench)),
       copies_(new CopiesDesk(workbench)),
       claims_(new ClaimsDesk(workbench)),
@@ -134,6 +134,7 @@ void MainWindow::buildFrame() {
     shelfLayout->addWidget(shelf_);
     shelfLayout->addStretch(1);
     scroll->setWidget(shelfRoom);
+    scroll->setMinimumHeight(44);
     sideLayout->addWidget(scroll, 1);
     auto* add = new QPushButton(tr("Survey a folder…"), side);
     add->setToolTip(tr("Ctrl+N, or drop a folder on this window"));

@@ -7,10 +7,10 @@
 #include <QMainWindow>
 
 class QLabel;
-class QStackedWidget;
 
 namespace sober::app {
 
+class DeskRoom;
 class ClaimsDesk;
 class ConditionDesk;
 class CopiesDesk;
@@ -73,7 +73,7 @@ class MainWindow : public QMainWindow {
     Workbench& workbench_;
     Spine* spine_;
     Shelf* shelf_;
-    QStackedWidget* middle_;
+    DeskRoom* middle_;
     std::vector<Desk*> desks_;
     ConditionDesk* condition_;
     CopiesDesk* copies_;

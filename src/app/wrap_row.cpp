@@ -1,6 +1,7 @@
 #include "app/wrap_row.h"
 
 #include <QStyle>
+#include <QTimer>
 #include <QWidget>
 
 #include <algorithm>
@@ -114,7 +115,9 @@ QSize WrapRow::minimumSize() const {
         }
     }
     const auto around = contentsMargins();
-    return size + QSize(around.left() + around.right(), around.top() + around.bottom());
+    size += QSize(around.left() + around.right(), around.top() + around.bottom());
+    // As many lines as there are now: where nobody asks for the height of a width, none of them is lost.
+    return {size.width(), std::max(size.height(), width_ > 0 ? heightForWidth(width_) : 0)};
 }
 
 QSize WrapRow::sizeHint() const {
@@ -129,7 +132,8 @@ QSize WrapRow::sizeHint() const {
         }
     }
     const auto around = contentsMargins();
-    return {width + around.left() + around.right(), height + around.top() + around.bottom()};
+    height = std::max(height + around.top() + around.bottom(), width_ > 0 ? heightForWidth(width_) : 0);
+    return {width + around.left() + around.right(), height};
 }
 
 void WrapRow::invalidate() {
@@ -139,6 +143,17 @@ void WrapRow::invalidate() {
 
 void WrapRow::setGeometry(const QRect& room) {
     QLayout::setGeometry(room);
+    width_ = room.width();
+    if (const int needed = heightForWidth(room.width()); needed != toldHeight_) {
+        toldHeight_ = needed;
+        // What it stands in learns of it, once it is done with this.
+        QTimer::singleShot(0, this, [this] {
+            if (auto* around = parentWidget(); around != nullptr && around->layout() != nullptr) {
+                around->layout()->invalidate();
+                around->updateGeometry();
+            }
+        });
+    }
     const auto inner = room.marginsRemoved(contentsMargins());
     const auto direction = parentWidget() != nullptr ? parentWidget()->layoutDirection() : Qt::LeftToRight;
     int top = inner.top();

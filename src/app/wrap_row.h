@@ -25,7 +25,9 @@ class WrapRow : public QLayout {
     QLayoutItem* itemAt(int index) const override;
     QLayoutItem* takeAt(int index) override;
     Qt::Orientations expandingDirections() const override { return Qt::Horizontal; }
-    bool hasHeightForWidth() const override { return true; }
+    /// Told by what it needs in the width that it has, not by a height for each: a box that holds something
+    /// of the latter kind takes from what is fixed beside it.
+    bool hasHeightForWidth() const override { return false; }
     int heightForWidth(int width) const override;
     QSize minimumSize() const override;
     QSize sizeHint() const override;
@@ -51,6 +53,8 @@ class WrapRow : public QLayout {
     std::vector<Part> parts_;
     mutable int heightWidth_ = -1;
     mutable int height_ = 0;
+    int width_ = 0;      ///< that it was last given
+    int toldHeight_ = 0; ///< what it stands in knows of
 };
 
 } // namespace sober::app

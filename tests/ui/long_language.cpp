@@ -10,6 +10,8 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QRegularExpression>
+#include <QScrollArea>
+#include <QScrollBar>
 #include <QTableView>
 #include <QTextDocument>
 #include <QTreeView>
@@ -174,11 +176,17 @@ QStringList cutIn(const QWidget& window) {
                 }
             }
         }
-        // What is pushed out of the window is cut, too.
-        if (qobject_cast<const QAbstractButton*>(widget) != nullptr) {
+        // What is pushed out of the window is cut, too, unless a bar leads there.
+        bool canBeReached = false;
+        for (const auto* each = widget->parentWidget(); each != nullptr; each = each->parentWidget()) {
+            const auto* area = qobject_cast<const QScrollArea*>(each);
+            canBeReached = canBeReached || (area != nullptr && area->horizontalScrollBar()->maximum() > 0);
+        }
+        if (!canBeReached && qobject_cast<const QAbstractButton*>(widget) != nullptr) {
             const auto right = widget->mapTo(&window, QPoint(widget->width(), 0)).x();
             if (right > window.width()) {
-                say(QStringLiteral("outside: ") + widget->accessibleName(), window.width(), right);
+                say(QStringLiteral("outside: ") + static_cast<const QAbstractButton*>(widget)->text(),
+                    window.width(), right);
             }
         }
     }

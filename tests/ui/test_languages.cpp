@@ -1,4 +1,5 @@
 // The windows in other languages: in a made-up long one, in German, and from right to left.
+#include "app/desk_room.h"
 #include "app/help/help_window.h"
 #include "app/language/language.h"
 #include "app/language/local_form.h"
@@ -18,6 +19,7 @@
 #include <QMenu>
 #include <QMenuBar>
 #include <QRegularExpression>
+#include <QScrollBar>
 #include <QTableView>
 
 #include <catch2/catch.hpp>
@@ -188,6 +190,10 @@ TEST_CASE(
         CHECK(cutIn(window).join("\n").toStdString() == "");
         CHECK(window.minimumSizeHint().width() <= 1280);
         CHECK(window.minimumSizeHint().height() <= 800);
+        // No bar is needed to see all of a desk.
+        const auto* room = desktop.window().findChild<DeskRoom*>();
+        CHECK(room->horizontalScrollBar()->maximum() == 0);
+        CHECK(room->verticalScrollBar()->maximum() == 0);
     });
     QStringList entries;
     for (auto* menu : desktop.window().menuBar()->findChildren<QMenu*>()) {
@@ -270,6 +276,20 @@ TEST_CASE("a report is written in the language that is on, its paths as they are
     CHECK(inGerman.find("<html lang=\"de\">") != std::string::npos);
     CHECK(inGerman.find("Was von der Sammlung bekannt ist") != std::string::npos);
     CHECK(german.missed().join("\n").toStdString() == "");
+}
+
+TEST_CASE("shown larger on a screen of 1280x800, no word of the windows is cut") {
+    Desktop desktop({{"GANNET", Effort::full}, {"TERN", Effort::full}, {"PETREL", Effort::full}});
+    for (const auto& [percent, size] : {std::pair(125, QSize(1024, 640)), {150, QSize(853, 533)}}) {
+        desktop.window().resize(size);
+        int seen = 0;
+        goThrough(desktop, [&](QWidget& window) {
+            CAPTURE(percent, ++seen, window.metaObject()->className());
+            CHECK(cutIn(window).join("\n").toStdString() == "");
+            CHECK(desktop.window().width() <= size.width());
+            CHECK(desktop.window().height() <= size.height());
+        });
+    }
 }
 
 TEST_CASE("written from right to left the windows are mirrored, and the marks with them") {

@@ -190,10 +190,14 @@ void ClaimsMap::drawAxes(QPainter& painter) const {
             drawLevelTick(painter, room, y, hertz == 24'000 ? tr("24 kHz") : QString::number(hertz / 1000));
         }
     }
+    // Where there is little room, what would run into its neighbour is left out.
+    double named = room.left() - 100;
     const auto tick = [&](double across, const QString& text) {
         const double x = onScreen(across, 0).x();
-        if (x >= room.left() - 1 && x <= room.right() + 1) {
+        const double half = painter.fontMetrics().horizontalAdvance(text) / 2.0;
+        if (x >= room.left() - 1 && x <= room.right() + 1 && x - half >= named + 4) {
             drawBaseTick(painter, room, x, text);
+            named = x + half;
         }
     };
     for (const int kilobits : {32, 48, 64, 96, 128, 192, 256, 320, 512}) {

@@ -103,7 +103,7 @@ void OverlayChart::drawSpectra(QPainter& painter) {
     legend(other_, room.left() + half, inks.ink, false);
     if (!keeper_ && !other_) {
         painter.setPen(inks.quiet);
-        painter.drawText(room, Qt::AlignCenter, tr("Not examined yet."));
+        painter.drawText(room, Qt::AlignCenter | Qt::TextWordWrap, tr("Not examined yet."));
     }
 }
 
@@ -124,7 +124,8 @@ void OverlayChart::drawResidual(QPainter& painter) {
     painter.drawRect(room);
     if (!comparison_ || comparison_->overTime.empty()) {
         painter.setPen(inks.quiet);
-        painter.drawText(room, Qt::AlignCenter, whyNot_);
+        painter.fillRect(room.adjusted(1, 1, -1, -1), inks.sheet);
+        painter.drawText(room, Qt::AlignCenter | Qt::TextWordWrap, whyNot_);
         return;
     }
     const auto& over = comparison_->overTime;

@@ -1,6 +1,7 @@
 #include "app/desks/desk.h"
 
 #include "app/theme/theme.h"
+#include "app/wrap_label.h"
 #include "app/wrap_row.h"
 
 #include <QComboBox>
@@ -120,7 +121,7 @@ void fitWords(QComboBox& box, const QStringList& later) {
 }
 
 QLabel* paragraph(const QString& name, QWidget* parent) {
-    auto* label = new QLabel(parent);
+    auto* label = new WrapLabel(parent);
     label->setAccessibleName(name);
     label->setWordWrap(true);
     label->setTextFormat(Qt::PlainText);
@@ -131,13 +132,13 @@ QLabel* paragraph(const QString& name, QWidget* parent) {
 }
 
 QLabel* quietLabel(const QString& text, QWidget* parent) {
-    auto* label = new QLabel(text, parent);
+    auto* label = new WrapLabel(text, parent);
     label->setProperty("tone", "quiet");
     return label;
 }
 
 QLabel* strongLabel(const QString& text, QWidget* parent) {
-    auto* label = new QLabel(text, parent);
+    auto* label = new WrapLabel(text, parent);
     label->setFont(Theme::strong());
     return label;
 }

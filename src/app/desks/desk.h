@@ -1,6 +1,7 @@
 #pragma once
 
 #include "app/workbench.h"
+#include "app/wrap_row.h"
 
 #include <QWidget>
 
@@ -11,8 +12,6 @@ class QPushButton;
 class QVBoxLayout;
 
 namespace sober::app {
-
-class WrapRow;
 
 /// One place of work: its name, its question, then picture, list and evidence. A desk asks the
 /// catalogue only while it is shown.

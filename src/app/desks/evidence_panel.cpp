@@ -9,6 +9,7 @@
 #include "app/theme/marks.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "app/wrap_label.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 #include "core/evidence/worker/evidence_worker.h"
@@ -96,12 +97,12 @@ Result<HoldingDetail> detailOfHolding(const Catalogue& catalogue, HoldingId id) 
 EvidencePanel::EvidencePanel(Workbench& workbench)
     : workbench_(workbench),
       verdict_(strongLabel({}, this)),
-      reasons_(new QLabel(this)),
-      accepted_(new QLabel(this)),
+      reasons_(new WrapLabel(this)),
+      accepted_(new WrapLabel(this)),
       spectrum_(new SpectrumChart(this)),
       trace_(new TraceChart(this)),
       picture_(new TimePicture(this)),
-      facts_(new QLabel(this)),
+      facts_(new WrapLabel(this)),
       listening_(new ListeningBar(this)) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);

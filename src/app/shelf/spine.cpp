@@ -17,7 +17,8 @@ class DeskButton : public QAbstractButton {
         : QAbstractButton(parent), number_(number % 10) {
         setText(name);
         setCheckable(true);
-        setFixedHeight(32);
+        setMinimumHeight(24);
+        setMaximumHeight(32);
         setFocusPolicy(Qt::TabFocus);
         setCursor(Qt::PointingHandCursor);
         setToolTip(QStringLiteral("Alt+%1").arg(number % 10));

@@ -656,7 +656,7 @@
         </message>
         <message>
             <source>lossy copy</source>
-            <translation>verlustbehaftete Kopie</translation>
+            <translation>verlustbehaftet</translation>
         </message>
         <message>
             <source>other master</source>

@@ -4,12 +4,19 @@
 
 #include <QPainter>
 
-#include <numeric>
+#include <algorithm>
+#include <cmath>
 
 namespace sober::app {
+namespace {
+
+constexpr int heightOfFigures = 56;
+constexpr double beside = 26; ///< pixels around a figure
+
+} // namespace
 
 FigureRow::FigureRow(QWidget* parent) : QWidget(parent) {
-    setFixedHeight(56);
+    setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
 }
 
 void FigureRow::setFigures(std::vector<Figure> figures) {
@@ -19,41 +26,86 @@ void FigureRow::setFigures(std::vector<Figure> figures) {
         words << figure.value + QLatin1Char(' ') + figure.word;
     }
     setAccessibleName(words.join(QStringLiteral(", ")));
+    updateGeometry();
     update();
 }
 
-void FigureRow::paintEvent(QPaintEvent* /*event*/) {
-    if (figures_.empty()) {
-        return;
+double FigureRow::widthOf(std::size_t figure) const {
+    return beside + std::max(QFontMetricsF(Theme::text(20)).horizontalAdvance(figures_[figure].value),
+                             QFontMetricsF(Theme::text(12)).horizontalAdvance(figures_[figure].word));
+}
+
+std::vector<std::size_t> FigureRow::linesIn(double width) const {
+    std::vector<std::size_t> lines{0};
+    double used = 0;
+    for (std::size_t i = 0; i < figures_.size(); ++i) {
+        if (lines.back() > 0 && used + widthOf(i) > width) {
+            lines.push_back(0);
+            used = 0;
+        }
+        ++lines.back();
+        used += widthOf(i);
     }
+    return lines;
+}
+
+QSize FigureRow::sizeHint() const {
+    double width = 0;
+    for (std::size_t i = 0; i < figures_.size(); ++i) {
+        width += widthOf(i);
+    }
+    return {static_cast<int>(width), minimumSizeHint().height()};
+}
+
+QSize FigureRow::minimumSizeHint() const {
+    return {200, heightIn(std::max(200, width()))};
+}
+
+int FigureRow::heightIn(int width) const {
+    return heightOfFigures * static_cast<int>(linesIn(width).size());
+}
+
+void FigureRow::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    updateGeometry();
+}
+
+void FigureRow::paintEvent(QPaintEvent* /*event*/) {
     QPainter painter(this);
     const auto& inks = Theme::inks();
-    // Each has what it needs and its share of the rest; where that is not there, all are narrowed alike.
-    constexpr double beside = 26;
-    std::vector<double> wide;
-    for (const auto& figure : figures_) {
-        wide.push_back(beside + std::max(QFontMetricsF(Theme::text(20)).horizontalAdvance(figure.value),
-                                         QFontMetricsF(Theme::text(12)).horizontalAdvance(figure.word)));
-    }
-    const double needed = std::accumulate(wide.begin(), wide.end(), 0.0);
-    const double rest = (width() - needed) / static_cast<double>(figures_.size());
-    double left = 0;
-    for (std::size_t i = 0; i < figures_.size(); left += wide[i] + rest, ++i) {
-        const auto cut = [&](const QString& text, double room) {
-            return painter.fontMetrics().elidedText(text, Qt::ElideRight, static_cast<int>(room));
-        };
-        if (i > 0) {
-            painter.setPen(QPen(inks.rule, 1));
-            painter.drawLine(QPointF(left, 6), QPointF(left, height() - 6));
+    std::size_t first = 0;
+    double top = 0;
+    for (const auto inLine : linesIn(width())) {
+        double needed = 0;
+        for (std::size_t i = first; i < first + inLine; ++i) {
+            needed += widthOf(i);
         }
-        const QRectF room(left + (i > 0 ? 14 : 0), 4, wide[i] + rest - (i > 0 ? 18 : 4), 28);
-        painter.setPen(inks.ink);
-        painter.setFont(Theme::text(20));
-        painter.drawText(room, Qt::AlignLeft | Qt::AlignVCenter, cut(figures_[i].value, room.width()));
-        painter.setPen(inks.quiet);
-        painter.setFont(Theme::text(12));
-        painter.drawText(room.translated(0, 26), Qt::AlignLeft | Qt::AlignVCenter,
-                         cut(figures_[i].word, room.width()));
+        // Each has what it needs and its share of the rest.
+        const double rest = inLine > 0 ? std::max(0.0, (width() - needed) / static_cast<double>(inLine)) : 0;
+        double left = 0;
+        for (std::size_t i = first; i < first + inLine; ++i) {
+            const double wide = widthOf(i) + rest;
+            const bool isFirst = i == first;
+            if (!isFirst) {
+                painter.setPen(QPen(inks.rule, 1));
+                painter.drawLine(QPointF(left, top + 6), QPointF(left, top + heightOfFigures - 6));
+            }
+            const QRectF room(left + (isFirst ? 0 : 14), top + 4, wide - (isFirst ? 4 : 18), 28);
+            const auto draw = [&](const QRectF& place, const QString& text) {
+                painter.drawText(place, Qt::AlignLeft | Qt::AlignVCenter,
+                                 painter.fontMetrics().elidedText(
+                                     text, Qt::ElideRight, static_cast<int>(std::ceil(place.width()))));
+            };
+            painter.setPen(inks.ink);
+            painter.setFont(Theme::text(20));
+            draw(room, figures_[i].value);
+            painter.setPen(inks.quiet);
+            painter.setFont(Theme::text(12));
+            draw(room.translated(0, 26), figures_[i].word);
+            left += wide;
+        }
+        first += inLine;
+        top += heightOfFigures;
     }
 }
 

@@ -17,10 +17,19 @@ class FigureRow : public QWidget {
     explicit FigureRow(QWidget* parent = nullptr);
     void setFigures(std::vector<Figure> figures);
 
+    QSize sizeHint() const override;
+    QSize minimumSizeHint() const override;
+
   protected:
+    void resizeEvent(QResizeEvent* event) override;
     void paintEvent(QPaintEvent* event) override;
 
   private:
+    /// How many stand beside each other, line by line, in a width.
+    std::vector<std::size_t> linesIn(double width) const;
+    double widthOf(std::size_t figure) const;
+    int heightIn(int width) const;
+
     std::vector<Figure> figures_;
 };
 

@@ -12,6 +12,7 @@
 #include "app/listening/listening_bar.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "app/wrap_label.h"
 #include "app/wrap_row.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
@@ -43,7 +44,7 @@ CopiesDesk::CopiesDesk(Workbench& workbench)
       which_(new QComboBox(this)),
       sameness_(new QComboBox(this)),
       lists_(new StandingListBox(workbench, this)),
-      reasons_(new QLabel(this)),
+      reasons_(new WrapLabel(this)),
       equal_(quietLabel({}, this)) {
     equal_->setAccessibleName(tr("Alike in all members"));
     equal_->setWordWrap(true);
@@ -91,7 +92,7 @@ void CopiesDesk::buildLists() {
     memberList_->setContextMenuPolicy(Qt::CustomContextMenu);
     memberList_->setWidths({136, 76, 150, 164, 104, 100, 66, 84}, 2);
     reasons_->setWordWrap(true);
-    reasons_->setMinimumHeight(40);
+    reasons_->keepHeight(40);
     reasons_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
     reasons_->setAccessibleName(tr("Reasons"));
 

@@ -10,6 +10,7 @@ class QLineEdit;
 
 namespace sober::app {
 
+class WrapLabel;
 class WrapRow;
 
 class MemberListening;
@@ -67,7 +68,7 @@ class CopiesDesk : public Desk {
     ListView* setList_;
     RowListModel<MemberRow>* members_;
     ListView* memberList_;
-    QLabel* reasons_;
+    WrapLabel* reasons_;
     QLabel* equal_;
     WrapRow* buttons_;
     std::vector<Volume> volumes_;

@@ -6,6 +6,7 @@
 #include "app/hand_focus_on.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "app/wrap_label.h"
 #include "app/wrap_row.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/evidence_store.h"
@@ -96,7 +97,7 @@ FixityDesk::FixityDesk(Workbench& workbench)
       history_(new CheckChart(this)),
       which_(new QComboBox(this)),
       unsound_(new SoundnessList(workbench, this)),
-      words_(new QLabel(this)),
+      words_(new WrapLabel(this)),
       blocks_(new BlockMap(this)),
       bytes_(new QLabel(this)),
       period_(new PeriodBox(this)) {

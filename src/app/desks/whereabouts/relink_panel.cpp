@@ -5,6 +5,7 @@
 #include "app/hand_focus_on.h"
 #include "app/listening/listening_bar.h"
 #include "app/words.h"
+#include "app/wrap_label.h"
 #include "app/wrap_row.h"
 #include "core/audit/plan_places.h"
 #include "core/catalogue/docket_store.h"
@@ -49,7 +50,7 @@ QString toText(const RelinkRule& rule, QString text) {
 RelinkPanel::RelinkPanel(Workbench& workbench, QWidget* parent)
     : QWidget(parent),
       workbench_(workbench),
-      figures_(new QLabel(this)),
+      figures_(new WrapLabel(this)),
       ribbons_(new RibbonChart({tr("Broken references from where they lead to where their files are now"),
                                 tr("references lead to"), tr("and their files are in"), tr("not found"),
                                 tr("Every reference of every player leads to its file."), tr("%1 below %2")},
@@ -167,10 +168,10 @@ QWidget* RelinkPanel::makeDetail() {
     auto* layout = new QVBoxLayout(room);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(8);
-    detail_ = new QLabel(room);
+    detail_ = new WrapLabel(room);
     detail_->setWordWrap(true);
     detail_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
-    detail_->setMinimumHeight(84);
+    detail_->keepHeight(84);
     detail_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Expanding);
     detail_->setAccessibleName(tr("What is known of the selected place"));
     layout->addWidget(detail_);

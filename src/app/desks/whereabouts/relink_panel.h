@@ -13,6 +13,7 @@ class QLabel;
 
 namespace sober::app {
 
+class WrapLabel;
 class ListeningBar;
 
 /// What the players' broken references should lead to: rules as ribbons, the places below, and for the one
@@ -87,7 +88,7 @@ class RelinkPanel : public QWidget {
     QLabel* shown_;
     RowListModel<PlaceRow>* places_;
     ListView* placeList_;
-    QLabel* detail_;
+    WrapLabel* detail_;
     RowListModel<CandidateRow>* candidates_;
     ListView* candidateList_;
     QLabel* judged_;
