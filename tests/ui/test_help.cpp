@@ -5,9 +5,12 @@
 #include "app/theme/marks.h"
 #include "ui/desktop.h"
 
+#include <QImage>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QRegularExpression>
 #include <QTextBrowser>
+#include <QTextDocument>
 
 #include <catch2/catch.hpp>
 
@@ -37,6 +40,28 @@ TEST_CASE("every desk has a page of the guide") {
         REQUIRE(page != pages.end());
         CHECK(page->text.size() > 100);
     }
+}
+
+TEST_CASE("the guide's pictures are shipped, and fit beside the headings") {
+    Desktop desktop(false);
+    desktop.press(Qt::Key_F1);
+    auto* text = desktop.window().findChild<app::HelpWindow*>()->findChild<QTextBrowser*>();
+    int pictures = 0;
+    for (const auto* language : {"en", "de"}) {
+        const auto pages = app::guidePages(QString::fromLatin1(language));
+        for (const auto& page : pages) {
+            static const QRegularExpression picture(QStringLiteral("!\\[[^\\]]+\\]\\(([^)]+)\\)"));
+            for (auto each = picture.globalMatch(page.text); each.hasNext(); ++pictures) {
+                const auto name = each.next().captured(1);
+                CAPTURE(name.toStdString());
+                const auto shown =
+                    text->document()->resource(QTextDocument::ImageResource, QUrl(name)).value<QImage>();
+                CHECK_FALSE(shown.isNull());
+                CHECK(shown.width() / shown.devicePixelRatio() < text->width());
+            }
+        }
+    }
+    CHECK(pictures >= 26);
 }
 
 TEST_CASE("F1 opens the page of the desk that is looked at") {

@@ -118,6 +118,15 @@ EvidencePanel::EvidencePanel(Workbench& workbench)
     accepted_->setProperty("tone", "accent");
     facts_->setAccessibleName(tr("Facts"));
     facts_->setProperty("tone", "quiet");
+    verdict_->setToolTip(tr(
+        "How sure it is says how clearly the evidence speaks, not how likely an error is: what is said below "
+        "is what was measured."));
+    facts_->setToolTip(
+        tr("Claims: what the file states of itself; of a lossless one the bits of a sample and thousands of "
+           "samples a second.\n"
+           "Peak and mean: the loudest sample and the average, in decibels below full scale (dBFS).\n"
+           "Bits used: how many of each sample's bits are not always zero.\n"
+           "Clipped samples: three or more in a row at full scale, where the wave was cut off."));
     layout->addWidget(verdict_);
     layout->addWidget(reasons_);
     layout->addWidget(accepted_);

@@ -19,10 +19,38 @@
 #include <QTextBrowser>
 #include <QTextDocument>
 #include <QTextTable>
+#include <QUrl>
 #include <QVBoxLayout>
+
+#include <algorithm>
 
 namespace sober::app {
 namespace {
+
+/// The guide's text, with its pictures as wide as there is room.
+class GuideText : public QTextBrowser {
+  public:
+    using QTextBrowser::QTextBrowser;
+
+  protected:
+    QVariant loadResource(int type, const QUrl& name) override {
+        if (type != QTextDocument::ImageResource || name.scheme() == QStringLiteral("data")) {
+            return QTextBrowser::loadResource(type, name);
+        }
+        QImage picture(QStringLiteral(":/help/") + name.path());
+        constexpr int beside = 2 * margin + 24; // the margins, and the bar at the side
+        const double sharp = devicePixelRatioF();
+        const int room = static_cast<int>(std::max(200, width() - beside) * sharp);
+        if (picture.width() > room) {
+            picture = picture.scaledToWidth(room, Qt::SmoothTransformation);
+        }
+        picture.setDevicePixelRatio(sharp);
+        return picture;
+    }
+
+  public:
+    static constexpr int margin = 16;
+};
 
 /// What stands where no section of the guide does.
 QString aboutPage() {
@@ -148,7 +176,7 @@ HelpWindow::HelpWindow(const QString& keys, QWidget* parent)
       pages_(guidePages()),
       search_(new QLineEdit(this)),
       headings_(new QListWidget(this)),
-      text_(new QTextBrowser(this)) {
+      text_(new GuideText(this)) {
     setWindowTitle(tr("Guide"));
     setAttribute(Qt::WA_DeleteOnClose);
     resize(1000, 680);
@@ -175,7 +203,7 @@ HelpWindow::HelpWindow(const QString& keys, QWidget* parent)
     halves->addLayout(left);
     text_->setAccessibleName(tr("What it says"));
     text_->setOpenLinks(false);
-    text_->document()->setDocumentMargin(16);
+    text_->document()->setDocumentMargin(GuideText::margin);
     halves->addWidget(text_, 1);
     layout->addLayout(halves, 1);
     auto* close = new QPushButton(tr("Close"), this);

@@ -656,7 +656,7 @@
         </message>
         <message>
             <source>lossy copy</source>
-            <translation>verlustbehaftet</translation>
+            <translation>verlustbehaftete Kopie</translation>
         </message>
         <message>
             <source>other master</source>
@@ -6046,6 +6046,34 @@
             <source>Nothing is waiting. Survey again when something has changed.</source>
             <translation>Nichts wartet. Erfassen Sie wieder, wenn sich etwas geändert hat.</translation>
         </message>
+        <message>
+            <source>Audio files that were there when their volume was surveyed last, on volumes at hand and away.</source>
+            <translation>Tondateien, die bei der letzten Erfassung ihres Datenträgers da waren, zur Hand oder nicht.</translation>
+        </message>
+        <message>
+            <source>How long all of them play, one after the other, by what they state.</source>
+            <translation>Wie lange sie alle spielen, eine nach der anderen, nach ihrer Angabe.</translation>
+        </message>
+        <message>
+            <source>Their size together, copies included.</source>
+            <translation>Ihre Größe zusammen, Kopien eingeschlossen.</translation>
+        </message>
+        <message>
+            <source>Of these no other copy is known: if the one file is lost, so is what it holds.</source>
+            <translation>Von diesen ist keine andere Kopie bekannt: geht die eine Datei verloren, so auch, was sie enthält.</translation>
+        </message>
+        <message>
+            <source>Recordings that are held more than once; Copies shows them.</source>
+            <translation>Aufnahmen, die mehr als einmal da sind; Kopien zeigt sie.</translation>
+        </message>
+        <message>
+            <source>Were there at an earlier survey and not at the last one; Whereabouts shows them.</source>
+            <translation>Waren bei einer früheren Erfassung da und bei der letzten nicht; Verbleib zeigt sie.</translation>
+        </message>
+        <message>
+            <source>Files that the last surveys could not read, or not as audio; listed below with the reason.</source>
+            <translation>Dateien, die die letzten Erfassungen nicht oder nicht als Ton lesen konnten; unten mit dem Grund aufgelistet.</translation>
+        </message>
     </context>
     <context>
         <name>sober::app::CopiesDesk</name>
@@ -6905,6 +6933,20 @@ So lang wie das in %1 Vorhandene</translation>
         <message>
             <source>A better copy: %1</source>
             <translation>Eine bessere Kopie: %1</translation>
+        </message>
+        <message>
+            <source>How sure it is says how clearly the evidence speaks, not how likely an error is: what is said below is what was measured.</source>
+            <translation>Wie sicher es ist, sagt, wie deutlich der Befund spricht, nicht wie wahrscheinlich ein Irrtum ist: darunter steht, was gemessen wurde.</translation>
+        </message>
+        <message>
+            <source>Claims: what the file states of itself; of a lossless one the bits of a sample and thousands of samples a second.
+Peak and mean: the loudest sample and the average, in decibels below full scale (dBFS).
+Bits used: how many of each sample's bits are not always zero.
+Clipped samples: three or more in a row at full scale, where the wave was cut off.</source>
+            <translation>Gibt an: was die Datei von sich sagt; bei einer verlustfreien die Bits eines Abtastwerts und die Tausende von Abtastwerten je Sekunde.
+Spitze und Mittel: der lauteste Abtastwert und der Durchschnitt, in Dezibel unter Vollaussteuerung (dBFS).
+Genutzte Bits: wie viele Bits jedes Abtastwerts nicht immer null sind.
+Übersteuerte Abtastwerte: drei oder mehr hintereinander bei Vollaussteuerung, wo die Welle abgeschnitten wurde.</translation>
         </message>
     </context>
     <context>

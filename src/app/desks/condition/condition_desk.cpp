@@ -227,13 +227,21 @@ void ConditionDesk::show(const Seen& seen) {
                                      "before, is listed here.")
                                 : tr("Nothing has changed and everything could be read."));
     const auto& total = seen.condition.total;
-    figures_->setFigures({{told(humanCount(total.holdings)), tr("holdings")},
-                          {told(humanSeconds(total.duration)), tr("of audio")},
-                          {told(humanBytes(total.bytes)), tr("on all volumes")},
-                          {told(humanCount(total.heldOnce)), tr("held once only")},
-                          {told(humanCount(seen.condition.copySets)), tr("sets of copies")},
-                          {told(humanCount(total.missing)), tr("missing")},
-                          {told(humanCount(seen.condition.errors)), tr("unreadable")}});
+    figures_->setFigures(
+        {{told(humanCount(total.holdings)), tr("holdings"),
+          tr("Audio files that were there when their volume was surveyed last, on volumes at hand and "
+             "away.")},
+         {told(humanSeconds(total.duration)), tr("of audio"),
+          tr("How long all of them play, one after the other, by what they state.")},
+         {told(humanBytes(total.bytes)), tr("on all volumes"), tr("Their size together, copies included.")},
+         {told(humanCount(total.heldOnce)), tr("held once only"),
+          tr("Of these no other copy is known: if the one file is lost, so is what it holds.")},
+         {told(humanCount(seen.condition.copySets)), tr("sets of copies"),
+          tr("Recordings that are held more than once; Copies shows them.")},
+         {told(humanCount(total.missing)), tr("missing"),
+          tr("Were there at an earlier survey and not at the last one; Whereabouts shows them.")},
+         {told(humanCount(seen.condition.errors)), tr("unreadable"),
+          tr("Files that the last surveys could not read, or not as audio; listed below with the reason.")}});
     showSteps(seen.condition);
     showLists(seen);
     allNotes_ = seen.notes;

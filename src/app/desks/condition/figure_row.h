@@ -1,5 +1,6 @@
 #pragma once
 
+#include <QRectF>
 #include <QWidget>
 
 namespace sober::app {
@@ -12,6 +13,7 @@ class FigureRow : public QWidget {
     struct Figure {
         QString value;
         QString word;
+        QString meaning; ///< said under the pointer
     };
 
     explicit FigureRow(QWidget* parent = nullptr);
@@ -21,6 +23,7 @@ class FigureRow : public QWidget {
     QSize minimumSizeHint() const override;
 
   protected:
+    bool event(QEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
     void paintEvent(QPaintEvent* event) override;
 
@@ -28,6 +31,8 @@ class FigureRow : public QWidget {
     /// How many stand beside each other, line by line, in a width.
     std::vector<std::size_t> linesIn(double width) const;
     double widthOf(std::size_t figure) const;
+    /// Where each stands.
+    std::vector<QRectF> places() const;
     int heightIn(int width) const;
 
     std::vector<Figure> figures_;
