@@ -3,6 +3,7 @@
 #include "app/language/language.h"
 #include "core/base/paths.h"
 #include "core/base/text.h"
+#include "core/catalogue/records.h"
 
 #include <QLocale>
 #include <QString>
@@ -20,6 +21,15 @@ inline QString listName(const std::string& name) {
     const bool isOurs =
         name == "lossless claims, doubtful or worse" || name == "under the limit, better copy elsewhere";
     return isOurs ? told(name) : shown(name);
+}
+
+/// A volume where it is named in a list or picture: its label, and the running number that is written on the
+/// drive.
+inline std::string numberedLabel(const Volume& volume) {
+    return volume.label + " (" + std::to_string(volume.id) + ")";
+}
+inline QString volumeName(const Volume& volume) {
+    return QString::fromStdString(numberedLabel(volume));
 }
 
 /// A figure with that many decimals, in the form of the language.

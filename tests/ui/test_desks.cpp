@@ -13,6 +13,7 @@
 #include <QMenuBar>
 #include <QPlainTextEdit>
 #include <QPushButton>
+#include <QRegularExpression>
 #include <QSpinBox>
 #include <QTableView>
 #include <QTimer>
@@ -110,7 +111,7 @@ TEST_CASE("a volume that is pulled out is shown as away and its copies cannot be
     CHECK(desktop.cell("Copy sets", 0, "Frees") == "nothing");
     QStringList volumes{desktop.cell("Members of the set", 0, "Volume"),
                         desktop.cell("Members of the set", 1, "Volume")};
-    CHECK(volumes.contains("TERN (away)"));
+    CHECK(volumes.filter(QRegularExpression("^TERN \\([0-9]+\\) \\(away\\)$")).size() == 1);
     desktop.press(Qt::Key_D, Qt::NoModifier, desktop.find("Copy sets"));
     CHECK(desktop.text("What waits on the docket").startsWith("empty"));
     CHECK(fs::exists(desktop.demo / "in a drawer/MUSIC"));

@@ -85,7 +85,7 @@ TEST_CASE("words find what is called so, on volumes that are away too, and say h
     REQUIRE(desktop.found() == 2);
     auto* view = desktop.list(foundList);
     for (int row = 0; row < 2; ++row) {
-        if (desktop.cell(foundList, row, "Volume") == "TERN") {
+        if (desktop.cell(foundList, row, "Volume").startsWith("TERN (")) {
             view->selectRow(row);
         }
     }
@@ -93,7 +93,8 @@ TEST_CASE("words find what is called so, on volumes that are away too, and say h
     CHECK(desktop.text("How to reach it")
               .contains(QRegularExpression("^on TERN \\(No\\. [0-9]+\\), away since ")));
     CHECK(desktop.text("Where it lies").contains("MUSIC"));
-    CHECK(desktop.placeOf("TERN").data().toString() == "TERN, away");
+    CHECK(
+        desktop.placeOf("TERN").data().toString().contains(QRegularExpression("^TERN \\([0-9]+\\), away$")));
 }
 
 TEST_CASE("a search is narrowed by place, boxes and spans, and kept as a standing list") {
@@ -363,7 +364,7 @@ TEST_CASE("what was kept of a drive is listened to and looked at while the drive
     for (int row = 0; row < 2; ++row) {
         desktop.list(foundList)->selectRow(row);
         desktop.settle();
-        const bool isAway = desktop.cell(foundList, row, "Volume") == "TERN";
+        const bool isAway = desktop.cell(foundList, row, "Volume").startsWith("TERN (");
         const auto* title = desktop.find("The chosen one");
         QWidget* strip = nullptr;
         for (auto* chart : title->parentWidget()->findChildren<QWidget*>()) {

@@ -1,6 +1,7 @@
 // Use without a mouse, by ear, and with eyes that tell colours apart in another way.
 #include "app/arguments.h"
 #include "app/charts/chart.h"
+#include "app/desks/condition/figure_row.h"
 #include "app/theme/marks.h"
 #include "app/theme/theme.h"
 #include "ui/desktop.h"
@@ -10,13 +11,16 @@
 #include <QApplication>
 #include <QButtonGroup>
 #include <QComboBox>
+#include <QHelpEvent>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QRegularExpression>
 #include <QSettings>
 #include <QSlider>
 #include <QStyle>
 #include <QTemporaryDir>
 #include <QTest>
+#include <QToolTip>
 
 #include <catch2/catch.hpp>
 
@@ -159,7 +163,7 @@ TEST_CASE("what a picture shows is gone through by the arrow keys, and Enter doe
     auto* interface = QAccessible::queryAccessibleInterface(bands);
     REQUIRE(interface != nullptr);
     const auto words = interface->text(QAccessible::Value);
-    CHECK(words.contains("GANNET: Music"));
+    CHECK(words.contains(QRegularExpression("GANNET \\([0-9]+\\): Music")));
     desktop.press(Qt::Key_Right, Qt::NoModifier, bands);
     CHECK(bands->grab().toImage() != before); // where one is, is seen
     desktop.press(Qt::Key_End, Qt::NoModifier, bands);
@@ -223,6 +227,22 @@ TEST_CASE("no two marks are told apart by colour alone, and the colours stay apa
             CHECK(apart(labOf(inks.sound, eyes.matrix), labOf(inks.damaged, eyes.matrix)) > 10);
         }
     }
+}
+
+TEST_CASE("every figure of Condition says what it counts, under the pointer and to who listens") {
+    Desktop desktop;
+    auto* figures = desktop.window().findChild<FigureRow*>();
+    REQUIRE(figures != nullptr);
+    CHECK(figures->accessibleDescription().count('\n') == 6);
+    std::set<QString> told;
+    for (int x = 10; x < figures->width(); x += 40) {
+        const QPoint at(x, 20);
+        QHelpEvent event(QEvent::ToolTip, at, figures->mapToGlobal(at));
+        QApplication::sendEvent(figures, &event);
+        told.insert(QToolTip::text());
+    }
+    CHECK(told.size() == 7);
+    CHECK(told.count(QString()) == 0);
 }
 
 TEST_CASE("nothing moves by itself") {

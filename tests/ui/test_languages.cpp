@@ -69,6 +69,7 @@ std::set<QString> dataOf(const Desktop& desktop) {
     const Holdings holdings(*catalogue);
     for (const auto& volume : volumes) {
         add(volume.label);
+        add(volume.label + " (" + std::to_string(volume.id) + ")");
         const auto known = *holdings.sample(volume.id, 10'000);
         for (const auto& each : known) {
             add(std::string(nameOf(each.path)));

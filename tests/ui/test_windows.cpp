@@ -32,8 +32,9 @@ std::map<std::string, int> allContents(const DemoCopy& demo) {
 }
 
 BytePath pathOfMember(Desktop& desktop, int row) {
-    return desktop.demo / (desktop.cell("Members of the set", row, "Volume").toStdString() + "/" +
-                           desktop.cell("Members of the set", row, "Path").toStdString());
+    return desktop.demo /
+           (desktop.cell("Members of the set", row, "Volume").section(" (", 0, 0).toStdString() + "/" +
+            desktop.cell("Members of the set", row, "Path").toStdString());
 }
 
 } // namespace

@@ -67,7 +67,7 @@ Result<HoldingDetail> detailOfHolding(const Catalogue& catalogue, HoldingId id) 
     detail.holding = found->front();
     const auto volumeOf = [&](VolumeId volume) { return std::ranges::find(*volumes, volume, &Volume::id); };
     if (const auto volume = volumeOf(detail.holding.volume); volume != volumes->end()) {
-        detail.volume = volume->label;
+        detail.volume = numberedLabel(*volume);
         detail.atHand = volume->atHand;
         detail.path = joinPath(volume->root, detail.holding.path);
     }

@@ -84,7 +84,13 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
          }},
         {tr("Volume"),
          [](const PlannedAction& planned) {
-             return Cell{shown(planned.volume), Mark::none, false, false, {}};
+             return Cell{planned.volume.empty() || planned.holding.volume == 0
+                             ? shown(planned.volume)
+                             : shown(planned.volume) + QStringLiteral(" (%1)").arg(planned.holding.volume),
+                         Mark::none,
+                         false,
+                         false,
+                         {}};
          }},
         {tr("File"),
          [](const PlannedAction& planned) {
@@ -112,7 +118,7 @@ DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
     list_->setModel(actions_);
     list_->setEmptyText(tr("The docket is empty. Decide on copies or on what is missing, and it is listed "
                            "here before anything happens."));
-    list_->setWidths({132, 80, 330, 84, 378}, 2);
+    list_->setWidths({132, 100, 330, 84, 378}, 2);
     layout->addWidget(list_, 3);
     lineTitle_ = strongLabel({}, this);
     layout->addWidget(lineTitle_);

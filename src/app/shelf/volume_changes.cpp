@@ -47,7 +47,7 @@ QString leavingWords(const Volume& volume, const VolumeLeaving& leaving) {
 
 ForgetWindow::ForgetWindow(Workbench& workbench, const Volume& volume, QWidget* parent)
     : QDialog(parent), workbench_(workbench) {
-    const auto title = tr("Forget %1").arg(shown(volume.label));
+    const auto title = tr("Forget %1").arg(volumeName(volume));
     setWindowTitle(title);
     setAttribute(Qt::WA_DeleteOnClose);
     setMinimumWidth(520);

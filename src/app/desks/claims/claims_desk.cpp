@@ -209,7 +209,7 @@ void ClaimsDesk::buildLists() {
     rows_ = new IdListModel<ClaimRow>(workbench(), std::move(columns), &ClaimsDesk::fetchRows, this);
     list_ = new ListView(tr("Holdings by their evidence, the worst first"), this);
     list_->setModel(rows_);
-    list_->setWidths({128, 150, 104, 74, 76, 92, 70}, 1);
+    list_->setWidths({124, 150, 104, 70, 72, 84, 96}, 1);
     list_->setContextMenuPolicy(Qt::CustomContextMenu);
     list_->setEmptyText(
         tr("Nothing here. What a survey at full effort has examined is listed, the worst first."));
@@ -426,7 +426,7 @@ void ClaimsDesk::fillBoxes(const Seen& seen) {
     volume_->clear();
     volume_->addItem(tr("all volumes"));
     for (const auto& volume : seen.volumes) {
-        volume_->addItem(shown(volume.label), QVariant::fromValue<qlonglong>(volume.id));
+        volume_->addItem(volumeName(volume), QVariant::fromValue<qlonglong>(volume.id));
     }
     volume_->setCurrentIndex(
         meant.volume ? std::max(0, volume_->findData(QVariant::fromValue<qlonglong>(*meant.volume))) : 0);
@@ -504,7 +504,7 @@ Result<std::vector<ClaimsDesk::ClaimRow>> ClaimsDesk::fetchRows(const Catalogue&
         ClaimRow row;
         if (const auto volume = std::ranges::find(*volumes, holding.volume, &Volume::id);
             volume != volumes->end()) {
-            row.volume = volume->label;
+            row.volume = numberedLabel(*volume);
             row.root = volume->root;
             row.atHand = volume->atHand;
         }

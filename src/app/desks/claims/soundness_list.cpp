@@ -54,7 +54,7 @@ SoundnessList::SoundnessList(Workbench& workbench, QWidget* parent)
     layout->addWidget(list_);
     list_->setModel(model_);
     list_->setEmptyText(tr("Nothing unsound is known. Only what was examined at full effort can be told."));
-    list_->setWidths({170, 90, 350, 70, 50, 110}, 2);
+    list_->setWidths({170, 104, 350, 70, 50, 110}, 2);
     handFocusOn(this, list_);
     connect(list_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
             &SoundnessList::currentChanged);
@@ -164,7 +164,7 @@ Result<std::vector<SoundnessList::Row>> SoundnessList::fetchRows(const Catalogue
         }
         const auto volume = std::ranges::find(*volumes, holding.volume, &Volume::id);
         if (volume != volumes->end()) {
-            row.volume = volume->label;
+            row.volume = numberedLabel(*volume);
             row.atHand = volume->atHand;
             row.path = joinPath(volume->root, holding.path);
         }

@@ -179,7 +179,7 @@ Result<ConditionDesk::Seen> ConditionDesk::look(const Catalogue& catalogue) {
         if (!folders) {
             return folders.error();
         }
-        seen.bands.push_back({shown(volume.label), volume.atHand, condition->figures[i].holdings,
+        seen.bands.push_back({volumeName(volume), volume.atHand, condition->figures[i].holdings,
                               condition->figures[i].bytes, std::move(*folders)});
     }
     seen.condition = std::move(*condition);

@@ -90,7 +90,7 @@ void CopiesDesk::buildLists() {
     memberList_->setModel(members_);
     memberList_->setSelectionMode(QAbstractItemView::SingleSelection);
     memberList_->setContextMenuPolicy(Qt::CustomContextMenu);
-    memberList_->setWidths({136, 76, 150, 164, 104, 100, 66, 84}, 2);
+    memberList_->setWidths({136, 96, 150, 164, 104, 100, 66, 84}, 2);
     reasons_->setWordWrap(true);
     reasons_->keepHeight(40);
     reasons_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
@@ -276,7 +276,7 @@ void CopiesDesk::takeOrder(const Order& found) {
     volume_->clear();
     volume_->addItem(tr("all volumes"));
     for (const auto& volume : volumes_) {
-        volume_->addItem(shown(volume.label), QVariant::fromValue<qlonglong>(volume.id));
+        volume_->addItem(volumeName(volume), QVariant::fromValue<qlonglong>(volume.id));
     }
     volume_->setCurrentIndex(chosen.isValid() ? std::max(0, volume_->findData(chosen)) : 0);
 
@@ -319,7 +319,7 @@ void CopiesDesk::takeDetail(const SetDetail& found) {
     std::vector<MemberRow> rows;
     for (std::size_t i = 0; i < found.members.size(); ++i) {
         const auto volume = std::ranges::find(volumes_, found.members[i].volume, &Volume::id);
-        rows.push_back({i, detail_, volume != volumes_.end() ? volume->label : std::string(),
+        rows.push_back({i, detail_, volume != volumes_.end() ? numberedLabel(*volume) : std::string(),
                         volume != volumes_.end() && volume->atHand,
                         volume != volumes_.end() ? volume->root : BytePath()});
     }

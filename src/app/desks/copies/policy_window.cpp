@@ -223,7 +223,7 @@ void PolicyWindow::takePreview(const PolicyPreview& preview) {
     for (const auto& [id, bytes] : preview.freesByVolume) {
         const auto volume = std::ranges::find(volumes_, id, &Volume::id);
         if (volume != volumes_.end()) {
-            freed << QStringLiteral("%1 %2").arg(shown(volume->label), told(humanBytes(bytes)));
+            freed << QStringLiteral("%1 %2").arg(volumeName(*volume), told(humanBytes(bytes)));
         }
     }
     QStringList lines;

@@ -65,7 +65,7 @@ void FindDesk::buildLists() {
     rows_ = new IdListModel<FoundRow>(workbench(), foundColumns(), &fetchFoundRows, this);
     list_ = new ListView(tr("What was found"), this);
     list_->setModel(rows_);
-    list_->setWidths({112, 156, 78, 180, 104, 66, 58, 46}, 3);
+    list_->setWidths({108, 150, 98, 180, 104, 66, 58, 46}, 3);
     list_->setContextMenuPolicy(Qt::CustomContextMenu);
     list_->setEmptyText(
         tr("Nothing that is catalogued has all these words. Fewer words or less narrowing find more."));
@@ -261,7 +261,7 @@ void FindDesk::showIds(const std::vector<HoldingId>& ids) {
 void FindDesk::drawHits() {
     std::vector<HitsChart::Line> lines;
     for (const auto& volume : ground_.volumes) {
-        HitsChart::Line line{volume.id, shown(volume.label), volume.atHand, {}};
+        HitsChart::Line line{volume.id, volumeName(volume), volume.atHand, {}};
         const auto folders =
             std::ranges::find(ground_.folders, volume.id, [](const auto& each) { return each.first; });
         for (const auto& folder : folders->second) {

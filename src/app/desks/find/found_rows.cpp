@@ -35,7 +35,7 @@ std::vector<Column<FoundRow>> foundColumns() {
         {FoundPanel::tr("Volume"),
          [](const FoundRow& row) {
              const auto& volume = row.found.volume;
-             return Cell{shown(volume.label), volume.atHand ? Mark::none : Mark::away, false, !volume.atHand,
+             return Cell{volumeName(volume), volume.atHand ? Mark::none : Mark::away, false, !volume.atHand,
                          told(reachWords(row.found))};
          }},
         {FoundPanel::tr("Folder"),

@@ -137,7 +137,7 @@ void PlaceTree::take(const Seen& seen) {
         const auto figures = found != seen.figures.end() ? *found : VolumeFigures{.volume = volume.id};
         const Place place{volume.id, {}};
         labels_[volume.id] = volume.label;
-        auto row = rowOf(place, volume.atHand ? shown(volume.label) : tr("%1, away").arg(shown(volume.label)),
+        auto row = rowOf(place, volume.atHand ? volumeName(volume) : tr("%1, away").arg(volumeName(volume)),
                          volume.atHand ? markOf(worstOf(figures)) : Mark::away, figures.holdings,
                          figures.duration, !volume.atHand);
         // Something to open, until it is known what is in it.

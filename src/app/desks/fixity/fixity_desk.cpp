@@ -169,7 +169,7 @@ void FixityDesk::buildList() {
     list_->setModel(rows_);
     list_->setEmptyText(
         tr("Nothing has drifted. Verify reads everything again and compares it with what was recorded."));
-    list_->setWidths({136, 90, 400, 100, 150, 110}, 2);
+    list_->setWidths({136, 100, 400, 100, 150, 110}, 2);
     body()->addWidget(list_, 1);
     connect(list_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
             [this] { showEvidence(); });
@@ -263,7 +263,7 @@ Result<FixityDesk::Seen> FixityDesk::look(const Catalogue& catalogue) {
                      mending->canBeAssembled,      {}};
         const auto volume = std::ranges::find(*volumes, row.holding.volume, &Volume::id);
         if (volume != volumes->end()) {
-            row.volume = volume->label;
+            row.volume = numberedLabel(*volume);
             row.atHand = volume->atHand;
             row.path = joinPath(volume->root, row.holding.path);
         }
@@ -289,8 +289,8 @@ Result<FixityDesk::History> FixityDesk::lookBack(const Catalogue& catalogue) {
         if (!standing) {
             return standing.error();
         }
-        history.periods.push_back({volume.id, shown(volume.label), *period});
-        CheckChart::Row row{shown(volume.label), standing->holdings, standing->readBefore, {}};
+        history.periods.push_back({volume.id, volumeName(volume), *period});
+        CheckChart::Row row{volumeName(volume), standing->holdings, standing->readBefore, {}};
         std::ranges::copy_if(*checks, std::back_inserter(row.checks),
                              [&](const FixityCheck& check) { return check.volume == volume.id; });
         history.checks.push_back(std::move(row));

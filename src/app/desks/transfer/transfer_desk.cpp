@@ -313,7 +313,7 @@ void TransferDesk::takePlan(std::shared_ptr<const TransferPlan> plan) {
     figures_->setText(words.join(QStringLiteral(" · ")));
     std::vector<TransferChart::Place> places;
     for (const auto& from : plan_->from) {
-        places.push_back({shown(from.volume.label), false, from.volume.atHand, from.bytes, from.coming, 0,
+        places.push_back({volumeName(from.volume), false, from.volume.atHand, from.bytes, from.coming, 0,
                           transfer.mode != TransferMode::reorder});
     }
     places.push_back(targetPlace(transfer.folder, plan_->bytesThere, transfer.needs, transfer.free));
@@ -357,7 +357,7 @@ Result<TransferDesk::Kept> TransferDesk::look(const Catalogue& catalogue, Transf
             const auto figure = std::ranges::find(*figures, volume.id, &VolumeFigures::volume);
             const auto there =
                 figure == figures->end() ? from->second : std::max(figure->bytes, from->second);
-            kept.places.push_back({shown(volume.label), false, volume.atHand, there, from->second, 0,
+            kept.places.push_back({volumeName(volume), false, volume.atHand, there, from->second, 0,
                                    settled->transfer.mode != TransferMode::reorder});
         }
     }

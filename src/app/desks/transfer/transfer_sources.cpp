@@ -94,7 +94,7 @@ Result<std::vector<TransferSources::Source>> TransferSources::look(const Catalog
         const auto count = figure == held->end() ? 0 : figure->holdings;
         sources.push_back({Kind::volume,
                            fmt::format("v{}", volume.id),
-                           tr("all of %1").arg(shown(volume.label)),
+                           tr("all of %1").arg(volumeName(volume)),
                            volume.atHand ? told(counted(count, "holding")) : tr("away"),
                            0,
                            volume.id,

@@ -114,7 +114,7 @@ MissingPanel::MissingPanel(Workbench& workbench, QWidget* parent)
     list_->setContextMenuPolicy(Qt::CustomContextMenu);
     list_->setEmptyText(tr("Nothing is missing. What a survey no longer finds is listed here; what lies on a "
                            "volume that is away is not."));
-    list_->setWidths({136, 176, 80, 288, 136, 230}, 3);
+    list_->setWidths({136, 176, 100, 288, 136, 230}, 3);
     layout->addWidget(list_, 1);
     handFocusOn(this, list_);
 
@@ -187,7 +187,7 @@ Result<std::vector<MissingPanel::MissingRow>> MissingPanel::fetchRows(const Cata
     for (auto& holding : *found) {
         MissingRow row;
         if (const auto* volume = volumeOf(*volumes, holding.volume)) {
-            row.volume = volume->label;
+            row.volume = numberedLabel(*volume);
             row.atHand = volume->atHand;
             row.root = volume->root;
         }

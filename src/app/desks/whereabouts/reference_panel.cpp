@@ -107,7 +107,7 @@ ReferencePanel::ReferencePanel(Workbench& workbench, QWidget* parent)
     unheard_ = new IdListModel<Unheard>(workbench, std::move(unheardColumns), &ReferencePanel::fetch, this);
     unheardList_ = new ListView(tr("Holdings that no player's list points at"), this);
     unheardList_->setModel(unheard_);
-    unheardList_->setWidths({260, 90, 500}, 2);
+    unheardList_->setWidths({260, 104, 500}, 2);
     unheardList_->setEmptyText(tr("Every holding is in some list, or no player is known yet."));
     layout->addWidget(unheardList_, 2);
     handFocusOn(this, troubledList_);
@@ -164,8 +164,8 @@ Result<std::vector<ReferencePanel::Unheard>> ReferencePanel::fetch(const Catalog
     for (auto& holding : *holdings) {
         const auto volume = std::ranges::find(*volumes, holding.volume, &Volume::id);
         const bool known = volume != volumes->end();
-        rows.push_back(
-            {std::move(holding), known ? volume->label : std::string(), known ? volume->root : BytePath()});
+        rows.push_back({std::move(holding), known ? numberedLabel(*volume) : std::string(),
+                        known ? volume->root : BytePath()});
     }
     return rows;
 }
