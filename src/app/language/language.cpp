@@ -87,6 +87,9 @@ QString languageOn() {
 }
 
 QString told(const std::string& sentence) {
+    if (languageOn() == QStringLiteral("en") && isAsTheCoreHasIt()) {
+        return QString::fromStdString(sentence);
+    }
     return sentenceBook().told(
         sentence, [](const char* pattern) { return QCoreApplication::translate("core", pattern); },
         [](const char* pattern, int number) {

@@ -17,11 +17,16 @@ QString dayInLocalForm(const QDate& day) {
 
 } // namespace
 
+bool isAsTheCoreHasIt() {
+    const auto language = QLocale().language();
+    return language == QLocale::C || language == QLocale::English;
+}
+
 QString inLocalForm(const QString& text) {
-    const QLocale locale;
-    if (locale.language() == QLocale::C || locale.language() == QLocale::English) {
+    if (isAsTheCoreHasIt()) {
         return text;
     }
+    const QLocale locale;
     static const QRegularExpression day(
         QStringLiteral("\\b(\\d{1,2}) (Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec) (\\d{4})\\b"));
     static const QRegularExpression figure(

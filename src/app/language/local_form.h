@@ -8,4 +8,7 @@ namespace sober::app {
 /// form of the default QLocale; all else as it is. In English as it was.
 QString inLocalForm(const QString& text);
 
+/// Whether that is the core's own form.
+bool isAsTheCoreHasIt();
+
 } // namespace sober::app

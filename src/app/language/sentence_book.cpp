@@ -107,6 +107,10 @@ SentenceBook::SentenceBook(std::string_view lines) {
         const bool otherBound = b.before || b.after;
         return bound != otherBound ? otherBound : a.letters > b.letters;
     });
+    for (std::size_t i = 0; i < patterns_.size(); ++i) {
+        const auto& first = patterns_[i].between.front();
+        byFirst_[first.empty() ? 0 : static_cast<unsigned char>(first.front())].push_back(i);
+    }
 }
 
 std::vector<std::string> SentenceBook::counted() const {
@@ -121,14 +125,24 @@ std::vector<std::string> SentenceBook::counted() const {
 }
 
 SentenceBook::Found SentenceBook::patternOf(const std::string& sentence) const {
+    // Those that begin as it does, and those that begin with a hole.
     Found found;
-    for (const auto& pattern : patterns_) {
-        if (fits(pattern, sentence, found.holes)) {
-            found.pattern = &pattern;
-            return found;
+    std::size_t best = patterns_.size();
+    std::vector<std::string> holes;
+    for (const auto first : {static_cast<unsigned char>(sentence.empty() ? 0 : sentence.front()),
+                             static_cast<unsigned char>(0)}) {
+        for (const auto at : byFirst_[first]) {
+            if (at >= best) {
+                break;
+            }
+            if (fits(patterns_[at], sentence, holes)) {
+                best = at;
+                found = {&patterns_[at], holes};
+                break;
+            }
         }
     }
-    return {};
+    return found;
 }
 
 QString SentenceBook::numberOf(const std::string& text, const Count& count) const {
@@ -162,6 +176,10 @@ QString SentenceBook::part(const std::string& text, bool words, const Translate&
     const auto asItIs = [&] { return QString::fromStdString(text); };
     if (!words || text.empty() || depth > deepest) {
         return asItIs();
+    }
+    const auto isLetter = [](char each) { return (each | 0x20) >= 'a' && (each | 0x20) <= 'z'; };
+    if (std::none_of(text.begin(), text.end(), isLetter)) {
+        return inLocalForm(asItIs());
     }
     if (const auto number = numberOf(text, count); !number.isEmpty()) {
         return number;

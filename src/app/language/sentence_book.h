@@ -3,6 +3,7 @@
 #include <QHash>
 #include <QString>
 
+#include <array>
 #include <functional>
 #include <string>
 #include <string_view>
@@ -55,7 +56,9 @@ class SentenceBook {
     QString numberOf(const std::string& text, const Count& count) const;
 
     std::vector<Pattern> patterns_; ///< the most telling first
-    QHash<QString, QString> ones_;  ///< plural and singular → singular, of what is counted
+    std::array<std::vector<std::size_t>, 256>
+        byFirst_;                  ///< by their first byte; those that begin with a hole at 0
+    QHash<QString, QString> ones_; ///< plural and singular → singular, of what is counted
 };
 
 } // namespace sober::app
