@@ -36,8 +36,11 @@ int main(int argc, char** argv) {
         qputenv("QT_SCALE_FACTOR", QByteArray::number(size / 100.0));
     }
     QApplication application(argc, argv);
-    // Figures that are read or written for other programs have a point, whatever the desktop's language.
-    std::setlocale(LC_NUMERIC, "C");
+    // Figures that are read or written for other programs have a point, and what the core and the system say is
+    // English, whatever the desktop's language: it is kept, and told in the language that is on.
+    for (const int category : {LC_NUMERIC, LC_TIME, LC_MESSAGES}) {
+        std::setlocale(category, "C");
+    }
     QApplication::setOrganizationName(QStringLiteral("sober-archivist"));
     QApplication::setApplicationName(QStringLiteral("sober-archivist"));
     QApplication::setDesktopFileName(QStringLiteral("sober-archivist"));

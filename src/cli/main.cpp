@@ -896,7 +896,8 @@ int runCommand(int argc, char** argv) {
 } // namespace
 
 int main(int argc, char** argv) {
-    std::setlocale(LC_ALL, "");
+    // Letters as the terminal has them; figures, dates and what the system says of errors as scripts read them.
+    std::setlocale(LC_CTYPE, "");
     const int code = runCommand(argc, argv);
     // What could not be written out was not done, whatever came before.
     if (std::fflush(stdout) != 0 || std::ferror(stdout) != 0) {

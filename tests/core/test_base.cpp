@@ -5,6 +5,9 @@
 
 #include <catch2/catch.hpp>
 
+#include <array>
+#include <clocale>
+#include <ctime>
 #include <thread>
 
 using namespace sober;
@@ -94,4 +97,27 @@ TEST_CASE("work waits while paused and ends when cancelled") {
     control.cancel();
     worker.join();
     CHECK(control.isCancelled());
+}
+
+TEST_CASE("days are told in English, whatever the locale of the process") {
+    constexpr std::array months{"Jan", "Feb", "Mar", "Apr", "May", "Jun",
+                                "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"};
+    const std::string before = std::setlocale(LC_ALL, nullptr);
+    for (const auto* locale : {"C", "C.UTF-8", "de_DE.UTF-8", "fr_FR.UTF-8"}) { // the last two where they are installed
+        std::setlocale(LC_ALL, locale);
+        for (int month = 0; month < 12; ++month) {
+            std::tm parts{};
+            parts.tm_year = 126;
+            parts.tm_mon = month;
+            parts.tm_mday = 5;
+            parts.tm_hour = 14;
+            parts.tm_min = 7;
+            parts.tm_isdst = -1;
+            const Nanoseconds time = static_cast<Nanoseconds>(std::mktime(&parts)) * 1'000'000'000;
+            const auto day = std::string("05 ") + months[static_cast<std::size_t>(month)] + " 2026";
+            CHECK(localDay(time) == day);
+            CHECK(localMinute(time) == day + ", 14:07");
+        }
+    }
+    std::setlocale(LC_ALL, before.c_str());
 }

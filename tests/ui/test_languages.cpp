@@ -436,5 +436,11 @@ TEST_CASE("a language is chosen in the menu and is there at the next start") {
     chooseLanguage({});
     putLanguageOn(*qApp, QStringLiteral("en"));
     CHECK(told("It is the only copy at hand.") == "It is the only copy at hand.");
+    // A language that nobody has translated: English, from left to right, with its figures.
+    putLanguageOn(*qApp, QStringLiteral("he"));
+    CHECK(told("It is the only copy at hand.") == "It is the only copy at hand.");
+    CHECK(QApplication::layoutDirection() == Qt::LeftToRight);
+    CHECK(QLocale().language() == QLocale::Hebrew);
+    putLanguageOn(*qApp, QStringLiteral("en"));
     QLocale::setDefault(QLocale::c());
 }

@@ -65,20 +65,25 @@ void putLanguageOn(QApplication& application, const QString& code) {
     const QLocale desktop = QLocale::system();
     const QLocale locale = desktop.language() == wanted.language() ? desktop : wanted;
     QLocale::setDefault(locale);
-    QApplication::setLayoutDirection(locale.textDirection());
     for (auto* before : application.findChildren<QTranslator*>(translatorName)) {
         QApplication::removeTranslator(before);
         delete before;
     }
+    // By its name, not by the desktop's list: who has English first and German second wants English.
     const auto put = [&](const QString& name, const QString& folder) {
         auto translator = std::make_unique<QTranslator>(&application);
         translator->setObjectName(translatorName);
-        if (translator->load(locale, name, QStringLiteral("_"), folder)) {
+        const bool isThere = translator->load(name + QLatin1Char('_') + wanted.name(), folder);
+        if (isThere) {
             QApplication::installTranslator(translator.release());
         }
+        return isThere;
     };
-    put(QStringLiteral("qtbase"), QLibraryInfo::path(QLibraryInfo::TranslationsPath));
-    put(QStringLiteral("sober"), QStringLiteral(":/language"));
+    const bool isSpoken = put(QStringLiteral("sober"), QStringLiteral(":/language"));
+    if (isSpoken) {
+        put(QStringLiteral("qtbase"), QLibraryInfo::path(QLibraryInfo::TranslationsPath));
+    }
+    QApplication::setLayoutDirection(isSpoken ? wanted.textDirection() : Qt::LeftToRight);
 }
 
 QString languageOn() {

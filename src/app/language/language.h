@@ -26,8 +26,8 @@ void chooseLanguage(const QString& code);
 /// and dates. Called before any window is made: those that are there already stay as they are.
 void putLanguageOn(QApplication& application);
 
-/// The same for a language that is named; where there is no such translation, the words stay English and only
-/// direction and figures follow.
+/// The same for a language that is named; where there is no such translation, the words stay English from
+/// left to right, and only figures and dates follow.
 void putLanguageOn(QApplication& application, const QString& code);
 
 /// The language that the words are in, of ISO 639: "en" where there is no translation into the one wanted.

@@ -1,5 +1,6 @@
 #include "core/base/times.h"
 
+#include <array>
 #include <ctime>
 
 namespace sober {
@@ -40,11 +41,15 @@ std::string isoUtc(Nanoseconds time) {
 }
 
 std::string localMinute(Nanoseconds time) {
-    return formatted(localParts(time), "%d %b %Y, %H:%M");
+    return localDay(time) + formatted(localParts(time), ", %H:%M");
 }
 
 std::string localDay(Nanoseconds time) {
-    return formatted(localParts(time), "%d %b %Y");
+    // Not strftime's names: those are of the desktop's language, and what the core says is kept.
+    constexpr std::array months{"Jan", "Feb", "Mar", "Apr", "May", "Jun",
+                                "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"};
+    const auto parts = localParts(time);
+    return formatted(parts, "%d ") + months[static_cast<std::size_t>(parts.tm_mon)] + formatted(parts, " %Y");
 }
 
 std::string localIso(Nanoseconds time) {

@@ -254,7 +254,7 @@ void ConditionDesk::show(const Seen& seen) {
     noteKind_->clear();
     noteKind_->addItem(tr("everything (%1)").arg(told(humanCount(allNotes_.size()))), QString());
     for (const auto& [kind, count] : kinds) {
-        noteKind_->addItem(QStringLiteral("%1 (%2)").arg(told(kind), told(humanCount(count))), told(kind));
+        noteKind_->addItem(QStringLiteral("%1 (%2)").arg(told(kind), told(humanCount(count))), shown(kind));
     }
     noteKind_->setCurrentIndex(std::max(0, noteKind_->findData(before)));
     showNotes();
