@@ -28,6 +28,7 @@
 #include "app/shelf/spine.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "app/wrap_label.h"
 #include "core/base/text.h"
 #include "core/catalogue/catalogue_copy.h"
 #include "core/catalogue/volumes.h"
@@ -84,7 +85,7 @@ MainWindow::MainWindow(Workbench& workbench)
       closedText_(new QLabel(closedPage_)),
       progress_(new ProgressStrip(workbench, this)),
       docket_(new DocketStrip(workbench, this)),
-      message_(new QLabel(this)) {
+      message_(new WrapLabel(this)) {
     setWindowTitle(tr("Sober Archivist"));
     setAcceptDrops(true);
     buildFrame();

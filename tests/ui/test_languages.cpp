@@ -1,10 +1,17 @@
 // The windows in other languages: in a made-up long one, in German, and from right to left.
+#include "app/carry_window.h"
 #include "app/desk_room.h"
+#include "app/desks/claims/limits_window.h"
+#include "app/desks/disc/disc_services_window.h"
+#include "app/desks/salvage/bytes_window.h"
+#include "app/desks/salvage/write_image_window.h"
 #include "app/help/help_window.h"
 #include "app/language/language.h"
 #include "app/language/local_form.h"
 #include "app/language/sentence_book.h"
 #include "app/language/translated_page.h"
+#include "app/shelf/choices_window.h"
+#include "app/shelf/volume_changes.h"
 #include "core/base/paths.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
@@ -13,6 +20,7 @@
 #include "ui/long_language.h"
 
 #include <QApplication>
+#include <QComboBox>
 #include <QDialog>
 #include <QFile>
 #include <QLocale>
@@ -143,6 +151,29 @@ void goThrough(Desktop& desktop, const std::function<void(QWidget&)>& look) {
             QTest::keyClick(window, Qt::Key_Escape);
             desktop.settle();
         }
+    }
+    // What the menus of volumes and other services open.
+    const auto gannet = desktop.volume("GANNET");
+    auto* parent = &desktop.window();
+    auto& workbench = desktop.workbench();
+    const WriteTarget target{desktop.demo / "RECORDER.img", gannet.label, 64'000'000, {}, {}};
+    const std::vector<std::function<QDialog*()>> further{
+        [&] { return new ChoicesWindow(gannet, 141, parent); },
+        [&] { return new ForgetWindow(workbench, gannet, parent); },
+        [&] { return new CarryWindow(workbench, parent); },
+        [&] { return new LimitsWindow(workbench, {{"mp3", 128'000}, {"opus", 64'000}}, parent); },
+        [&] { return new DiscServicesWindow({}, {}, parent); },
+        [&] { return new BytesWindow(workbench, desktop.demo / "RECORDER.img", 0, parent); },
+        [&] { return new WriteImageWindow(workbench, desktop.demo / "RECORDER.img", target, parent); },
+    };
+    for (const auto& make : further) {
+        auto* window = make();
+        window->open();
+        desktop.settle();
+        QTest::qWait(20);
+        look(*window);
+        window->close();
+        desktop.settle();
     }
 }
 
@@ -384,6 +415,47 @@ TEST_CASE("every pattern of the core is filled in German, and what is put in sta
     CHECK(german.missed().join("\n").toStdString() == "");
 }
 
+TEST_CASE("what the custodian wrote is shown as it was written, in every language") {
+    Listening german;
+    REQUIRE(german.isLoaded());
+    const Located located(QLocale(QLocale::German, QLocale::Germany));
+    const Speaking speaking(german);
+    Desktop desktop({{"GANNET", Effort::full}, {"TERN", Effort::full}, {"PETREL", Effort::full}});
+    desktop.press(Qt::Key_3, Qt::AltModifier);
+    desktop.settle();
+    auto* list = desktop.window().findChild<QTableView*>(); // any: the one that is shown is chosen below
+    for (auto* view : desktop.window().findChildren<QTableView*>()) {
+        list = view->isVisible() ? view : list;
+    }
+    list->setFocus();
+    list->selectRow(0);
+    desktop.settle();
+    desktop.press(Qt::Key_A, Qt::NoModifier, list);
+    auto* window = opened();
+    REQUIRE(window != nullptr);
+    const QString reason =
+        QStringLiteral("missing; bought for 1.50"); // each half is a word or figure of ours
+    window->findChild<QComboBox*>()->setEditText(reason);
+    QTest::keyClick(window, Qt::Key_Return);
+    desktop.settle();
+    desktop.press(Qt::Key_D, Qt::ControlModifier);
+    desktop.settle();
+    const auto texts = textsOf(*opened());
+    CHECK(texts.filter(reason).size() == 1);
+    QTest::keyClick(opened(), Qt::Key_Return, Qt::ControlModifier);
+    desktop.settle();
+    QTest::keyClick(opened(), Qt::Key_Escape);
+    desktop.press(Qt::Key_3, Qt::AltModifier);
+    desktop.settle();
+    list->selectRow(0);
+    for (int row = 0; row < list->model()->rowCount() && textsOf(desktop.window()).filter(reason).isEmpty();
+         ++row) {
+        list->selectRow(row);
+        desktop.settle();
+    }
+    CHECK_FALSE(textsOf(desktop.window()).filter(reason).isEmpty());
+}
+
 TEST_CASE("figures and dates take the form of the language") {
     struct Case {
         QLocale locale;
@@ -400,6 +472,12 @@ TEST_CASE("figures and dates take the form of the language") {
          "FLAC 16/44.1, ID3v2.4, 127.0.0.1:8707, Vol. 12"},
         {QLocale(QLocale::English, QLocale::UnitedKingdom), "1,234.5 on 29 Nov 2026",
          "1,234.5 on 29 Nov 2026"},
+        // More than a figure: a name, or what somebody typed.
+        {QLocale(QLocale::German, QLocale::Germany), "bought for 1.50 on 3 Mar 2026",
+         "bought for 1.50 on 3 Mar 2026"},
+        {QLocale(QLocale::German, QLocale::Germany), "Vol 1.5 Extra", "Vol 1.5 Extra"},
+        {QLocale(QLocale::German, QLocale::Germany), "3 h 05 min", "3 h 05 min"},
+        {QLocale(QLocale::German, QLocale::Germany), "9.5 s", "9,5 s"},
         {QLocale::c(), "1,234.5", "1,234.5"},
         {QLocale(QLocale::Swedish, QLocale::Sweden), "1,234", QString::fromUtf8("1\u00a0234")},
     };

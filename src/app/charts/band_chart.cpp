@@ -8,8 +8,6 @@
 #include <QMouseEvent>
 #include <QPainter>
 
-#include <array>
-
 namespace sober::app {
 namespace {
 
@@ -30,12 +28,56 @@ BandChart::BandChart(QWidget* parent)
     letKeysPoint();
 }
 
+struct BandChart::Key {
+    Worst worst;
+    QString word;
+    QPointF at;
+};
+
+std::vector<BandChart::Key> BandChart::legend() const {
+    std::vector<Key> keys{{Worst::sound, tr("nothing known against it"), {}},
+                          {Worst::copies, tr("holds identical copies"), {}},
+                          {Worst::claims, tr("not what it says"), {}},
+                          {Worst::missing, tr("something is missing"), {}},
+                          {Worst::unreadable, tr("something cannot be read"), {}}};
+    const QFontMetrics metrics(Theme::text(12));
+    constexpr int beside = 50; // the swatch, and what parts it from the next
+    double needed = 0;
+    for (const auto& key : keys) {
+        needed += beside + metrics.horizontalAdvance(key.word);
+    }
+    // Above the bands where it has room there, else from the near side on.
+    const double begin = labelWidth + needed <= width() ? labelWidth : 0;
+    QPointF at(begin, 0);
+    for (auto& key : keys) {
+        const double wide = beside + metrics.horizontalAdvance(key.word);
+        if (at.x() > begin && at.x() + wide > width()) {
+            at = QPointF(begin, at.y() + legendHeight);
+        }
+        key.at = at;
+        at.rx() += wide;
+    }
+    return keys;
+}
+
+double BandChart::bandsBegin() const {
+    return legend().back().at.y() + legendHeight;
+}
+
+void BandChart::fitHeight() {
+    const auto bands = static_cast<double>(std::max<std::size_t>(bands_.size(), 1));
+    setFixedHeight(static_cast<int>(bandsBegin() + bands * (bandHeight + bandGap)));
+}
+
 void BandChart::setBands(std::vector<Band> bands) {
     bands_ = std::move(bands);
-    setFixedHeight(
-        static_cast<int>(legendHeight + static_cast<double>(std::max<std::size_t>(bands_.size(), 1)) *
-                                            (bandHeight + bandGap)));
+    fitHeight();
     update();
+}
+
+void BandChart::resizeEvent(QResizeEvent* event) {
+    Chart::resizeEvent(event);
+    fitHeight();
 }
 
 std::vector<BandChart::Piece> BandChart::layOut() const {
@@ -49,9 +91,10 @@ std::vector<BandChart::Piece> BandChart::layOut() const {
     }
     std::vector<Piece> pieces;
     const double room = width() - labelWidth;
+    const double first = bandsBegin();
     for (std::size_t b = 0; b < bands_.size(); ++b) {
         double left = labelWidth;
-        const double top = legendHeight + static_cast<double>(b) * (bandHeight + bandGap);
+        const double above = first + static_cast<double>(b) * (bandHeight + bandGap);
         for (std::size_t f = 0; f < bands_[b].folders.size(); ++f) {
             const double share =
                 static_cast<double>(weightOf(bands_[b].folders[f])) / static_cast<double>(most);
@@ -59,7 +102,7 @@ std::vector<BandChart::Piece> BandChart::layOut() const {
             if (left + wide > width() + 0.5) {
                 break;
             }
-            pieces.push_back({QRectF(left, top, wide, bandHeight), b, f});
+            pieces.push_back({QRectF(left, above, wide, bandHeight), b, f});
             left += wide;
         }
     }
@@ -77,32 +120,17 @@ void BandChart::draw(QPainter& painter) {
                "a survey only reads."));
         return;
     }
-    const auto wordOf = [](Worst worst) {
-        return worst == Worst::sound     ? tr("nothing known against it")
-               : worst == Worst::copies  ? tr("holds identical copies")
-               : worst == Worst::claims  ? tr("not what it says")
-               : worst == Worst::missing ? tr("something is missing")
-                                         : tr("something cannot be read");
-    };
-    constexpr std::array all{Worst::sound, Worst::copies, Worst::claims, Worst::missing, Worst::unreadable};
-    // Above the bands where it has room there, else from the near side on.
-    double needed = 0;
-    for (const Worst worst : all) {
-        needed += 50 + painter.fontMetrics().horizontalAdvance(wordOf(worst));
-    }
-    double legend = labelWidth + needed <= width() ? labelWidth : 0;
-    for (const Worst worst : all) {
-        const QRectF swatch(legend, 3, 24, 14);
-        painter.fillRect(swatch, fillOf(worst));
-        paintMark(painter, swatch, markOf(worst));
-        const QString word = wordOf(worst);
+    for (const auto& key : legend()) {
+        const QRectF swatch(key.at.x(), key.at.y() + 3, 24, 14);
+        painter.fillRect(swatch, fillOf(key.worst));
+        paintMark(painter, swatch, markOf(key.worst));
         painter.setPen(inks.quiet);
-        painter.drawText(QPointF(legend + 30, 15), word);
-        legend += 30 + painter.fontMetrics().horizontalAdvance(word) + 20;
+        painter.drawText(key.at + QPointF(30, 15), key.word);
     }
+    const double first = bandsBegin();
     for (std::size_t b = 0; b < bands_.size(); ++b) {
         const auto& band = bands_[b];
-        const double top = legendHeight + static_cast<double>(b) * (bandHeight + bandGap);
+        const double top = first + static_cast<double>(b) * (bandHeight + bandGap);
         painter.setFont(Theme::strong());
         painter.setPen(inks.ink);
         drawCut(painter, QRectF(0, top, labelWidth - 12, 20), Qt::AlignLeft | Qt::AlignVCenter, band.label);

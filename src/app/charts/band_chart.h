@@ -30,6 +30,7 @@ class BandChart : public Chart {
     void draw(QPainter& painter) override;
     QString valueAt(const QPointF& point) const override;
     void mousePressEvent(QMouseEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
   private:
     struct Piece {
@@ -37,6 +38,11 @@ class BandChart : public Chart {
         std::size_t band;
         std::size_t folder;
     };
+    /// Where each word of the legend stands, in as many lines as it takes.
+    struct Key;
+    std::vector<Key> legend() const;
+    double bandsBegin() const;
+    void fitHeight();
     std::vector<Piece> layOut() const;
     const FolderFigures& folderOf(const Piece& piece) const {
         return bands_[piece.band].folders[piece.folder];

@@ -2,6 +2,7 @@
 
 #include "app/desks/desk.h"
 #include "app/theme/theme.h"
+#include "app/wrap_label.h"
 
 #include <QComboBox>
 #include <QLabel>
@@ -13,10 +14,9 @@ namespace sober::app {
 
 AskWindow::AskWindow(const Words& words, QWidget* parent) : QDialog(parent), line_(new QComboBox(this)) {
     setWindowTitle(words.title);
-    setMinimumWidth(460);
     setAttribute(Qt::WA_DeleteOnClose);
     auto* layout = titledLayout(words.title, this);
-    auto* explanation = new QLabel(words.explanation, this);
+    auto* explanation = new WrapLabel(words.explanation, this);
     explanation->setWordWrap(true);
     layout->addWidget(explanation);
     line_->setEditable(true);
@@ -33,6 +33,7 @@ AskWindow::AskWindow(const Words& words, QWidget* parent) : QDialog(parent), lin
     done->setDefault(true);
     done->setEnabled(words.mayBeEmpty || !words.text.isEmpty());
     addEnding(*layout, this, done);
+    beAtLeast(460, *this);
     connect(line_, &QComboBox::editTextChanged, done,
             [done, mayBeEmpty = words.mayBeEmpty](const QString& text) {
                 done->setEnabled(mayBeEmpty || !text.trimmed().isEmpty());

@@ -172,7 +172,7 @@ void EvidencePanel::setDetail(const std::optional<HoldingDetail>& detail) {
     if (detail_->acceptance) {
         accepted_->setText(
             tr("Accepted as it is: %1 (%2).")
-                .arg(told(detail_->acceptance->reason), told(localDay(detail_->acceptance->accepted))));
+                .arg(shown(detail_->acceptance->reason), told(localDay(detail_->acceptance->accepted))));
     }
     spectrum_->setSpectrum(evidence->spectrum, evidence->bandwidth);
     trace_->setTrace(evidence->trace);
@@ -227,7 +227,7 @@ QString EvidencePanel::facts() const {
     }
     lines << tr("Measured %1").arg(measured.join(QStringLiteral(", ")));
     if (!detail_->better.empty()) {
-        lines << tr("A better copy: %1").arg(told(detail_->better));
+        lines << tr("A better copy: %1").arg(shown(detail_->better));
     }
     lines << shown(detail_->volume) + QLatin1Char('/') + shownPath(detail_->holding.path);
     return lines.join(QLatin1Char('\n'));

@@ -3,6 +3,7 @@
 #include "app/desks/desk.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "app/wrap_label.h"
 #include "core/catalogue/docket_store.h"
 #include "core/work/open_for_work.h"
 
@@ -17,8 +18,8 @@ namespace sober::app {
 DocketStrip::DocketStrip(Workbench& workbench, QWidget* parent)
     : QFrame(parent),
       workbench_(workbench),
-      text_(new QLabel(this)),
-      waiting_(new QLabel(this)),
+      text_(new WrapLabel(this)),
+      waiting_(new WrapLabel(this)),
       read_(new QPushButton(tr("Read through…   Ctrl+D"), this)) {
     setObjectName(QStringLiteral("strip"));
     auto* rows = new QVBoxLayout(this);

@@ -5,6 +5,7 @@
 #include "app/docket/progress_strip.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "app/wrap_label.h"
 #include "app/wrap_row.h"
 #include "core/catalogue/docket_store.h"
 
@@ -40,8 +41,11 @@ QString whyText(const PlannedAction& planned) {
     if (planned.loss != Loss::none) {
         return DocketWindow::tr("Consented: %1").arg(told(std::string(lossWords(planned.loss))));
     }
-    const QString reason = told(planned.action.reason);
-    if (planned.action.kind != ActionKind::move) {
+    // Why something is accepted the custodian has said.
+    const auto kind = planned.action.kind;
+    const bool isTheirs = kind == ActionKind::accept || kind == ActionKind::acceptChange;
+    const QString reason = isTheirs ? shown(planned.action.reason) : told(planned.action.reason);
+    if (kind != ActionKind::move) {
         return reason;
     }
     return reason.isEmpty() ? DocketWindow::tr("to %1").arg(targetText(planned))
@@ -53,8 +57,8 @@ QString whyText(const PlannedAction& planned) {
 DocketWindow::DocketWindow(Workbench& workbench, QWidget* parent)
     : QDialog(parent),
       workbench_(workbench),
-      summary_(new QLabel(this)),
-      result_(new QLabel(this)),
+      summary_(new WrapLabel(this)),
+      result_(new WrapLabel(this)),
       takeOff_(keyButton(tr("Take off the docket"), QKeySequence(Qt::Key_Delete), this)),
       consent_(keyButton(tr("Consent to this loss"), QKeySequence(Qt::Key_C), this)),
       carryOut_(keyButton(tr("Carry out"), QKeySequence(Qt::CTRL | Qt::Key_Return), this)),

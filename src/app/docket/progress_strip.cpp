@@ -2,6 +2,7 @@
 
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "app/wrap_label.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -81,7 +82,7 @@ QString progressText(const Progress& progress) {
 ProgressStrip::ProgressStrip(Workbench& workbench, QWidget* parent)
     : QFrame(parent),
       workbench_(workbench),
-      text_(new QLabel(this)),
+      text_(new WrapLabel(this)),
       at_(new QLabel(this)),
       bar_(new QProgressBar(this)),
       pause_(new QPushButton(tr("Pause"), this)),

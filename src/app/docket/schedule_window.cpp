@@ -3,6 +3,7 @@
 #include "app/desks/desk.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "app/wrap_label.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -20,13 +21,13 @@ ScheduleWindow::ScheduleWindow(Workbench& workbench, BytePath program, QWidget* 
       catalogue_(placeOf(workbench.cataloguePath()).value_or(workbench.cataloguePath())),
       every_(new QComboBox(this)),
       files_(new QPlainTextEdit(this)),
-      state_(new QLabel(this)),
+      state_(new WrapLabel(this)),
       act_(new QPushButton(this)) {
     setWindowTitle(tr("Check on a schedule"));
     setAttribute(Qt::WA_DeleteOnClose);
     resize(860, 640);
     auto* layout = titledLayout(windowTitle(), this);
-    auto* words = new QLabel(
+    auto* words = new WrapLabel(
         tr("systemd reads again what is due while you are logged in, without these windows, and the desktop "
            "tells you when something is found that was not known. These two files are written for it, "
            "and nothing else."),

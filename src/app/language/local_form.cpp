@@ -26,36 +26,25 @@ QString inLocalForm(const QString& text) {
     if (isAsTheCoreHasIt()) {
         return text;
     }
-    const QLocale locale;
-    static const QRegularExpression day(
-        QStringLiteral("\\b(\\d{1,2}) (Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec) (\\d{4})\\b"));
-    static const QRegularExpression figure(
-        QStringLiteral("(?<![\\w.,/:-])(\\d{1,3}(?:,\\d{3})+|\\d+)(\\.\\d+)?(?![\\w/:-]|[.,]\\d)"));
-    QString out;
-    qsizetype from = 0;
-    const auto figures = [&](const QString& piece) {
-        qsizetype at = 0;
-        for (auto each = figure.globalMatch(piece); each.hasNext();) {
-            const auto match = each.next();
-            out += piece.mid(at, match.capturedStart() - at);
-            auto whole = match.captured(1);
-            whole.replace(QLatin1Char(','), locale.groupSeparator());
-            out += whole;
-            if (const auto rest = match.captured(2); !rest.isEmpty()) {
-                out += locale.decimalPoint() + rest.mid(1);
-            }
-            at = match.capturedEnd();
-        }
-        out += piece.mid(at);
-    };
-    for (auto each = day.globalMatch(text); each.hasNext();) {
-        const auto match = each.next();
-        figures(text.mid(from, match.capturedStart() - from));
-        const auto read = QLocale::c().toDate(match.captured(0), QStringLiteral("d MMM yyyy"));
-        out += read.isValid() ? dayInLocalForm(read) : match.captured(0);
-        from = match.capturedEnd();
+    static const QRegularExpression day(QStringLiteral(
+        "^(\\d{1,2} (?:Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec) \\d{4})(, \\d\\d:\\d\\d)?$"));
+    if (const auto match = day.match(text); match.hasMatch()) {
+        const auto read = QLocale::c().toDate(match.captured(1), QStringLiteral("d MMM yyyy"));
+        return read.isValid() ? dayInLocalForm(read) + match.captured(2) : text;
     }
-    figures(text.mid(from));
+    static const QRegularExpression figures(QStringLiteral(
+        "^-?(?:\\d{1,3}(?:,\\d{3})+|\\d+)(?:\\.\\d+)?(?: (?:[kMGT]B|h|min|m?s|k?Hz|dB|%|kbit/s))?"
+        "(?: \\d+ (?:min|s))?$"));
+    if (!figures.match(text).hasMatch()) {
+        return text;
+    }
+    const QLocale locale;
+    QString out;
+    for (const auto letter : text) {
+        out += letter == QLatin1Char(',')   ? locale.groupSeparator()
+               : letter == QLatin1Char('.') ? locale.decimalPoint()
+                                            : QString(letter);
+    }
     return out;
 }
 

@@ -4,8 +4,8 @@
 
 namespace sober::app {
 
-/// Figures and dates as the core writes them ("1,234", "1.24 GB", "29 Nov 2026", "29 Nov 2026, 14:05") in the
-/// form of the default QLocale; all else as it is. In English as it was.
+/// A figure or date as the core writes it ("1,234", "1.24 GB", "3 h 05 min", "29 Nov 2026, 14:05") in the form of
+/// the default QLocale. Text that is more than that is left alone: it may be a name, or somebody's own words.
 QString inLocalForm(const QString& text);
 
 /// Whether that is the core's own form.

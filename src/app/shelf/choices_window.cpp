@@ -47,7 +47,6 @@ ChoicesWindow::ChoicesWindow(const Volume& volume, std::uint64_t holdings, QWidg
       maxSize_(sizeBox(volume.choices.maxSize, tr("no limit"), this)),
       depth_(new QSpinBox(this)) {
     setWindowTitle(tr("What a survey takes in"));
-    setMinimumWidth(460);
     auto* layout = titledLayout(tr("What a survey of %1 takes in").arg(shown(volume.label)), this);
 
     effort_->addItem(tr("index: checksums, claims and tags"), static_cast<int>(Effort::index));
@@ -112,6 +111,7 @@ ChoicesWindow::ChoicesWindow(const Volume& volume, std::uint64_t holdings, QWidg
         go->setToolTip(tr("%1 is away.").arg(shown(volume.label)));
     }
     addEnding(*layout, this, go);
+    beAtLeast(460, *this);
     connect(go, &QPushButton::clicked, this, [this] {
         emit surveyWanted(request());
         accept();

@@ -17,7 +17,7 @@ class DeskButton : public QAbstractButton {
         : QAbstractButton(parent), number_(number % 10) {
         setText(name);
         setCheckable(true);
-        setMinimumHeight(24);
+        setMinimumHeight(18);
         setMaximumHeight(32);
         setFocusPolicy(Qt::TabFocus);
         setCursor(Qt::PointingHandCursor);

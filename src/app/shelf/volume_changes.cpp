@@ -5,6 +5,7 @@
 #include "app/desks/desk.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "app/wrap_label.h"
 #include "core/catalogue/volume_leaving.h"
 #include "core/catalogue/volumes.h"
 #include "core/work/succeed_volume.h"
@@ -50,20 +51,20 @@ ForgetWindow::ForgetWindow(Workbench& workbench, const Volume& volume, QWidget* 
     const auto title = tr("Forget %1").arg(volumeName(volume));
     setWindowTitle(title);
     setAttribute(Qt::WA_DeleteOnClose);
-    setMinimumWidth(520);
     auto* layout = titledLayout(title, this);
     auto* place = quietLabel(tr("%1, %2. Nothing on it is changed.")
                                  .arg(shownPath(volume.root), volume.atHand ? tr("at hand") : tr("away")),
                              this);
     place->setWordWrap(true);
     layout->addWidget(place);
-    auto* words = new QLabel(tr("Looking at what leaves with it…"), this);
+    auto* words = new WrapLabel(tr("Looking at what leaves with it…"), this);
     words->setObjectName(QStringLiteral("what is lost"));
     words->setWordWrap(true);
     layout->addWidget(words);
     auto* done = new QPushButton(tr("Forget this volume"), this);
     done->setEnabled(false);
     addEnding(*layout, this, done);
+    beAtLeast(520, *this);
     workbench_.ask<VolumeLeaving>(
         this, [id = volume.id](const Catalogue& catalogue) { return leavingOf(catalogue, id); },
         [words, done, volume, this](const VolumeLeaving& leaving) {

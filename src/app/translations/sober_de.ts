@@ -4880,6 +4880,10 @@
             <source>unstated-length</source>
             <translation>gibt keine Länge an</translation>
         </message>
+        <message>
+            <source>yourself</source>
+            <translation>Ihnen selbst</translation>
+        </message>
     </context>
     <context>
         <name>counted</name>

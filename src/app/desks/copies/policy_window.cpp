@@ -4,6 +4,7 @@
 #include "app/desks/desk.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "app/wrap_label.h"
 #include "core/audit/sameness.h"
 
 #include <QCheckBox>
@@ -35,14 +36,14 @@ PolicyWindow::PolicyWindow(Workbench& workbench, std::vector<SetId> shownSets, s
       weakest_(new QComboBox(this)),
       onlyWhereMet_(new QCheckBox(tr("leave sets whose best copy does not meet the first preference"), this)),
       scope_(new QComboBox(this)),
-      outcome_(new QLabel(this)),
+      outcome_(new WrapLabel(this)),
       put_(new QPushButton(tr("Put on the docket"), this)) {
     setWindowTitle(tr("Decide many sets"));
     auto* layout = titledLayout(tr("Decide many sets"), this);
     buildPolicy(*layout);
 
     outcome_->setWordWrap(true);
-    outcome_->setMinimumHeight(132);
+    outcome_->keepHeight(132);
     outcome_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
     outcome_->setAccessibleName(tr("What this would do"));
     layout->addWidget(outcome_, 1);

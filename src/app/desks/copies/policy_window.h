@@ -14,6 +14,8 @@ class QPushButton;
 
 namespace sober::app {
 
+class WrapLabel;
+
 class PreferenceList;
 
 /// Decides many copy sets by a policy: made, named and kept here, and shown what it would do before it is
@@ -51,7 +53,7 @@ class PolicyWindow : public QDialog {
     QComboBox* weakest_;
     QCheckBox* onlyWhereMet_;
     QComboBox* scope_;
-    QLabel* outcome_;
+    WrapLabel* outcome_;
     QPushButton* put_;
     std::shared_ptr<RunControl> control_;
     std::shared_ptr<const PolicyPreview> preview_;

@@ -3,6 +3,7 @@
 #include "app/desks/desk.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "app/wrap_label.h"
 #include "core/base/inner_path.h"
 
 #include <QFormLayout>
@@ -19,14 +20,14 @@ MoveWindow::MoveWindow(Workbench& workbench, const What& what, QWidget* parent)
       tree_(new PlaceTree(workbench, this)),
       below_(new QLineEdit(this)),
       name_(new QLineEdit(this)),
-      target_(new QLabel(this)),
+      target_(new WrapLabel(this)),
       done_(new QPushButton(tr("Put on the docket"), this)) {
     const QString title = what.inside ? tr("Copy out") : tr("Move");
     setWindowTitle(title);
     setAttribute(Qt::WA_DeleteOnClose);
     setMinimumSize(560, 480);
     auto* layout = titledLayout(title, this);
-    auto* explanation = new QLabel(
+    auto* explanation = new WrapLabel(
         (what.inside ? tr("To be copied out of its archive: %1. The archive stays as it is.")
                      : tr("To be moved: %1. Players' lists follow. A move stays on its drive: what would "
                           "leave it is refused on the docket."))

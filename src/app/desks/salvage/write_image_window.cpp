@@ -23,7 +23,6 @@ WriteImageWindow::WriteImageWindow(Workbench& workbench, BytePath image, WriteTa
       write_(new QPushButton(tr("Write over it"), this)) {
     setWindowTitle(tr("Write an image over a drive"));
     setAttribute(Qt::WA_DeleteOnClose);
-    setMinimumWidth(560);
     auto* layout = titledLayout(windowTitle(), this);
     auto* what = paragraph(tr("What is lost"), this);
     what->setText(
@@ -41,6 +40,7 @@ WriteImageWindow::WriteImageWindow(Workbench& workbench, BytePath image, WriteTa
     form->addRow(tr("Size in bytes"), size_);
     layout->addLayout(form);
     addEnding(*layout, this, write_);
+    beAtLeast(560, *this);
     connect(write_, &QPushButton::clicked, this, [this] {
         workbench_.writeImage({image_, target_.path, label_->text().toStdString(), typedBytes()});
         accept();

@@ -4,6 +4,7 @@
 #include "app/desks/tags/takeover_form.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
+#include "app/wrap_label.h"
 
 #include <QLabel>
 #include <QPushButton>
@@ -20,9 +21,9 @@ TagsWindow::TagsWindow(Workbench& workbench, std::shared_ptr<const SetDetail> de
       detail_(std::move(detail)),
       volumes_(std::move(volumes)),
       keeper_(keeper),
-      explanation_(new QLabel(tr("Reading the tags of all members …"), this)),
+      explanation_(new WrapLabel(tr("Reading the tags of all members …"), this)),
       form_(new TakeoverForm(this)),
-      outcome_(new QLabel(this)),
+      outcome_(new WrapLabel(this)),
       put_(new QPushButton(tr("Put on the docket"), this)) {
     setWindowTitle(tr("Take tags over"));
     resize(860, 560);
