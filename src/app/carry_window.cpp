@@ -99,9 +99,7 @@ void CarryWindow::carry() {
     workbench_.tend([place = place_, package = package_](Catalogue& catalogue, RunControl& control,
                                                          const ProgressSink& sink) -> Result<std::string> {
         const auto carried = carryAlong(catalogue, place, package, control, sink);
-        if (!carried) {
-            return carried.error();
-        }
+        RETURN_IF_FAILED(carried);
         carrySettings(carried->folder);
         return "Carried along in " + displayPath(carried->folder) + ". Open it there with: sh start" +
                (carried->leftOver.empty()

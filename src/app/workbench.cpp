@@ -190,15 +190,11 @@ void Workbench::survey(std::vector<SurveyRequest> requests, std::function<Outcom
     runLong(
         LongWork::survey,
         [waiting, sink = progressSink()](Catalogue& catalogue, RunControl& control) -> Result<SurveyReport> {
-            if (const auto begun = waiting.first ? waiting.first(catalogue) : done(); !begun) {
-                return begun.error();
-            }
+            RETURN_IF_FAILED(waiting.first ? waiting.first(catalogue) : done());
             auto report = surveyVolume(catalogue, waiting.request, control, sink);
             if (report) {
                 const auto taken = takeInSurvey(catalogue, *report, control, sink);
-                if (!taken) {
-                    return taken.error();
-                }
+                RETURN_IF_FAILED(taken);
                 report->interrupted = report->interrupted || *taken;
             }
             return report;
@@ -521,9 +517,7 @@ void Workbench::lookAtTrash() {
         LongWork::trash,
         [sink = progressSink()](Catalogue& catalogue, RunControl& control) -> Result<SalvageSource> {
             const auto listing = listTrash(catalogue, 0, control, sink);
-            if (!listing) {
-                return listing.error();
-            }
+            RETURN_IF_FAILED(listing);
             const auto source = SalvageStore(catalogue).sourceOf({});
             return source ? Result(source->value_or(SalvageSource{})) : Result<SalvageSource>(source.error());
         },

@@ -13,9 +13,7 @@ namespace {
 
 /// Says what an interruption had left and what became of it.
 Result<Catalogue> telling(Result<OpenedForWork> opened) {
-    if (!opened) {
-        return opened.error();
-    }
+    RETURN_IF_FAILED(opened);
     for (const auto* sentences : {&opened->recovered, &opened->waiting}) {
         for (const auto& sentence : *sentences) {
             sayOn(stderr, "After an interruption: {}\n", sentence);

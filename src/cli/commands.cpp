@@ -67,19 +67,13 @@ Result<std::vector<SetDetail>> allSets(const Catalogue& catalogue, const std::ve
     SetFilter filter;
     filter.sameness = sameness;
     const auto ids = findings.setOrder(SetOrder::mostBytes, filter);
-    if (!ids) {
-        return ids.error();
-    }
+    RETURN_IF_FAILED(ids);
     const auto sets = findings.sets(*ids);
-    if (!sets) {
-        return sets.error();
-    }
+    RETURN_IF_FAILED(sets);
     std::vector<SetDetail> shown;
     for (const auto& set : *sets) {
         auto detail = detailOf(catalogue, set, volumes);
-        if (!detail) {
-            return detail.error();
-        }
+        RETURN_IF_FAILED(detail);
         shown.push_back(std::move(*detail));
     }
     return shown;

@@ -96,9 +96,7 @@ Result<Holding> holdingAt(const Catalogue& catalogue, std::span<const Volume> vo
     }
     if (best != nullptr) {
         auto holding = Holdings(catalogue).at(best->id, *relativeTo(lexical, best->root));
-        if (!holding) {
-            return holding.error();
-        }
+        RETURN_IF_FAILED(holding);
         if (*holding) {
             return std::move(**holding);
         }
@@ -110,27 +108,21 @@ Outcome addSuggested(const Catalogue& catalogue, const std::string& name, RunCon
     Policy policy;
     if (!name.empty()) {
         const auto kept = Policies(catalogue).named(name);
-        if (!kept) {
-            return kept.error();
-        }
+        RETURN_IF_FAILED(kept);
         if (!*kept) {
             return Error{Cause::notFound, {}, "There is no policy named \"" + name + "\"."};
         }
         policy = **kept;
     }
     const auto ids = Findings(catalogue).setOrder(SetOrder::mostBytes, {});
-    if (!ids) {
-        return ids.error();
-    }
+    RETURN_IF_FAILED(ids);
     const auto preview = previewPolicy(catalogue, *ids, policy, control);
     return preview ? applyPreview(catalogue, *preview) : Outcome(preview.error());
 }
 
 Outcome addRetag(const Catalogue& catalogue, const BytePath& file, const std::vector<BytePath>& others) {
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     const auto holding = holdingAt(catalogue, *volumes, file);
     EvidenceWorker worker;
     const auto own = worker.readTags(file);
@@ -141,9 +133,7 @@ Outcome addRetag(const Catalogue& catalogue, const BytePath& file, const std::ve
     std::string from;
     for (const auto& other : others) {
         auto read = worker.readTags(other);
-        if (!read) {
-            return read.error();
-        }
+        RETURN_IF_FAILED(read);
         theirs.push_back(std::move(*read));
         from += (from.empty() ? "" : ", ") + displayPath(other);
     }
@@ -161,9 +151,7 @@ Outcome addPath(const Catalogue& catalogue, std::span<const Volume> volumes, Act
         const auto planned = planWriteOffPlace(catalogue, path, reason);
         return !planned && planned.error().cause == Cause::invalid ? Outcome(holding.error()) : planned;
     }
-    if (!holding) {
-        return holding.error();
-    }
+    RETURN_IF_FAILED(holding);
     const auto wanted = kind == ActionKind::writeOff ? HoldingState::missing : HoldingState::present;
     const bool bringsBack = kind == ActionKind::restore && holding->state == HoldingState::missing;
     if (holding->state != wanted && !bringsBack) {
@@ -204,9 +192,7 @@ Outcome addOne(const Catalogue& catalogue, std::span<const Volume> volumes, Acti
 /// What stands on the docket and is not about these paths: those are said anew.
 Result<std::set<ActionId>> standingBeside(const Catalogue& catalogue, const std::vector<BytePath>& paths) {
     const auto review = reviewDocket(catalogue);
-    if (!review) {
-        return review.error();
-    }
+    RETURN_IF_FAILED(review);
     std::set<BytePath> meant;
     for (const auto& path : paths) {
         meant.insert(placeOf(path).value_or(path));

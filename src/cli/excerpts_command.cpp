@@ -13,25 +13,19 @@ namespace {
 
 Result<Excerpt> excerptAt(const Catalogue& catalogue, const BytePath& path) {
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     const auto volume = std::ranges::find_if( // volumes never lie within each other
         *volumes, [&](const Volume& each) { return isWithin(path, each.root); });
     if (volume == volumes->end()) {
         return Error{Cause::notFound, path, displayPath(path) + " is on no volume that is catalogued."};
     }
     const auto holding = Holdings(catalogue).at(volume->id, *relativeTo(path, volume->root));
-    if (!holding) {
-        return holding.error();
-    }
+    RETURN_IF_FAILED(holding);
     if (!*holding) {
         return Error{Cause::notFound, path, displayPath(path) + " is not catalogued."};
     }
     const auto kept = ExcerptStore(catalogue).of((*holding)->id);
-    if (!kept) {
-        return kept.error();
-    }
+    RETURN_IF_FAILED(kept);
     if (!*kept || (*kept)->sound.empty()) {
         return Error{Cause::notFound, path,
                      "No excerpt of " + displayPath(path) +

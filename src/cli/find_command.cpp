@@ -23,9 +23,7 @@ Error noSpan(std::string_view option, const std::string& text) {
 
 Result<Volume> volumeNamed(const Catalogue& catalogue, const std::string& label) {
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     const auto found = std::ranges::find(*volumes, label, &Volume::label);
     if (found == volumes->end()) {
         return Error{
@@ -43,9 +41,7 @@ Result<HoldingFilter> filterOf(const Catalogue& catalogue, const FindOptions& op
     }
     if (!options.volume.empty()) {
         const auto volume = volumeNamed(catalogue, options.volume);
-        if (!volume) {
-            return volume.error();
-        }
+        RETURN_IF_FAILED(volume);
         filter.volume = volume->id;
     }
     if (const auto verdict = verdictOf(options.verdict)) {

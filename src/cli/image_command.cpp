@@ -39,9 +39,7 @@ Result<std::uint64_t> placeToLook(const Catalogue& catalogue, const BytesOptions
     auto at = options.at;
     if (options.find != 0) {
         const auto finds = SalvageStore(catalogue).byIds(std::array{options.find});
-        if (!finds) {
-            return finds.error();
-        }
+        RETURN_IF_FAILED(finds);
         if (finds->empty() || !finds->front().file.empty()) {
             return Error{Cause::notFound, {}, "There is no find of that number in an image."};
         }
@@ -57,9 +55,7 @@ Result<std::uint64_t> placeToLook(const Catalogue& catalogue, const BytesOptions
         return at;
     }
     const auto found = searchBytes(image, *wanted, at, control, onProgress);
-    if (!found) {
-        return found.error();
-    }
+    RETURN_IF_FAILED(found);
     return *found ? Result(**found)
                   : Result<std::uint64_t>(Error{Cause::notFound, image, "It stands nowhere from there on."});
 }

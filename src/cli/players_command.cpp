@@ -240,9 +240,7 @@ void printRelinking(const Relinking& relinking) {
 /// Puts the links on the docket and carries these, and nothing else that waits there, out.
 Result<CarriedOut> writeLinks(Catalogue& catalogue, const Relinking& relinking, RunControl& control,
                               const CarryOutHooks& hooks) {
-    if (const auto planned = planLinks(catalogue, relinking, relinking.links); !planned) {
-        return planned.error();
-    }
+    RETURN_IF_FAILED(planLinks(catalogue, relinking, relinking.links));
     std::set<BytePath> places;
     for (const auto& link : relinking.links) {
         places.insert(relinking.lost[link.lost].path);

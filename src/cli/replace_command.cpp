@@ -67,9 +67,7 @@ void sayWhatIsSent(const Catalogue& catalogue, std::size_t count) {
 
 Result<WantedLook> lookNow(const Catalogue& catalogue, bool quiet, RunControl& control) {
     const auto wanted = wantedHoldings(catalogue);
-    if (!wanted) {
-        return wanted.error();
-    }
+    RETURN_IF_FAILED(wanted);
     sayWhatIsSent(catalogue, wanted->size());
     ProgressLine line(quiet);
     auto look = lookForBetter(catalogue, *wanted, true, control, std::ref(line));
@@ -154,7 +152,8 @@ int runReplaceShelf(const CommonOptions& common, const std::string& address) {
         return exitUsage;
     }
     const auto catalogue = openWorking(common);
-    const auto set = catalogue ? ServiceStore(*catalogue).setAddress(ServiceKind::offerShelf, address) : Outcome(catalogue.error());
+    const auto set = catalogue ? ServiceStore(*catalogue).setAddress(ServiceKind::offerShelf, address)
+                               : Outcome(catalogue.error());
     if (!set) {
         return fail(set.error());
     }

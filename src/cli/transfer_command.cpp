@@ -43,31 +43,23 @@ Result<TransferChoice> choiceOf(const Catalogue& catalogue, const TransferOption
     }
     for (const auto& name : options.players) {
         const auto player = named(*players, name, &Player::name, "player");
-        if (!player) {
-            return player.error();
-        }
+        RETURN_IF_FAILED(player);
         choice.players.push_back(player->id);
     }
     for (const auto& label : options.volumes) {
         const auto volume = named(*volumes, label, &Volume::label, "volume");
-        if (!volume) {
-            return volume.error();
-        }
+        RETURN_IF_FAILED(volume);
         choice.volumes.push_back(volume->id);
     }
     for (const auto& folder : options.folders) {
         const auto path = realPathOf(folder).value_or(folder);
         const auto volume = volumeHolding(*volumes, path);
-        if (!volume) {
-            return volume.error();
-        }
+        RETURN_IF_FAILED(volume);
         choice.folders.emplace_back((*volume)->id, *relativeTo(path, (*volume)->root));
     }
     for (const auto& name : options.standing) {
         const auto list = named(*standing, name, &StandingList::name, "standing list");
-        if (!list) {
-            return list.error();
-        }
+        RETURN_IF_FAILED(list);
         choice.filters.emplace_back(list->name, list->filter);
     }
     return choice;

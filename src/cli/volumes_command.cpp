@@ -17,9 +17,7 @@ namespace {
 
 Result<Volume> volumeLabelled(const Catalogue& catalogue, const std::string& label) {
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     const auto found = std::ranges::find(*volumes, label, &Volume::label);
     if (found == volumes->end()) {
         return Error{Cause::notFound, {}, "No volume is called " + label + "."};

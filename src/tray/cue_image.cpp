@@ -79,9 +79,7 @@ std::map<int, std::vector<int>> cueMarks(const std::string& text) {
 
 Result<CueImage> cueImageAt(const BytePath& sheet) {
     const auto text = wholeFile(sheet, largestSheet);
-    if (!text) {
-        return text.error();
-    }
+    RETURN_IF_FAILED(text);
     auto lines = read(*text);
     const auto stem = sheet.substr(0, sheet.size() - 4);
     const auto taken = stem + ".bin";

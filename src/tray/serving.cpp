@@ -65,9 +65,7 @@ class Drive {
         CueImage image;
         if (isSheet) {
             auto read = cueImageAt(path);
-            if (!read) {
-                return read.error();
-            }
+            RETURN_IF_FAILED(read);
             image = std::move(*read);
         }
         disc_.reset(cdio_open(path.c_str(), isSheet ? DRIVER_BINCUE : DRIVER_DEVICE));

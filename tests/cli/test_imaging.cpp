@@ -93,7 +93,7 @@ TEST_CASE("An image whose making was killed again and again is the same in the e
     int ended = 0;
     for (int times = 0; times < 50; ++times) {
         const auto ran = drive.make(drive.source, 7'000'000, 7'100'000,
-                                    std::to_string(0.01 + static_cast<double>(random() % 40) / 1000));
+                                    std::to_string(0.001 + static_cast<double>(random() % 40) / 1000));
         ended += ran.code == 3 ? 1 : 0;
         if (fs::exists(mapBeside(drive.image))) {
             const auto map = ImageMap::parse(readFile(mapBeside(drive.image)));

@@ -81,9 +81,7 @@ Result<HoldingDetail> detailOfHolding(const Catalogue& catalogue, HoldingId id) 
     detail.acceptance = std::move(*acceptance);
     if (*better) {
         const auto copy = holdings.byIds(std::array{**better});
-        if (!copy) {
-            return copy.error();
-        }
+        RETURN_IF_FAILED(copy);
         if (!copy->empty()) {
             const auto& other = copy->front();
             const auto volume = volumeOf(other.volume);

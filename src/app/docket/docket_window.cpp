@@ -208,9 +208,7 @@ void DocketWindow::reload() {
         this,
         [](const Catalogue& catalogue) -> Result<std::shared_ptr<Reviewed>> {
             auto review = reviewDocket(catalogue);
-            if (!review) {
-                return review.error();
-            }
+            RETURN_IF_FAILED(review);
             auto rows = review->actions;
             return std::make_shared<Reviewed>(Reviewed{std::move(*review), std::move(rows)});
         },

@@ -33,9 +33,7 @@ struct KeptOf {
 
 Result<KeptOf> keptOf(const Catalogue& catalogue, HoldingId holding) {
     auto kept = ExcerptStore(catalogue).of(holding);
-    if (!kept) {
-        return kept.error();
-    }
+    RETURN_IF_FAILED(kept);
     KeptOf found;
     if (*kept && !(*kept)->sound.empty()) {
         if (!(*kept)->cover.empty()) {

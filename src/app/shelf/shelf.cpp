@@ -158,9 +158,7 @@ void Shelf::openChoices(const Volume& volume) {
         this,
         [id = volume.id](const Catalogue& catalogue) -> Result<std::uint64_t> {
             const auto all = Findings(catalogue).volumeFigures();
-            if (!all) {
-                return all.error();
-            }
+            RETURN_IF_FAILED(all);
             const auto known = std::ranges::find(*all, id, &VolumeFigures::volume);
             return known != all->end() ? known->holdings : std::uint64_t{0};
         },

@@ -64,9 +64,7 @@ Outcome addOthers(const Catalogue& catalogue, const Holding& goes, std::span<con
                   const std::unordered_set<HoldingId>& going, std::vector<Carrier>& carriers) {
     const Findings findings(catalogue);
     const auto set = findings.setOf(goes.id);
-    if (!set) {
-        return set.error();
-    }
+    RETURN_IF_FAILED(set);
     if (!*set || (*set)->sameness == Sameness::tagsOnly) {
         return done();
     }
@@ -74,9 +72,7 @@ Outcome addOthers(const Catalogue& catalogue, const Holding& goes, std::span<con
     const auto members = ids ? Holdings(catalogue).byIds(*ids) : Result<std::vector<Holding>>(ids.error());
     const auto known =
         members ? SetKnowledge::of(catalogue, *members) : Result<SetKnowledge>(members.error());
-    if (!known) {
-        return known.error();
-    }
+    RETURN_IF_FAILED(known);
     const auto self = std::ranges::find(*members, goes.id, &Holding::id);
     if (known->isEmpty() || self == members->end()) {
         return done();
@@ -162,9 +158,7 @@ Result<std::vector<Carrier>> carriersOf(const Catalogue& catalogue, const Holdin
                                         std::span<const Volume> volumes,
                                         const std::unordered_set<HoldingId>& going, OtherBytes others) {
     const auto copies = Holdings(catalogue).carrying(goes.checksum);
-    if (!copies) {
-        return copies.error();
-    }
+    RETURN_IF_FAILED(copies);
     std::vector<Carrier> carriers;
     for (const auto& copy : *copies) {
         if (auto path = placeOfStaying(copy, goes, volumes, going)) {
@@ -172,9 +166,7 @@ Result<std::vector<Carrier>> carriersOf(const Catalogue& catalogue, const Holdin
         }
     }
     if (carriers.empty() || others == OtherBytes::too) {
-        if (const auto added = addOthers(catalogue, goes, volumes, going, carriers); !added) {
-            return added.error();
-        }
+        RETURN_IF_FAILED(addOthers(catalogue, goes, volumes, going, carriers));
     }
     std::ranges::stable_sort(carriers, {},
                              [](const Carrier& each) { return std::pair(each.loss, !each.sameBytes); });

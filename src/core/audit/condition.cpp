@@ -65,48 +65,34 @@ std::vector<std::pair<std::string_view, std::uint64_t>> findingCounts(const Cond
 Result<Condition> conditionOf(const Catalogue& catalogue) {
     Condition condition;
     auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     condition.volumes = std::move(*volumes);
     const Findings findings(catalogue);
     const auto figures = findings.volumeFigures();
-    if (!figures) {
-        return figures.error();
-    }
+    RETURN_IF_FAILED(figures);
     for (const auto& volume : condition.volumes) {
         const auto found = std::ranges::find(*figures, volume.id, &VolumeFigures::volume);
         condition.figures.push_back(found != figures->end() ? *found : VolumeFigures{.volume = volume.id});
         addTo(condition.total, condition.figures.back());
     }
     const auto totals = findings.setTotals();
-    if (!totals) {
-        return totals.error();
-    }
+    RETURN_IF_FAILED(totals);
     condition.copySets = totals->sets;
     condition.reclaimable = totals->reclaimable;
     const auto drift = FixityStore(catalogue).open();
-    if (!drift) {
-        return drift.error();
-    }
+    RETURN_IF_FAILED(drift);
     condition.drift = drift->size();
     const auto broken = PlayerStore(catalogue).broken();
-    if (!broken) {
-        return broken.error();
-    }
+    RETURN_IF_FAILED(broken);
     condition.brokenReferences = *broken;
     const auto errors = findings.surveyErrors();
-    if (!errors) {
-        return errors.error();
-    }
+    RETURN_IF_FAILED(errors);
     condition.errors = errors->size();
     HoldingFilter low;
     low.underLimit = true;
     low.betterElsewhere = true;
     const auto better = EvidenceStore(catalogue).count(low);
-    if (!better) {
-        return better.error();
-    }
+    RETURN_IF_FAILED(better);
     condition.betterKnown = *better;
     condition.nextSteps = nextStepsOf(condition);
     return condition;

@@ -46,9 +46,7 @@ class SetFinder {
     }
 
     Result<std::vector<FoundSet>> find() {
-        if (const auto gathered = gather(); !gathered) {
-            return gathered.error();
-        }
+        RETURN_IF_FAILED(gather());
         Groups groups(contents_.size());
         joinAlike(groups, Sameness::payload, [](const ComparableHolding& measured) {
             return std::optional(std::string(measured.payload.bytes.begin(), measured.payload.bytes.end()));
@@ -59,9 +57,7 @@ class SetFinder {
                        ? std::optional(std::string(measured.samples->begin(), measured.samples->end()))
                        : std::nullopt;
         });
-        if (const auto joined = joinPairs(groups); !joined) {
-            return joined.error();
-        }
+        RETURN_IF_FAILED(joinPairs(groups));
         collect(groups);
         addAlikeTags(groups);
         return std::move(sets_);
@@ -114,9 +110,7 @@ class SetFinder {
 
     Outcome joinPairs(Groups& groups) {
         const auto pairs = RecordingPairs(catalogue_).all();
-        if (!pairs) {
-            return pairs.error();
-        }
+        RETURN_IF_FAILED(pairs);
         std::map<Checksum128, std::size_t> byPayload;
         for (std::size_t at = 0; at < contents_.size(); ++at) {
             if (contents_[at].measured) {

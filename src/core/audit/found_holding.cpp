@@ -30,9 +30,7 @@ Result<std::vector<FoundHolding>> foundHoldings(const Catalogue& catalogue, std:
         if (!set || !lists) {
             return set ? lists.error() : set.error();
         }
-        if (!judged) {
-            return judged.error();
-        }
+        RETURN_IF_FAILED(judged);
         row.copies = *set && holding.state == HoldingState::present ? (*set)->members - 1 : 0;
         row.lists = std::move(*lists);
         row.sound = holding.problem.empty() && (!*judged || (*judged)->sound);

@@ -131,9 +131,7 @@ Outcome rememberFormer(const Catalogue& catalogue, LostPlaces& lost) {
     }
     const FormerPlaces former(catalogue);
     auto found = former.at(paths);
-    if (!found) {
-        return found.error();
-    }
+    RETURN_IF_FAILED(found);
     std::vector<HoldingId> ids;
     for (const auto& reference : lost.references) {
         if (reference.holding != 0) {
@@ -143,9 +141,7 @@ Outcome rememberFormer(const Catalogue& catalogue, LostPlaces& lost) {
     std::ranges::sort(ids);
     ids.erase(std::ranges::unique(ids).begin(), ids.end());
     const auto known = former.byIds(ids);
-    if (!known) {
-        return known.error();
-    }
+    RETURN_IF_FAILED(known);
     std::unordered_map<HoldingId, const FormerHolding*> byId;
     for (const auto& holding : *known) {
         byId.emplace(holding.id, &holding);

@@ -30,8 +30,8 @@ namespace {
 constexpr double worthComparing = 0.25;
 constexpr std::size_t together = 8;                 // pairs that are compared at once
 constexpr auto keptEvery = std::chrono::seconds(1); // what a killed run has to compare again at most
-constexpr std::size_t readTogether = 1024;  // fingerprints
-constexpr std::size_t metTogether = 16'384; // new recordings: their landmarks take 100 MB
+constexpr std::size_t readTogether = 1024;          // fingerprints
+constexpr std::size_t metTogether = 16'384;         // new recordings: their landmarks take 100 MB
 
 struct Recording {
     ComparableHolding holding;
@@ -56,19 +56,13 @@ class Matcher {
     Result<MatchReport> run() {
         for (const auto step : {&Matcher::gather, &Matcher::recall, &Matcher::takeOwners, &Matcher::meetNew,
                                 &Matcher::takeMet}) {
-            if (const auto taken = (this->*step)(); !taken) {
-                return taken.error();
-            }
+            RETURN_IF_FAILED((this->*step)());
         }
         progress_.totalFiles = candidates_.size();
         while (!candidates_.empty() && !control_.isCancelled()) {
-            if (const auto passed = passOver(); !passed) {
-                return passed.error();
-            }
+            RETURN_IF_FAILED(passOver());
         }
-        if (const auto kept = keep(); !kept) {
-            return kept.error();
-        }
+        RETURN_IF_FAILED(keep());
         report_.interrupted = control_.isCancelled();
         return report_;
     }
@@ -109,9 +103,7 @@ class Matcher {
     /// One recording for each content of audio data; those of the same samples count once.
     Outcome gather() {
         const auto volumes = Volumes(catalogue_).all();
-        if (!volumes) {
-            return volumes.error();
-        }
+        RETURN_IF_FAILED(volumes);
         std::map<Md5, std::size_t> bySamples;
         const auto atHand = [&](VolumeId id) {
             const auto volume = std::ranges::find(*volumes, id, &Volume::id);
@@ -140,9 +132,7 @@ class Matcher {
         std::ranges::transform(recordings_, std::back_inserter(ids),
                                [](const Recording& recording) { return recording.holding.holding; });
         const auto holdings = Holdings(catalogue_).byIds(ids);
-        if (!holdings) {
-            return holdings.error();
-        }
+        RETURN_IF_FAILED(holdings);
         std::unordered_map<HoldingId, BytePath> paths;
         for (const auto& holding : *holdings) {
             const auto volume = std::ranges::find(*volumes, holding.volume, &Volume::id);
@@ -161,9 +151,7 @@ class Matcher {
 
     Outcome recall() {
         const auto pairs = RecordingPairs(catalogue_).all();
-        if (!pairs) {
-            return pairs.error();
-        }
+        RETURN_IF_FAILED(pairs);
         for (const auto& pair : *pairs) {
             const auto first = byPayload_.find(pair.first);
             const auto second = byPayload_.find(pair.second);
@@ -183,9 +171,7 @@ class Matcher {
     /// Which recordings were held against all others before; what is no longer held is forgotten.
     Outcome takeOwners() {
         const auto owners = landmarks_.owners();
-        if (!owners) {
-            return owners.error();
-        }
+        RETURN_IF_FAILED(owners);
         std::vector<std::uint32_t> gone;
         std::vector<bool> isOwned(recordings_.size());
         for (const auto& owner : *owners) {
@@ -217,9 +203,7 @@ class Matcher {
 
     Outcome meet(std::span<const std::size_t> now) {
         const auto next = landmarks_.nextNumber();
-        if (!next) {
-            return next.error();
-        }
+        RETURN_IF_FAILED(next);
         std::vector<LandmarkOwner> owners;
         std::vector<Landmark> made;
         for (std::size_t at = 0; at < now.size(); at += readTogether) {
@@ -228,9 +212,7 @@ class Matcher {
             }
             const auto some = now.subspan(at, std::min(readTogether, now.size() - at));
             const auto read = fingerprintsOf(some);
-            if (!read) {
-                return read.error();
-            }
+            RETURN_IF_FAILED(read);
             std::vector<std::vector<Landmark>> each(read->size());
             const auto number = *next + static_cast<std::uint32_t>(at);
             tbb::parallel_for(std::size_t{0}, read->size(), [&](std::size_t i) {
@@ -251,9 +233,7 @@ class Matcher {
             }
         }
         const auto known = landmarks_.withKeys(keys);
-        if (!known) {
-            return known.error();
-        }
+        RETURN_IF_FAILED(known);
         FingerprintIndex index;
         index.add(*known);
         index.add(made);
@@ -277,9 +257,7 @@ class Matcher {
     /// All that were ever met and were not compared yet.
     Outcome takeMet() {
         const auto met = landmarks_.met();
-        if (!met) {
-            return met.error();
-        }
+        RETURN_IF_FAILED(met);
         for (const auto& pair : *met) {
             const auto first = placeOf_.find(pair.first);
             const auto second = placeOf_.find(pair.second);
@@ -298,9 +276,7 @@ class Matcher {
         std::ranges::transform(recordings, std::back_inserter(ids),
                                [&](std::size_t at) { return recordings_[at].holding.holding; });
         const auto packed = store_.packedFingerprints(ids);
-        if (!packed) {
-            return packed.error();
-        }
+        RETURN_IF_FAILED(packed);
         std::vector<Fingerprint> read(recordings.size());
         tbb::parallel_for(std::size_t{0}, read.size(), [&](std::size_t at) {
             read[at] = unpackFingerprint((*packed)[at]).value_or(Fingerprint{});
@@ -318,9 +294,7 @@ class Matcher {
         std::ranges::sort(needed);
         needed.erase(std::ranges::unique(needed).begin(), needed.end());
         const auto read = fingerprintsOf(needed);
-        if (!read) {
-            return read.error();
-        }
+        RETURN_IF_FAILED(read);
         const auto wordsOf = [&](std::uint32_t number) -> const Fingerprint& {
             return (*read)[static_cast<std::size_t>(std::ranges::lower_bound(needed, placeOf_.at(number)) -
                                                     needed.begin())];

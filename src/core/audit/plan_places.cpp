@@ -51,9 +51,7 @@ DocketAction placedAt(ActionKind kind, HoldingId holding, const BytePath& target
 Outcome addPlace(const Catalogue& catalogue, ActionKind kind, const BytePath& place, const BytePath& target,
                  const std::string& reason) {
     const auto leading = PlayerStore(catalogue).leadingTo(std::array{place});
-    if (!leading) {
-        return leading.error();
-    }
+    RETURN_IF_FAILED(leading);
     if (leading->empty()) {
         return Error{Cause::invalid, place,
                      fmt::format("No list of a player points at {}.", displayPath(place))};
@@ -89,15 +87,11 @@ Outcome planMove(const Catalogue& catalogue, const BytePath& path, const BytePat
 Outcome planMoveAs(const Catalogue& catalogue, const BytePath& path, const BytePath& target,
                    const std::string& reason, ActionKind kind) {
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     const auto from = placeNamed(path);
     const auto to = placeNamed(target);
     const auto volume = volumeHolding(*volumes, from);
-    if (!volume) {
-        return volume.error();
-    }
+    RETURN_IF_FAILED(volume);
     if (isWithin(to, from)) {
         return Error{Cause::invalid, from,
                      displayPath(from) + (from == to
@@ -126,9 +120,7 @@ Outcome planMovesTo(const Catalogue& catalogue, std::span<const std::pair<Holdin
     std::vector<HoldingId> ids;
     std::ranges::transform(targets, std::back_inserter(ids), [](const auto& each) { return each.first; });
     const auto holdings = Holdings(catalogue).byIds(ids);
-    if (!holdings) {
-        return holdings.error();
-    }
+    RETURN_IF_FAILED(holdings);
     std::unordered_set<HoldingId> inside;
     for (const auto& holding : *holdings) {
         if (isInsideArchive(holding.path)) {

@@ -31,18 +31,14 @@ class Keepers {
     /// Nothing where the holding is to be kept, or nothing else is.
     Result<std::optional<BetterCopy>> insteadOf(HoldingId holding) {
         const auto set = Findings(catalogue_).setOf(holding);
-        if (!set) {
-            return set.error();
-        }
+        RETURN_IF_FAILED(set);
         if (!*set || (*set)->sameness == Sameness::tagsOnly) {
             return std::optional<BetterCopy>();
         }
         auto known = details_.find((*set)->id);
         if (known == details_.end()) {
             auto detail = detailOf(catalogue_, **set, volumes_);
-            if (!detail) {
-                return detail.error();
-            }
+            RETURN_IF_FAILED(detail);
             known = details_.emplace((*set)->id, std::move(*detail)).first;
         }
         return better(known->second, holding);
@@ -173,9 +169,7 @@ Result<std::vector<TroubledReference>> referenceFindings(const Catalogue& catalo
         }
         if (reference.holding != 0) {
             auto better = keepers.insteadOf(reference.holding);
-            if (!better) {
-                return better.error();
-            }
+            RETURN_IF_FAILED(better);
             const bool canReach =
                 *better && locationLeadingTo((*better)->path, reference.path, reference.location,
                                              *listOf[list], contextOf(*listOf[list], *players), *volumes);

@@ -88,21 +88,15 @@ Outcome refreshFindings(const Catalogue& catalogue) {
         return stale ? done() : Outcome(stale.error());
     }
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     const Holdings holdings(catalogue);
 
     const auto sets = findCopySets(catalogue, *volumes);
-    if (!sets) {
-        return sets.error();
-    }
+    RETURN_IF_FAILED(sets);
     const SetMembership membership(*sets);
 
     const auto suspects = suspectsOf(catalogue);
-    if (!suspects) {
-        return suspects.error();
-    }
+    RETURN_IF_FAILED(suspects);
     std::map<VolumeId, VolumeFigures> byVolume;
     for (const auto& volume : *volumes) {
         byVolume[volume.id].volume = volume.id;
@@ -131,17 +125,13 @@ Outcome refreshFindings(const Catalogue& catalogue) {
         return walked;
     }
     const auto durations = findings.durations();
-    if (!durations) {
-        return durations.error();
-    }
+    RETURN_IF_FAILED(durations);
     for (const auto& [volume, seconds] : *durations) {
         byVolume[volume].duration = seconds;
     }
 
     const auto examined = EvidenceStore(catalogue).examinedByVolume();
-    if (!examined) {
-        return examined.error();
-    }
+    RETURN_IF_FAILED(examined);
     for (const auto& [volume, count] : *examined) {
         byVolume[volume].examined += count;
     }

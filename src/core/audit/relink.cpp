@@ -52,16 +52,12 @@ class Relinker {
     Result<Relinking> run() {
         takeSpellings();
         takeExamples();
-        if (const auto looked = look(); !looked) {
-            return looked.error();
-        }
+        RETURN_IF_FAILED(look());
         for (const auto& folder : request_.near) {
             if (!control_.proceed()) {
                 break;
             }
-            if (const auto looked = lookIn(folder); !looked) {
-                return looked.error();
-            }
+            RETURN_IF_FAILED(lookIn(folder));
         }
         takeSingles();
         askWhereTwoClaimOne();
@@ -228,9 +224,7 @@ class Relinker {
         for (std::size_t at = 0; at < lost_.size(); ++at) {
             if (!linked_[at]) {
                 auto links = contentLinks(lost_[at]);
-                if (!links) {
-                    return links.error();
-                }
+                RETURN_IF_FAILED(links);
                 for (const auto& link : *links) {
                     certain.push_back({at, link.candidate, Agreement::sameContent, true});
                 }
@@ -280,9 +274,7 @@ class Relinker {
         }
         for (const auto& former : lost.former) {
             const auto relatives = FormerPlaces(catalogue_).relativesOf(former.id);
-            if (!relatives) {
-                return relatives.error();
-            }
+            RETURN_IF_FAILED(relatives);
             for (const auto& relative : *relatives) {
                 const auto at = candidates_.holding(relative.id);
                 if (!at) {
@@ -293,9 +285,7 @@ class Relinker {
                     continue;
                 }
                 const auto pair = RecordingPairs(catalogue_).of(relative.ownPayload, relative.otherPayload);
-                if (!pair) {
-                    return pair.error();
-                }
+                RETURN_IF_FAILED(pair);
                 const auto sameness = *pair ? samenessOf(**pair, former.seconds, candidates_[*at].seconds)
                                             : std::optional<Sameness>();
                 if (sameness && *sameness <= Sameness::lossyCopy) {
@@ -646,9 +636,7 @@ class Relinker {
 
 Result<Relinking> whatIsLost(const Catalogue& catalogue) {
     auto lost = lostPlaces(catalogue);
-    if (!lost) {
-        return lost.error();
-    }
+    RETURN_IF_FAILED(lost);
     Relinking all;
     all.references = lost->all;
     all.resolvedBefore = all.resolvedAfter = lost->resolved;
@@ -664,13 +652,9 @@ Result<Relinking> whatIsLost(const Catalogue& catalogue) {
 Result<Relinking> relink(const Catalogue& catalogue, const RelinkRequest& request, RunControl& control,
                          const ProgressSink& onProgress) {
     auto lost = lostPlaces(catalogue);
-    if (!lost) {
-        return lost.error();
-    }
+    RETURN_IF_FAILED(lost);
     auto candidates = lost->places.empty() ? Result(RelinkCandidates()) : RelinkCandidates::of(catalogue);
-    if (!candidates) {
-        return candidates.error();
-    }
+    RETURN_IF_FAILED(candidates);
     return Relinker(catalogue, request, control, onProgress, std::move(*lost), std::move(*candidates)).run();
 }
 

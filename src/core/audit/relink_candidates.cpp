@@ -64,9 +64,7 @@ std::string foldedStem(std::string_view path) {
 
 Result<RelinkCandidates> RelinkCandidates::of(const Catalogue& catalogue) {
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     std::unordered_map<VolumeId, BytePath> roots;
     for (const auto& volume : *volumes) {
         if (volume.atHand) {

@@ -111,35 +111,23 @@ Result<SetDetail> detailOf(const Catalogue& catalogue, const CopySet& set, std::
     SetDetail detail;
     detail.set = set;
     const auto ids = Findings(catalogue).membersOf(set.id);
-    if (!ids) {
-        return ids.error();
-    }
+    RETURN_IF_FAILED(ids);
     auto members = Holdings(catalogue).byIds(*ids);
-    if (!members) {
-        return members.error();
-    }
+    RETURN_IF_FAILED(members);
     detail.members = std::move(*members);
     auto known = SetKnowledge::of(catalogue, detail.members);
-    if (!known) {
-        return known.error();
-    }
+    RETURN_IF_FAILED(known);
     detail.known = std::move(*known);
     detail.advice = set.sameness == Sameness::tagsOnly
                         ? adviceOnAlikeTags(detail.members)
                         : adviseOn(detail.members, volumes, policy, detail.known);
     const auto decision = Findings(catalogue).decisionOn(set);
-    if (!decision) {
-        return decision.error();
-    }
+    RETURN_IF_FAILED(decision);
     detail.decision = *decision;
     auto standing = DocketStore(catalogue).standing(idsOf(detail.members), ActionKind::retire);
-    if (!standing) {
-        return standing.error();
-    }
+    RETURN_IF_FAILED(standing);
     detail.onDocket = std::move(*standing);
-    if (const auto told = tellReferences(catalogue, detail); !told) {
-        return told.error();
-    }
+    RETURN_IF_FAILED(tellReferences(catalogue, detail));
     return detail;
 }
 
@@ -155,13 +143,9 @@ std::uint64_t freedByAdvice(const SetDetail& detail) {
 Result<PolicyPreview> previewPolicy(const Catalogue& catalogue, std::span<const SetId> ids,
                                     const Policy& policy, RunControl& control) {
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     const auto sets = Findings(catalogue).sets(ids);
-    if (!sets) {
-        return sets.error();
-    }
+    RETURN_IF_FAILED(sets);
     PolicyPreview preview;
     std::map<VolumeId, std::uint64_t> freed;
     std::map<Undecided, std::uint64_t> left;
@@ -171,9 +155,7 @@ Result<PolicyPreview> previewPolicy(const Catalogue& catalogue, std::span<const 
         }
         ++preview.sets;
         const auto detail = detailOf(catalogue, set, *volumes, policy);
-        if (!detail) {
-            return detail.error();
-        }
+        RETURN_IF_FAILED(detail);
         if (detail->decision.leftAlone || !detail->onDocket.empty()) {
             ++preview.alreadyDecided;
             continue;

@@ -89,9 +89,7 @@ Result<SetKnowledge> SetKnowledge::of(const Catalogue& catalogue, std::span<cons
                 knowledge.link(first, second, Sameness::samples);
             } else if (members.size() <= mostChained) {
                 const auto pair = pairs.of(a.evidence.payload, b.evidence.payload);
-                if (!pair) {
-                    return pair.error();
-                }
+                RETURN_IF_FAILED(pair);
                 const auto sameness =
                     *pair ? samenessOf(**pair, a.evidence.seconds, b.evidence.seconds) : std::nullopt;
                 if (sameness) {

@@ -145,9 +145,7 @@ std::optional<std::size_t> stayingMember(const SetDetail& detail) {
 Result<SetTags> readSetTags(const SetDetail& detail, std::size_t keeper, std::span<const Volume> volumes) {
     EvidenceWorker worker;
     const auto own = fieldsOf(detail.members[keeper], volumes, worker);
-    if (!own) {
-        return own.error();
-    }
+    RETURN_IF_FAILED(own);
     SetTags tags{keeper, {}, {}};
     std::vector<TagFields> read;
     for (std::size_t at = 0; at < detail.members.size(); ++at) {
@@ -179,9 +177,7 @@ Outcome planRetag(const Catalogue& catalogue, HoldingId keeper, const TagChange&
     const std::vector<HoldingId> one{keeper};
     const DocketStore docket(catalogue);
     const auto retired = docket.standing(one, ActionKind::retire);
-    if (!retired) {
-        return retired.error();
-    }
+    RETURN_IF_FAILED(retired);
     if (!retired->empty()) {
         return Error{Cause::refused, {}, "It stands on the docket to be retired: take it off first."};
     }

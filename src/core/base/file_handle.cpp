@@ -177,17 +177,13 @@ Result<std::size_t> readPastFaults(const FileHandle& file, const BytePath& path,
 Result<std::string> wholeFile(const BytePath& path, std::uint64_t most) {
     const auto file = openForReading(path);
     const auto stamp = file ? stampOf(*file, path) : Result<FileStamp>(file.error());
-    if (!stamp) {
-        return stamp.error();
-    }
+    RETURN_IF_FAILED(stamp);
     if (stamp->size > most) {
         return Error{Cause::invalid, path, displayPath(path) + " is too large for what it should be."};
     }
     std::string bytes(stamp->size, '\0');
     const auto got = readAt(*file, path, 0, {reinterpret_cast<std::uint8_t*>(bytes.data()), bytes.size()});
-    if (!got) {
-        return got.error();
-    }
+    RETURN_IF_FAILED(got);
     bytes.resize(*got);
     return bytes;
 }

@@ -287,9 +287,7 @@ Result<std::string> answerOf(const HttpService& service, const std::string& addr
 
 Result<std::string> askService(const HttpService& service, const std::string& relative,
                                const std::string& body, RunControl& control) {
-    if (const auto right = isServiceAddress(service); !right) {
-        return right.error();
-    }
+    RETURN_IF_FAILED(isServiceAddress(service));
     return answerOf(service, addressWithin(service, relative).value_or(service.address), &body, control);
 }
 

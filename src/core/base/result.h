@@ -2,9 +2,10 @@
 
 #include "core/base/paths.h"
 
+#include <memory>
+#include <optional>
 #include <string>
 #include <utility>
-#include <variant>
 
 namespace sober {
 
@@ -41,27 +42,28 @@ inline Error refusedError(BytePath path, std::string sentence) {
 /// The Error for a failed system call: `doing` is a verb phrase such as "open" or "read".
 Error systemError(int errorNumber, std::string_view doing, std::string_view path);
 
-/// Either a value or an Error. Reading the one that is not there is a programming error and aborts.
+/// Either a value or an Error. Reading the one that is not there is a programming error.
 template <typename T>
 class [[nodiscard]] Result {
   public:
-    Result(T value) : held_(std::in_place_index<0>, std::move(value)) {}
-    Result(Error error) : held_(std::in_place_index<1>, std::move(error)) {}
+    Result(T value) : value_(std::move(value)) {}
+    Result(Error error) : error_(std::make_shared<const Error>(std::move(error))) {}
 
-    bool ok() const { return held_.index() == 0; }
+    bool ok() const { return error_ == nullptr; }
     explicit operator bool() const { return ok(); }
 
-    T& value() { return *std::get_if<0>(&held_); }
-    const T& value() const { return *std::get_if<0>(&held_); }
-    T& operator*() { return value(); }
-    const T& operator*() const { return value(); }
-    T* operator->() { return &value(); }
-    const T* operator->() const { return &value(); }
+    T& value() { return *value_; }
+    const T& value() const { return *value_; }
+    T& operator*() { return *value_; }
+    const T& operator*() const { return *value_; }
+    T* operator->() { return &*value_; }
+    const T* operator->() const { return &*value_; }
 
-    const Error& error() const { return *std::get_if<1>(&held_); }
+    const Error& error() const { return *error_; }
 
   private:
-    std::variant<T, Error> held_;
+    std::optional<T> value_;
+    std::shared_ptr<const Error> error_;
 };
 
 struct Nothing {};
@@ -73,3 +75,11 @@ inline Outcome done() {
 }
 
 } // namespace sober
+
+/// Leaves the function with the Error of a Result, named or made on the spot, that holds one.
+#define RETURN_IF_FAILED(...)                                                                                    \
+    do {                                                                                                         \
+        if (const auto& outcomeOfCall = (__VA_ARGS__); !outcomeOfCall) {                                         \
+            return outcomeOfCall.error();                                                                        \
+        }                                                                                                        \
+    } while (false)

@@ -53,14 +53,10 @@ struct Header {
 /// where the log was being written into it. A blank one of an empty file.
 Result<Header> headerOf(const BytePath& path) {
     const auto file = openForReading(path);
-    if (!file) {
-        return file.error();
-    }
+    RETURN_IF_FAILED(file);
     std::array<std::uint8_t, 100> header{};
     const auto got = readAt(*file, path, 0, header);
-    if (!got) {
-        return got.error();
-    }
+    RETURN_IF_FAILED(got);
     if (*got == 0) {
         return Header{};
     }
@@ -74,9 +70,7 @@ Result<Header> headerOf(const BytePath& path) {
 
 Outcome checkHeader(const BytePath& path) {
     const auto header = headerOf(path);
-    if (!header) {
-        return header.error();
-    }
+    RETURN_IF_FAILED(header);
     const bool isBlank = header->application == 0 && header->version == 0;
     return !isBlank && !header->isOurs()            ? Outcome(noCatalogue(path))
            : header->version > schemaSteps().size() ? Outcome(newerCatalogue(path))
@@ -164,21 +158,13 @@ Result<Catalogue> Catalogue::openForWriting(const BytePath& path) {
     if (path.empty()) {
         return Error{Cause::invalid, path, "A catalogue needs the name of a file."};
     }
-    if (const auto made = makeFolders(BytePath(parentOf(path))); !made) {
-        return made.error();
-    }
+    RETURN_IF_FAILED(makeFolders(BytePath(parentOf(path))));
     if (isTaken(path)) {
-        if (const auto checked = checkHeader(path); !checked) {
-            return checked.error();
-        }
+        RETURN_IF_FAILED(checkHeader(path));
     }
     auto lock = takeWriterLock(path);
-    if (!lock) {
-        return lock.error();
-    }
-    if (const auto own = isOwnOrBlank(path); !own) {
-        return own.error();
-    }
+    RETURN_IF_FAILED(lock);
+    RETURN_IF_FAILED(isOwnOrBlank(path));
     try {
         auto database = std::make_unique<SQLite::Database>(
             path, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE | SQLite::OPEN_NOMUTEX, 5000);
@@ -188,9 +174,7 @@ Result<Catalogue> Catalogue::openForWriting(const BytePath& path) {
         database->exec(limitedLog);
         const auto version = static_cast<std::size_t>(database->execAndGet("PRAGMA user_version").getInt());
         if (version > 0 && version < schemaSteps().size()) {
-            if (const auto saved = saveBeforeUpdate(*database, path, version); !saved) {
-                return saved.error();
-            }
+            RETURN_IF_FAILED(saveBeforeUpdate(*database, path, version));
         }
         bringUpToDate(*database);
         database->exec("PRAGMA foreign_keys = ON");
@@ -205,9 +189,7 @@ Result<Catalogue> Catalogue::openForReading(const BytePath& path) {
         return Error{Cause::notFound, path,
                      "There is no catalogue at " + displayPath(path) + " yet. Survey a folder first."};
     }
-    if (const auto checked = checkHeader(path); !checked) {
-        return checked.error();
-    }
+    RETURN_IF_FAILED(checkHeader(path));
     const auto look = [&](std::unique_ptr<SQLite::Database> database) -> Result<Catalogue> {
         database->exec("PRAGMA cache_size = -16384");
         const auto version = static_cast<std::size_t>(database->execAndGet("PRAGMA user_version").getInt());

@@ -143,9 +143,7 @@ Result<BytePath> bringCatalogueBack(Catalogue& catalogue, const BytePath& from, 
     }
     return guarded(catalogue, [&]() -> Result<BytePath> {
         SQLite::Database saved(from, SQLite::OPEN_READONLY | SQLite::OPEN_NOMUTEX, 5000);
-        if (const auto whole = isWhole(saved, from); !whole) {
-            return whole.error();
-        }
+        RETURN_IF_FAILED(isWhole(saved, from));
         const auto kept = freeBeside(catalogue.path(), ".before-bringing-back");
         const auto ignore = [](const Progress&) {};
         if (const auto copied = copyTo(kept, catalogue.database(), catalogue.path(), control, ignore);

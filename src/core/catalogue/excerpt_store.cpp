@@ -141,9 +141,7 @@ Result<std::uint64_t> ExcerptStore::takeFrom(const Catalogue& other) const {
     if (!figures || figures->kept == 0) {
         return figures ? Result<std::uint64_t>(0) : figures.error();
     }
-    if (const auto opened = open(); !opened) {
-        return opened.error();
-    }
+    RETURN_IF_FAILED(open());
     return guarded(catalogue_, [&] {
         auto& ours = catalogue_.database();
         WritingTransaction transaction(ours);

@@ -81,9 +81,7 @@ class Becoming {
 
 Outcome expectHoldings(Catalogue& catalogue, std::span<LedgerAction* const> actions) {
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     return guarded(catalogue, [&]() -> Outcome {
         auto& database = catalogue.database();
         SQLite::Statement insert(
@@ -94,9 +92,7 @@ Outcome expectHoldings(Catalogue& catalogue, std::span<LedgerAction* const> acti
                 continue; // what is missing has its place
             }
             const auto volume = volumeHolding(*volumes, action->place);
-            if (!volume) {
-                return volume.error();
-            }
+            RETURN_IF_FAILED(volume);
             insert.bind(1, (*volume)->id);
             bindBytes(insert, 2, *relativeTo(action->place, (*volume)->root));
             insert.bind(3, static_cast<std::int64_t>(action->size));
@@ -115,9 +111,7 @@ Outcome becomeCopies(Catalogue& catalogue, std::span<const LedgerAction* const> 
         Becoming becoming(catalogue.database());
         for (const auto* action : actions) {
             const auto stamp = stampAt(action->place);
-            if (!stamp) {
-                return stamp.error();
-            }
+            RETURN_IF_FAILED(stamp);
             becoming.become(*action, *stamp);
         }
         return done();

@@ -27,9 +27,7 @@ constexpr const char* formerColumns = "h.id, h.xxh3, h.size, h.duration, h.title
 
 Result<std::vector<std::vector<FormerHolding>>> FormerPlaces::at(std::span<const BytePath> places) const {
     const auto volumes = Volumes(catalogue_).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     return guarded(catalogue_, [&] {
         std::string sql = "SELECT ";
         sql += formerColumns;

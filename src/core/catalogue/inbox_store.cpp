@@ -21,9 +21,7 @@ Result<std::vector<Inbox>> InboxStore::all() const {
 
 Outcome InboxStore::keep(const Inbox& inbox) const {
     const auto others = all();
-    if (!others) {
-        return others.error();
-    }
+    RETURN_IF_FAILED(others);
     for (const auto& other : *others) {
         const bool isSame = other.folder == inbox.folder;
         if (!isSame && (isWithin(inbox.folder, other.folder) || isWithin(other.folder, inbox.folder))) {

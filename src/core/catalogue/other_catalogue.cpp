@@ -146,9 +146,7 @@ Outcome takePolicies(const Catalogue& from, const Catalogue& to, const Counterpa
         std::erase_if(policy.preferences, [&](Preference& each) {
             return each.kind == PreferenceKind::onVolume && !translate(each.volume, counterparts);
         });
-        if (const auto kept = Policies(to).keep(policy); !kept) {
-            return kept.error();
-        }
+        RETURN_IF_FAILED(Policies(to).keep(policy));
     }
     return done();
 }
@@ -190,9 +188,7 @@ Result<std::vector<BytePath>> unreadOn(const Catalogue& catalogue, VolumeId volu
 
 Result<FileRecord> recordOf(const Catalogue& catalogue, HoldingId id) {
     const auto found = Holdings(catalogue).byIds(std::array{id});
-    if (!found) {
-        return found.error();
-    }
+    RETURN_IF_FAILED(found);
     if (found->empty()) {
         return Error{Cause::notFound, {}, "A holding left the catalogue meanwhile."};
     }

@@ -166,9 +166,7 @@ ListFileId writeList(SQLite::Database& database, std::span<const Volume> volumes
 
 Result<std::vector<Player>> PlayerStore::all() const {
     const auto volumes = Volumes(catalogue_).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     return guarded(catalogue_, [&] {
         std::vector<Player> players;
         SQLite::Statement ask(
@@ -198,9 +196,7 @@ Result<std::vector<Player>> PlayerStore::all() const {
 
 Result<Player> PlayerStore::add(Player player) const {
     const auto volumes = Volumes(catalogue_).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     return guarded(catalogue_, [&] {
         auto& database = catalogue_.database();
         WritingTransaction transaction(database);
@@ -228,9 +224,7 @@ Result<Player> PlayerStore::add(Player player) const {
 
 Outcome PlayerStore::update(const Player& player) const {
     const auto volumes = Volumes(catalogue_).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     return guarded(catalogue_, [&] {
         WritingTransaction transaction(catalogue_.database());
         SQLite::Statement change(
@@ -262,9 +256,7 @@ Outcome PlayerStore::remove(PlayerId player) const {
 
 Result<std::vector<ListFile>> PlayerStore::lists() const {
     const auto volumes = Volumes(catalogue_).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     return guarded(catalogue_, [&] {
         std::map<ListFileId, std::vector<PlayerId>> players;
         SQLite::Statement owners(catalogue_.database(), "SELECT list, player FROM player_lists");
@@ -297,9 +289,7 @@ Result<std::vector<ListFile>> PlayerStore::lists() const {
 
 Result<ListFileId> PlayerStore::keepList(const ListFile& list, PlayerId player) const {
     const auto volumes = Volumes(catalogue_).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     return guarded(catalogue_, [&] {
         WritingTransaction transaction(catalogue_.database());
         const auto id = writeList(catalogue_.database(), *volumes, list, player);
@@ -355,9 +345,7 @@ Result<std::vector<Reference>> PlayerStore::leadingTo(std::span<const BytePath> 
 
 Result<std::vector<BytePath>> PlayerStore::listsNaming(HoldingId holding) const {
     const auto volumes = Volumes(catalogue_).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(
             catalogue_.database(),
@@ -392,9 +380,7 @@ Result<std::vector<Reference>> PlayerStore::leadingTo(std::span<const HoldingId>
 Result<ListFileId> PlayerStore::keepRead(const ListFile& list, PlayerId player,
                                          std::vector<Reference> changed, std::size_t count) const {
     const auto volumes = Volumes(catalogue_).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     return guarded(catalogue_, [&] {
         auto& database = catalogue_.database();
         WritingTransaction transaction(database);
@@ -439,9 +425,7 @@ Result<ListFileId> PlayerStore::keepRead(const ListFile& list, PlayerId player,
 
 Outcome PlayerStore::settle(ListFileId list, std::span<const Reference> changed) const {
     const auto volumes = Volumes(catalogue_).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     return guarded(catalogue_, [&] {
         auto& database = catalogue_.database();
         WritingTransaction transaction(database);
@@ -481,9 +465,7 @@ Outcome PlayerStore::settle(ListFileId list, std::span<const Reference> changed)
 
 Result<std::vector<PlayerFigures>> PlayerStore::figures() const {
     const auto players = all();
-    if (!players) {
-        return players.error();
-    }
+    RETURN_IF_FAILED(players);
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(), "SELECT r.state, w.path IS NOT NULL, count(*) FROM "
                                                      "player_lists o JOIN list_references r ON r.list = "
@@ -528,9 +510,7 @@ Result<std::vector<PlayerFigures>> PlayerStore::figures() const {
 
 Result<std::uint64_t> PlayerStore::broken() const {
     const auto all = figures();
-    if (!all) {
-        return all.error();
-    }
+    RETURN_IF_FAILED(all);
     std::uint64_t broken = 0;
     for (const auto& figures : *all) {
         broken += figures.broken;

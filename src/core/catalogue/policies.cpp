@@ -39,9 +39,7 @@ Result<std::vector<Policy>> Policies::all() const {
 
 Result<std::optional<Policy>> Policies::named(const std::string& name) const {
     const auto policies = all();
-    if (!policies) {
-        return policies.error();
-    }
+    RETURN_IF_FAILED(policies);
     const auto found = std::ranges::find(*policies, name, &Policy::name);
     return found != policies->end() ? std::optional(*found) : std::nullopt;
 }

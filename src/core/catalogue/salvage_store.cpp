@@ -292,9 +292,7 @@ Result<SalvageSourceId> SalvageStore::begin(const SalvageSource& source) const {
         WritingTransaction transaction(database);
         const auto before = sourceOf(source.path);
         const auto forgotten = !before ? Outcome(before.error()) : *before ? forget((*before)->id) : done();
-        if (!forgotten) {
-            return forgotten.error();
-        }
+        RETURN_IF_FAILED(forgotten);
         SQLite::Statement insert(database,
                                  "INSERT INTO salvage_sources(path, size, mtime, kinds, everywhere, "
                                  "reached, state, began, file_systems) VALUES(?,?,?,?,?,?,?,?,?)");

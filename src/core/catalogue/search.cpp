@@ -91,9 +91,7 @@ Outcome eachHit(const Catalogue& catalogue, const HoldingFilter& filter,
 Result<SearchResult> search(const Catalogue& catalogue, const HoldingFilter& filter, RunControl& control,
                             const std::function<void(const std::vector<HoldingId>&)>& onFirst) {
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     std::map<VolumeId, std::size_t> ranks;
     for (const auto& volume : *volumes) {
         ranks.emplace(volume.id, ranks.size());
@@ -121,9 +119,7 @@ Result<SearchResult> search(const Catalogue& catalogue, const HoldingFilter& fil
     if (control.isCancelled()) {
         return Error{Cause::interrupted, {}, "The search was given up."};
     }
-    if (!looked) {
-        return looked.error();
-    }
+    RETURN_IF_FAILED(looked);
     result.ids = places.inOrder(ranks);
     return result;
 }

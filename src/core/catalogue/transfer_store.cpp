@@ -345,9 +345,7 @@ Outcome TransferStore::keepList(TransferId id, std::size_t number, const BytePat
 
 Result<bool> TransferStore::hasWritten(const BytePath& list, const Checksum128& content) const {
     const auto transfers = all();
-    if (!transfers) {
-        return transfers.error();
-    }
+    RETURN_IF_FAILED(transfers);
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),
                               "SELECT target FROM transfer_lists WHERE transfer = ? AND written = ?");

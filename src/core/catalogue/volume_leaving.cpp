@@ -129,9 +129,7 @@ std::string whyNotForgotten(const Volume& volume, const VolumeLeaving& leaving) 
 
 Outcome forgetVolume(const Catalogue& catalogue, const Volume& volume) {
     const auto leaving = leavingOf(catalogue, volume.id);
-    if (!leaving) {
-        return leaving.error();
-    }
+    RETURN_IF_FAILED(leaving);
     if (auto why = whyNotForgotten(volume, *leaving); !why.empty()) {
         return refusedError(volume.root, std::move(why));
     }

@@ -47,9 +47,7 @@ Result<AgreedStretch> AgreedReader::read(int first, int count) {
     standings_.assign(static_cast<std::size_t>(count), {});
     calls_.clear();
     round_ = 0;
-    if (const auto begun = findBeginning(); !begun) {
-        return begun.error();
-    }
+    RETURN_IF_FAILED(findBeginning());
     early_ = round_;
     const int early = early_;
     const int rounds = early + 2 + std::min(effort_.retries, mostRetries);
@@ -61,9 +59,7 @@ Result<AgreedStretch> AgreedReader::read(int first, int count) {
         const auto read = !distracted          ? distracted
                           : round_ < early + 2 ? readRound()
                                                : readAgain(round_ == early + 2, round_ >= rounds);
-        if (!read) {
-            return read.error();
-        }
+        RETURN_IF_FAILED(read);
         if (round_ > early) {
             consider();
             tell();

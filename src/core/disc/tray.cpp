@@ -35,9 +35,7 @@ Result<Tray> Tray::open(const BytePath& disc, RunControl& control, unsigned sile
     const auto answer = tray.answerTo(*tray.process_, openQuestion, disc);
     auto contents = answer ? unpackAnswer<DiscContents>(*answer, disc) : Result<DiscContents>(answer.error());
     const auto readable = contents ? isReadable(*contents, disc) : Outcome(contents.error());
-    if (!readable) {
-        return readable.error();
-    }
+    RETURN_IF_FAILED(readable);
     tray.contents_ = std::move(*contents);
     return tray;
 }
@@ -94,9 +92,7 @@ Result<DiscSamples> Tray::ask(WorkerProcess& process, char letter, int first, in
     const auto answer = answerTo(process, letter, fmt::format("{} {}", first, count));
     const auto bytes =
         answer ? unpackAnswer<std::string>(*answer, disc_) : Result<std::string>(answer.error());
-    if (!bytes) {
-        return bytes.error();
-    }
+    RETURN_IF_FAILED(bytes);
     if (bytes->size() != static_cast<std::size_t>(count) * discSectorBytes) {
         return Error{Cause::damaged, disc_, displayPath(disc_) + " gives less than was asked."};
     }

@@ -12,9 +12,7 @@ namespace {
 
 Result<std::string> bytesAt(const BytePath& path, std::uint64_t from, std::size_t most) {
     const auto file = openContent(path);
-    if (!file) {
-        return file.error();
-    }
+    RETURN_IF_FAILED(file);
     std::vector<std::uint8_t> bytes(most);
     const auto got = readAt(*file, path, from, bytes);
     return got ? Result<std::string>(

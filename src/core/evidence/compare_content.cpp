@@ -18,9 +18,7 @@ Error changedMeanwhile(const BytePath& path) {
 
 Outcome unchangedSince(const FileHandle& file, const BytePath& path, const FileStamp& before) {
     const auto after = stampOf(file, path);
-    if (!after) {
-        return after.error();
-    }
+    RETURN_IF_FAILED(after);
     return after->sameContentAs(before) ? done() : Outcome(changedMeanwhile(path));
 }
 
@@ -29,13 +27,9 @@ Outcome unchangedSince(const FileHandle& file, const BytePath& path, const FileS
 Result<ContentComparison> compareContent(const BytePath& first, const BytePath& second, RunControl& control,
                                          const std::function<void(std::uint64_t)>& onBytes) {
     const auto fileA = openContent(first, control);
-    if (!fileA) {
-        return fileA.error();
-    }
+    RETURN_IF_FAILED(fileA);
     const auto fileB = openContent(second, control);
-    if (!fileB) {
-        return fileB.error();
-    }
+    RETURN_IF_FAILED(fileB);
     const auto stampA = stampOf(*fileA, first);
     const auto stampB = stampOf(*fileB, second);
     if (!stampA || !stampB) {
@@ -70,12 +64,8 @@ Result<ContentComparison> compareContent(const BytePath& first, const BytePath& 
         checksums.feed(std::span(blockA).first(length));
         onBytes(2 * length);
     }
-    if (const auto same = unchangedSince(*fileA, first, *stampA); !same) {
-        return same.error();
-    }
-    if (const auto same = unchangedSince(*fileB, second, *stampB); !same) {
-        return same.error();
-    }
+    RETURN_IF_FAILED(unchangedSince(*fileA, first, *stampA));
+    RETURN_IF_FAILED(unchangedSince(*fileB, second, *stampB));
     comparison.equal = true;
     comparison.checksum = checksums.finish().file;
     return comparison;

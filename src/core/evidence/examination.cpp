@@ -167,9 +167,7 @@ Result<FileRecord> examineFile(const BytePath& path, RunControl& control,
 Result<FileRecord> examineOpen(const FileHandle& file, const BytePath& path, RunControl& control,
                                const std::function<void(std::uint64_t)>& onBytes, bool withExcerpt) {
     const auto before = stampOf(file, path);
-    if (!before) {
-        return before.error();
-    }
+    RETURN_IF_FAILED(before);
     OpenFileSource bytes(file, path, before->size);
     auto record = examineBytes(bytes, path, control, onBytes, withExcerpt);
     const auto after = stampOf(file, path);

@@ -12,9 +12,7 @@ Result<FileContent> readContent(const BytePath& path, RunControl& control,
     constexpr std::size_t pieceLength = 256U << 10;
     const auto file = openContent(path, control);
     const auto before = file ? stampOf(*file, path) : Result<FileStamp>(file.error());
-    if (!before) {
-        return before.error();
-    }
+    RETURN_IF_FAILED(before);
     FileContent content;
     ChecksumPass checksums(false);
     std::vector<std::uint8_t> piece(std::min<std::uint64_t>(pieceLength, before->size));
@@ -26,9 +24,7 @@ Result<FileContent> readContent(const BytePath& path, RunControl& control,
             static_cast<std::size_t>(std::min<std::uint64_t>(piece.size(), before->size - at));
         const auto bytes = std::span(piece).first(length);
         const auto got = readPastFaults(*file, path, at, bytes, content.unreadable);
-        if (!got) {
-            return got.error();
-        }
+        RETURN_IF_FAILED(got);
         if (*got != length) {
             return Error{Cause::changed, path, displayPath(path) + " became shorter while it was read."};
         }
@@ -47,9 +43,7 @@ Result<FileContent> readContent(const BytePath& path, RunControl& control,
 Result<FileRecord> recordOfBytes(const BytePath& path, RunControl& control,
                                  const std::function<void(std::uint64_t)>& onBytes) {
     const auto content = readContent(path, control, onBytes);
-    if (!content) {
-        return content.error();
-    }
+    RETURN_IF_FAILED(content);
     FileRecord record;
     record.stamp = content->stamp;
     record.checksums = content->checksums;

@@ -38,9 +38,7 @@ Result<FileRecord> passOverFile(const BytePath& path, RunControl& control,
 Result<FileRecord> passOverOpen(const FileHandle& file, const BytePath& path, RunControl& control,
                                 const std::function<void(std::uint64_t)>& onBytes) {
     const auto before = stampOf(file, path);
-    if (!before) {
-        return before.error();
-    }
+    RETURN_IF_FAILED(before);
     const auto size = before->size;
     if (size == 0) {
         return notAudio(path, "is empty.");
@@ -57,9 +55,7 @@ Result<FileRecord> passOverOpen(const FileHandle& file, const BytePath& path, Ru
         const auto length = static_cast<std::size_t>(std::min<std::uint64_t>(pieceLength, size - at));
         const std::span bytes(piece.get(), length);
         const auto got = readAt(file, path, at, bytes);
-        if (!got) {
-            return got.error();
-        }
+        RETURN_IF_FAILED(got);
         if (*got != length) {
             return Error{Cause::changed, path, displayPath(path) + " became shorter while it was read."};
         }
@@ -69,9 +65,7 @@ Result<FileRecord> passOverOpen(const FileHandle& file, const BytePath& path, Ru
                 return notAudio(path, "holds no audio.");
             }
             if (kind == Sniffed::perhaps) {
-                if (const auto asked = askContainer(file, path, size); !asked) {
-                    return asked.error();
-                }
+                RETURN_IF_FAILED(askContainer(file, path, size));
             }
         }
         source.take(at, bytes);
@@ -93,9 +87,7 @@ Result<FileRecord> passOverOpen(const FileHandle& file, const BytePath& path, Ru
     }
 
     const auto after = stampOf(file, path);
-    if (!after) {
-        return after.error();
-    }
+    RETURN_IF_FAILED(after);
     if (!after->sameContentAs(*before)) {
         return Error{Cause::changed, path, displayPath(path) + " was written to while it was read."};
     }

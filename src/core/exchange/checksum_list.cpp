@@ -100,8 +100,8 @@ std::optional<Line> taggedLine(std::string_view line, bool escaped) {
         !isHex(line.substr(close + 4))) {
         return std::nullopt;
     }
-    const auto kind =
-        std::ranges::find(kindWords, line.substr(0, open), &std::pair<ListedChecksum, std::string_view>::second);
+    const auto kind = std::ranges::find(kindWords, line.substr(0, open),
+                                        &std::pair<ListedChecksum, std::string_view>::second);
     const auto name = line.substr(open + 2, close - open - 2);
     const auto path = escaped ? unescaped(name) : std::optional<BytePath>(BytePath(name));
     if (kind == kindWords.end() || !path || path->empty()) {
@@ -215,18 +215,14 @@ class ListReader {
 template <typename Take>
 Outcome readPieces(const BytePath& path, RunControl& control, Take take) {
     const auto file = openForReading(path);
-    if (!file) {
-        return file.error();
-    }
+    RETURN_IF_FAILED(file);
     std::vector<std::uint8_t> piece(1U << 18);
     for (std::uint64_t at = 0;;) {
         if (!control.proceed()) {
             return Error{Cause::interrupted, path, "Stopped."};
         }
         const auto got = readAt(*file, path, at, piece);
-        if (!got) {
-            return got.error();
-        }
+        RETURN_IF_FAILED(got);
         if (*got == 0) {
             return done();
         }
@@ -325,9 +321,7 @@ Result<std::string> checksumOfFile(const BytePath& path, ListedChecksum kind, Ru
     const auto read = readPieces(path, control, [&](std::span<const std::uint8_t> piece) {
         EVP_DigestUpdate(context.get(), piece.data(), piece.size());
     });
-    if (!read) {
-        return read.error();
-    }
+    RETURN_IF_FAILED(read);
     std::array<std::uint8_t, EVP_MAX_MD_SIZE> digest{};
     unsigned length = 0;
     EVP_DigestFinal_ex(context.get(), digest.data(), &length);

@@ -22,9 +22,7 @@ class Taker {
     Outcome take(const ListedFile& file, const BytePath& below) {
         const auto path = joinPath(below, file.path);
         const auto holding = Holdings(catalogue_).at(volume_.id, path);
-        if (!holding) {
-            return holding.error();
-        }
+        RETURN_IF_FAILED(holding);
         if (!*holding) {
             found_.uncatalogued.push_back(file.path);
             return done();
@@ -89,19 +87,13 @@ Result<ListedBaseline> takeListedBaseline(const Catalogue& catalogue, const Chec
                                           const BytePath& folder, Nanoseconds listed, RunControl& control,
                                           const ProgressSink& onProgress) {
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     const auto root = realPathOf(folder).value_or(folder);
     const auto volume = volumeHolding(*volumes, root);
-    if (!volume) {
-        return volume.error();
-    }
+    RETURN_IF_FAILED(volume);
     const LedgerStore ledger(catalogue);
     const auto entry = ledger.open("verify", "holding a list against the catalogue", std::nullopt);
-    if (!entry) {
-        return entry.error();
-    }
+    RETURN_IF_FAILED(entry);
     Taker taker(catalogue, list, **volume, listed, control);
     Progress progress;
     progress.totalFiles = list.files.size();

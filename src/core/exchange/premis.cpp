@@ -76,16 +76,12 @@ std::string_view premisTermFor(std::string_view kind) {
 Result<std::string> premisOfLedger(const Catalogue& catalogue) {
     const LedgerStore ledger(catalogue);
     const auto entries = ledger.entries();
-    if (!entries) {
-        return entries.error();
-    }
+    RETURN_IF_FAILED(entries);
     std::map<std::string, const LedgerAction*> objects;
     std::vector<std::pair<const LedgerEntry*, std::vector<LedgerAction>>> all;
     for (auto entry = entries->rbegin(); entry != entries->rend(); ++entry) {
         auto actions = ledger.actionsOf(entry->id);
-        if (!actions) {
-            return actions.error();
-        }
+        RETURN_IF_FAILED(actions);
         std::erase_if(*actions, [](const LedgerAction& action) {
             return action.step != ActionStep::carriedOut && action.step != ActionStep::undone;
         });

@@ -14,14 +14,10 @@ namespace sober {
 Result<std::vector<ListedFile>> recordedList(const Catalogue& catalogue, const BytePath& folder,
                                              ListedChecksum kind, RunControl& control) {
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     const auto root = realPathOf(folder).value_or(folder);
     const auto found = volumeHolding(*volumes, root);
-    if (!found) {
-        return found.error();
-    }
+    RETURN_IF_FAILED(found);
     const auto* volume = *found;
     const auto below = *relativeTo(root, volume->root);
     std::vector<std::pair<HoldingId, BytePath>> meant;
@@ -33,21 +29,15 @@ Result<std::vector<ListedFile>> recordedList(const Catalogue& catalogue, const B
                 meant.emplace_back(each.id, std::move(*path));
             }
         });
-    if (!walked) {
-        return walked.error();
-    }
+    RETURN_IF_FAILED(walked);
     std::vector<ListedFile> files;
     for (auto& [id, path] : meant) {
         const auto holding = Holdings(catalogue).byIds(std::array{id});
-        if (!holding) {
-            return holding.error();
-        }
+        RETURN_IF_FAILED(holding);
         const bool known = kind == ListedChecksum::sha256 && !holding->empty() && holding->front().sha256;
         auto hex = known ? Result<std::string>(toHex(*holding->front().sha256))
                          : checksumOfFile(joinPath(root, path), kind, control);
-        if (!hex) {
-            return hex.error();
-        }
+        RETURN_IF_FAILED(hex);
         files.push_back({std::move(path), std::move(*hex)});
     }
     return files;

@@ -35,9 +35,7 @@ class ArrivalLook {
     Result<std::vector<Arrival>> run() {
         for (const auto phase : {&ArrivalLook::gather, &ArrivalLook::judge, &ArrivalLook::chooseAmong,
                                  &ArrivalLook::file, &ArrivalLook::propose}) {
-            if (const auto taken = (this->*phase)(); !taken) {
-                return taken.error();
-            }
+            RETURN_IF_FAILED((this->*phase)());
         }
         std::ranges::stable_sort(arrivals_, std::ranges::greater{},
                                  [](const Arrival& each) { return each.holding.mtime; });
@@ -65,9 +63,7 @@ class ArrivalLook {
                 const auto ids = EvidenceStore(catalogue_).meant(filter);
                 auto holdings =
                     ids ? Holdings(catalogue_).byIds(*ids) : Result<std::vector<Holding>>(ids.error());
-                if (!holdings) {
-                    return holdings.error();
-                }
+                RETURN_IF_FAILED(holdings);
                 for (auto& holding : *holdings) {
                     Arrival arrival;
                     arrival.path = joinPath(volume.root, holding.path);
@@ -93,9 +89,7 @@ class ArrivalLook {
                 return Error{Cause::interrupted, {}, "Stopped before all arrivals were looked at."};
             }
             const auto evidence = EvidenceStore(catalogue_).of(arrival.holding.id);
-            if (!evidence) {
-                return evidence.error();
-            }
+            RETURN_IF_FAILED(evidence);
             if (*evidence) {
                 arrival.verdict = (*evidence)->verdict.verdict;
                 arrival.sound = (*evidence)->sound();
@@ -118,15 +112,11 @@ class ArrivalLook {
         const auto ids = findings.membersOf((*set)->id);
         const auto members =
             ids ? Holdings(catalogue_).byIds(*ids) : Result<std::vector<Holding>>(ids.error());
-        if (!members) {
-            return members.error();
-        }
+        RETURN_IF_FAILED(members);
         sets_[(*set)->id].push_back(&arrival);
         // By way of others too: two may never have been laid over each other.
         const auto known = SetKnowledge::of(catalogue_, *members);
-        if (!known) {
-            return known.error();
-        }
+        RETURN_IF_FAILED(known);
         const auto self = std::ranges::find(*members, arrival.holding.id, &Holding::id);
         if (self == members->end()) {
             return done();
@@ -243,9 +233,7 @@ class ArrivalLook {
             std::vector<Holding> holdings;
             std::ranges::transform(members, std::back_inserter(holdings), &Arrival::holding);
             const auto known = SetKnowledge::of(catalogue_, holdings);
-            if (!known) {
-                return known.error();
-            }
+            RETURN_IF_FAILED(known);
             const auto advice = adviseOn(holdings, volumes_, {}, *known);
             const auto kept = std::ranges::find(advice, Advice::keep, &MemberAdvice::advice);
             const auto* best =
@@ -276,9 +264,7 @@ class ArrivalLook {
             const auto target = targetPlaceAt(catalogue_, inbox.into, "auto", std::nullopt);
             const auto layout = target ? Layout::named(layout_.empty() ? inbox.layout : layout_)
                                        : Result<Layout>(target.error());
-            if (!layout) {
-                return layout.error();
-            }
+            RETURN_IF_FAILED(layout);
             const Filing filing(holdings);
             const auto replacements = usualReplacements();
             std::vector<TargetName> names;
@@ -308,9 +294,7 @@ class ArrivalLook {
             }
         }
         auto read = readAndPropose(catalogue_, paths, control_);
-        if (!read) {
-            return read.error();
-        }
+        RETURN_IF_FAILED(read);
         for (std::size_t i = 0; i < asked.size(); ++i) {
             asked[i]->proposals = std::move(read->proposals[i]);
         }

@@ -205,9 +205,7 @@ Outcome HoldingsSource::addMembers(const WantedHolding& wanted, std::vector<Cand
     const auto members = ids ? Holdings(catalogue_).byIds(*ids) : Result<std::vector<Holding>>(ids.error());
     const auto known =
         members ? SetKnowledge::of(catalogue_, *members) : Result<SetKnowledge>(members.error());
-    if (!known) {
-        return known.error();
-    }
+    RETURN_IF_FAILED(known);
     const auto self = std::ranges::find(*members, wanted.holding.id, &Holding::id);
     if (self == members->end()) {
         return done();
@@ -227,9 +225,7 @@ Outcome HoldingsSource::addMembers(const WantedHolding& wanted, std::vector<Cand
 Outcome HoldingsSource::addAlikes(const WantedHolding& wanted, std::span<const HoldingId> alikes,
                                   std::vector<Candidate>& candidates) const {
     const auto holdings = Holdings(catalogue_).byIds(alikes);
-    if (!holdings) {
-        return holdings.error();
-    }
+    RETURN_IF_FAILED(holdings);
     const auto title = lettersAndDigits(wanted.holding.tags.title);
     const auto artist = lettersAndDigits(wanted.holding.tags.artist);
     std::size_t taken = 0;
@@ -243,9 +239,7 @@ Outcome HoldingsSource::addAlikes(const WantedHolding& wanted, std::span<const H
         }
         ++taken;
         const auto pair = SetKnowledge::of(catalogue_, std::array{wanted.holding, holding});
-        if (!pair) {
-            return pair.error();
-        }
+        RETURN_IF_FAILED(pair);
         auto candidate = candidateOf(holding);
         judge(candidate, wanted, holding, *pair, volumes_);
         candidates.push_back(std::move(candidate));
@@ -278,9 +272,7 @@ HoldingsSource::candidatesFor(std::span<const WantedHolding> wanted, RunControl&
     if (volumes_.empty()) {
         auto volumes = Volumes(catalogue_).all();
         const auto gathered = volumes ? gatherTitles() : Outcome(volumes.error());
-        if (!gathered) {
-            return gathered.error();
-        }
+        RETURN_IF_FAILED(gathered);
         volumes_ = std::move(*volumes);
     }
     std::vector<std::vector<Candidate>> all;
@@ -291,9 +283,7 @@ HoldingsSource::candidatesFor(std::span<const WantedHolding> wanted, RunControl&
         auto& candidates = all.emplace_back();
         auto outcome = addMembers(each, candidates);
         outcome = outcome ? addAlikes(each, alikesOf(each), candidates) : outcome;
-        if (!outcome) {
-            return outcome.error();
-        }
+        RETURN_IF_FAILED(outcome);
         rank(candidates);
     }
     return all;

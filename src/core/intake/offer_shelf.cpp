@@ -33,9 +33,7 @@ Result<std::vector<Offer>> OfferShelf::ask(std::span<const OfferQuestion> questi
         const auto body = textOfQuestions(asked);
         const auto answer = answerOf(service_, address, &body, control);
         auto read = answer ? offersFrom(*answer, asked.size()) : Result<std::vector<Offer>>(answer.error());
-        if (!read) {
-            return read.error();
-        }
+        RETURN_IF_FAILED(read);
         for (auto& offer : *read) {
             offer.number = questions[at + offer.number].number;
             offers.push_back(std::move(offer));

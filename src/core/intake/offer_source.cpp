@@ -69,9 +69,7 @@ Result<std::vector<std::vector<Candidate>>> OfferSource::candidatesFor(std::span
         }
     }
     const auto offers = shelf_.ask(questions, control);
-    if (!offers) {
-        return offers.error();
-    }
+    RETURN_IF_FAILED(offers);
     std::vector<std::vector<Candidate>> all(wanted.size());
     for (const auto& offer : *offers) {
         all[offer.number].push_back(candidateOf(offer, wanted[offer.number]));

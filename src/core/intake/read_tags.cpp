@@ -91,9 +91,7 @@ Result<CollectionNames> namesOf(const Catalogue& catalogue) {
 Result<ProposedTags> readAndPropose(const Catalogue& catalogue, std::span<const BytePath> paths,
                                     RunControl& control) {
     const auto names = namesOf(catalogue);
-    if (!names) {
-        return names.error();
-    }
+    RETURN_IF_FAILED(names);
     EvidenceWorker worker;
     ProposedTags read;
     std::map<BytePath, Picture> pictures;

@@ -52,9 +52,7 @@ std::string wordsFor(const Holding& holding, const Evidence& evidence, WantedFor
 Outcome addMeant(const EvidenceStore& store, const HoldingFilter& filter, std::vector<HoldingId>& ids,
                  std::unordered_set<HoldingId>& met) {
     const auto meant = store.meant(filter);
-    if (!meant) {
-        return meant.error();
-    }
+    RETURN_IF_FAILED(meant);
     for (const auto id : *meant) {
         if (met.insert(id).second) {
             ids.push_back(id);
@@ -81,9 +79,7 @@ Outcome leaveArrivals(const Catalogue& catalogue, std::vector<HoldingId>& ids) {
             filter.volume = volume.id;
             filter.folder = *folder;
             const auto there = EvidenceStore(catalogue).meant(filter);
-            if (!there) {
-                return there.error();
-            }
+            RETURN_IF_FAILED(there);
             arrivals.insert(there->begin(), there->end());
         }
     }
@@ -144,9 +140,7 @@ Result<std::vector<HoldingId>> wantedHoldings(const Catalogue& catalogue, const 
             continue;
         }
         const auto accepted = store.acceptanceOf(id);
-        if (!accepted) {
-            return accepted.error();
-        }
+        RETURN_IF_FAILED(accepted);
         if (!*accepted && met.insert(id).second) {
             ids.push_back(id);
         }
@@ -156,9 +150,7 @@ Result<std::vector<HoldingId>> wantedHoldings(const Catalogue& catalogue, const 
     auto low = all;
     low.underLimit = true;
     for (const auto& filter : {transcoded, low}) {
-        if (const auto added = addMeant(store, filter, ids, met); !added) {
-            return added.error();
-        }
+        RETURN_IF_FAILED(addMeant(store, filter, ids, met));
     }
     const auto left = leaveArrivals(catalogue, ids);
     return left ? Result(std::move(ids)) : Result<std::vector<HoldingId>>(left.error());

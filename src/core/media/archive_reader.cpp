@@ -48,9 +48,7 @@ ArchiveReader::ArchiveReader(FileHandle file, BytePath path, std::uint64_t size,
 
 Result<ArchiveReader> ArchiveReader::open(FileHandle file, const BytePath& path) {
     const auto stamp = stampOf(file, path);
-    if (!stamp) {
-        return stamp.error();
-    }
+    RETURN_IF_FAILED(stamp);
     Handle handle(archive_read_new(), archive_read_free);
     allowFormats(handle.get());
     if (archive_read_open_fd(handle.get(), file.get(), atOnce) != ARCHIVE_OK) {
@@ -134,9 +132,7 @@ Outcome ArchiveReader::unpackInto(const FileHandle& target) {
     std::vector<std::uint8_t> piece(std::max(atOnce, sniffLength));
     for (std::uint64_t at = 0;;) {
         const auto got = read(piece);
-        if (!got) {
-            return got.error();
-        }
+        RETURN_IF_FAILED(got);
         const std::span bytes(piece.data(), *got);
         if (stated_ > 0 && at + *got > stated_) {
             return Error{Cause::damaged, path, displayPath(path) + " is longer than its archive says."};

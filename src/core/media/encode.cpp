@@ -51,21 +51,15 @@ Result<Encoded> encodeAudio(ByteSource& source, const BytePath& path, const File
     if (form.isExcerpt()) {
         Loudness loudness;
         const auto heard = decodeAudio(source, path, loudness, control);
-        if (!heard) {
-            return heard.error();
-        }
+        RETURN_IF_FAILED(heard);
         length =
             form.share > 0 ? loudness.seconds() * form.share : std::min(form.seconds, loudness.seconds());
         encoded.begins = form.loudest ? loudness.loudest(length) : 0;
     }
     EncodingSink encoding(path, target, form, encoded.begins, length);
     const auto decoded = decodeAudio(source, path, encoding, control);
-    if (!decoded) {
-        return decoded.error();
-    }
-    if (const auto finished = encoding.finish(); !finished) {
-        return finished.error();
-    }
+    RETURN_IF_FAILED(decoded);
+    RETURN_IF_FAILED(encoding.finish());
     encoded.seconds = encoding.seconds();
     return encoded;
 }

@@ -98,9 +98,7 @@ Outcome openOthers(OpenedImage& image, std::span<const BytePath> paths) {
     for (const auto& path : paths) {
         auto file = openForReading(path);
         const auto stamp = file ? stampOf(*file, path) : Result<FileStamp>(file.error());
-        if (!stamp) {
-            return stamp.error();
-        }
+        RETURN_IF_FAILED(stamp);
         image.otherLengths.push_back(stamp->size);
         image.others.push_back(std::move(*file));
     }

@@ -7,16 +7,12 @@ namespace sober {
 Result<std::vector<ByteRange>> junkIn(const FileHandle& file, const BytePath& path, RunControl& control) {
     constexpr std::size_t pieceLength = 1U << 20;
     const auto stamp = stampOf(file, path);
-    if (!stamp) {
-        return stamp.error();
-    }
+    RETURN_IF_FAILED(stamp);
     std::unique_ptr<StructureCheck> check;
     std::vector<std::uint8_t> piece(pieceLength);
     for (std::uint64_t at = 0; at < stamp->size; at += pieceLength) {
         const auto got = readAt(file, path, at, piece);
-        if (!got) {
-            return got.error();
-        }
+        RETURN_IF_FAILED(got);
         if (!control.proceed()) {
             return Error{Cause::interrupted, path, "Stopped."};
         }

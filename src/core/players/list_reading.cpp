@@ -15,17 +15,13 @@ bool isListName(const BytePath& path) {
 Result<ReadList> readList(const BytePath& path) {
     const auto before = stampAt(path);
     auto text = before ? wholeFile(path, largestList) : Result<std::string>(before.error());
-    if (!text) {
-        return text.error();
-    }
+    RETURN_IF_FAILED(text);
     const auto after = stampAt(path);
     if (!after || !(*after == *before) || text->size() != after->size) {
         return Error{Cause::busy, path, displayPath(path) + " is being written by its player now."};
     }
     auto playlist = parsePlaylist(*text, path);
-    if (!playlist) {
-        return playlist.error();
-    }
+    RETURN_IF_FAILED(playlist);
     return ReadList{std::move(*text), std::move(*playlist), *after};
 }
 

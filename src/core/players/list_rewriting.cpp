@@ -185,9 +185,7 @@ Result<RewrittenList> rewrittenList(const ListFile& list, const ReadList& read, 
         locations.push_back({i, std::move(*location)});
     }
     auto text = withLocations(read.text, read.playlist, locations);
-    if (!text) {
-        return text.error();
-    }
+    RETURN_IF_FAILED(text);
     const char lineEnd = read.text.find('\n') == std::string::npos ? '\r' : '\n';
     std::size_t line = 1;
     std::size_t at = 0;

@@ -46,20 +46,14 @@ class Reading {
 
     Result<PlayersRead> run() {
         const auto known = store_.lists();
-        if (!known) {
-            return known.error();
-        }
+        RETURN_IF_FAILED(known);
         for (const auto& list : *known) {
             known_.emplace(list.path, list);
         }
         for (const auto& player : players_) {
-            if (const auto looked = lookAt(player); !looked) {
-                return looked.error();
-            }
+            RETURN_IF_FAILED(lookAt(player));
         }
-        if (const auto settled = settleAll(); !settled) {
-            return settled.error();
-        }
+        RETURN_IF_FAILED(settleAll());
         return result_;
     }
 
@@ -133,9 +127,7 @@ class Reading {
         // What could not be read stays as it was known.
         const auto id = read ? takeEntries(list, player, std::move(read->playlist.entries))
                              : store_.keepList(list, player.id);
-        if (!id) {
-            return id.error();
-        }
+        RETURN_IF_FAILED(id);
         list.id = *id;
         known_[path] = list;
         if (read) {
@@ -149,9 +141,7 @@ class Reading {
         ++result_.read;
         const auto old = list.id != 0 ? store_.references(list.id)
                                       : Result<std::vector<Reference>>(std::vector<Reference>{});
-        if (!old) {
-            return old.error();
-        }
+        RETURN_IF_FAILED(old);
         std::map<std::string_view, const Reference*> remembered;
         for (const auto& reference : *old) {
             remembered.emplace(reference.location, &reference);
@@ -209,18 +199,14 @@ class Reading {
 
     Outcome settleAll() {
         const auto lists = store_.lists();
-        if (!lists) {
-            return lists.error();
-        }
+        RETURN_IF_FAILED(lists);
         for (const auto& list : *lists) {
             if (settled_.contains(list.id)) {
                 continue;
             }
             std::vector<Reference> changed;
             auto references = store_.references(list.id);
-            if (!references) {
-                return references.error();
-            }
+            RETURN_IF_FAILED(references);
             const auto context = contextOf(list, players_);
             for (auto& reference : *references) {
                 if (++result_.references % 4096 == 0 && !control_.proceed()) {
@@ -272,9 +258,7 @@ Result<BytePath> deviceRootOf(const Catalogue& catalogue, const Player& player) 
             continue;
         }
         const auto references = store.references(list.id);
-        if (!references) {
-            return references.error();
-        }
+        RETURN_IF_FAILED(references);
         auto context = contextOf(list, std::array{player});
         context.writtenPrefix.assign(1, '/');
         context.standsFor = (*volume)->root;
@@ -312,9 +296,7 @@ Result<Player> takeInPlayer(const Catalogue& catalogue, Player wanted, RunContro
                             const ProgressSink& onProgress) {
     const PlayerStore store(catalogue);
     auto players = store.all();
-    if (!players) {
-        return players.error();
-    }
+    RETURN_IF_FAILED(players);
     for (auto& place : wanted.places) {
         const auto real = realPathOf(place);
         if (!real) {
@@ -350,36 +332,24 @@ Result<Player> takeInPlayer(const Catalogue& catalogue, Player wanted, RunContro
             player.writtenPrefix = wanted.writtenPrefix;
             player.standsFor = wanted.standsFor;
         }
-        if (const auto updated = store.update(player); !updated) {
-            return updated.error();
-        }
+        RETURN_IF_FAILED(store.update(player));
     } else {
         if (player.name.empty()) {
             player.name = displayPath(stemOf(nameOf(player.places.front())));
         }
         const auto added = store.add(player);
-        if (!added) {
-            return added.error();
-        }
+        RETURN_IF_FAILED(added);
         player = *added;
     }
-    if (const auto read = readPlayers(catalogue, control, onProgress); !read) {
-        return read.error();
-    }
+    RETURN_IF_FAILED(readPlayers(catalogue, control, onProgress));
     if (isNew && player.writtenPrefix.empty()) {
         const auto root = deviceRootOf(catalogue, player);
-        if (!root) {
-            return root.error();
-        }
+        RETURN_IF_FAILED(root);
         if (!root->empty()) {
             player.writtenPrefix.assign(1, '/');
             player.standsFor = *root;
-            if (const auto updated = store.update(player); !updated) {
-                return updated.error();
-            }
-            if (const auto read = readPlayers(catalogue, control, onProgress); !read) {
-                return read.error();
-            }
+            RETURN_IF_FAILED(store.update(player));
+            RETURN_IF_FAILED(readPlayers(catalogue, control, onProgress));
         }
     }
     return player;

@@ -82,9 +82,7 @@ Result<BytePath> CarriedFolder::finish(bool keepsBefore) {
     BytePath before;
     if (isTaken(folder_)) {
         before = freeName(folder_, " before");
-        if (const auto moved = moveEntry(folder_, before, unflushed); !moved) {
-            return moved.error();
-        }
+        RETURN_IF_FAILED(moveEntry(folder_, before, unflushed));
     }
     if (const auto moved = moveEntry(made_, folder_, unflushed); !moved) {
         if (!before.empty()) {

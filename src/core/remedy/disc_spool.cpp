@@ -52,9 +52,7 @@ std::optional<AgreedStretch> unpackStretch(int first, const std::string& bytes) 
 
 Result<AgreedStretch> stretchAt(const BytePath& path, int first) {
     const auto bytes = wholeFile(path, largestStretch);
-    if (!bytes) {
-        return bytes.error();
-    }
+    RETURN_IF_FAILED(bytes);
     auto stretch = unpackStretch(first, *bytes);
     return stretch ? Result(std::move(*stretch))
                    : Result<AgreedStretch>(Error{Cause::damaged, path,
@@ -101,9 +99,7 @@ Result<DiscSpool> DiscSpool::open(const BytePath& discs, const DiscContents& con
         }
         const int first = std::atoi(std::string(stemOf(path)).c_str());
         auto stretch = stretchAt(path, first);
-        if (!stretch) {
-            return stretch.error();
-        }
+        RETURN_IF_FAILED(stretch);
         spool.stretches_[first] = std::move(stretch->sectors);
     }
     return spool;
@@ -137,9 +133,7 @@ Result<DiscSamples> DiscSpool::samples(std::int64_t first, std::int64_t count) c
             continue;
         }
         const auto stretch = stretchAt(stretchPath(sector), sector);
-        if (!stretch) {
-            return stretch.error();
-        }
+        RETURN_IF_FAILED(stretch);
         std::copy_n(stretch->samples.begin() + 2 * (begin - from), 2 * (end - begin),
                     samples.begin() + 2 * (begin - first));
     }

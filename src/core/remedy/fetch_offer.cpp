@@ -40,9 +40,7 @@ Result<BytePath> fetchOffer(const OfferShelf& shelf, const Offer& offer, const B
     Unflushed unflushed;
     const auto made = makeFolder(folder, 0700, unflushed);
     const auto room = made ? hasRoomFor(path, offer.bytes) : made;
-    if (!room) {
-        return room.error();
-    }
+    RETURN_IF_FAILED(room);
     const auto part = path + ".part";
     auto fetched = removeFile(part, unflushed);
     fetched = fetched ? writeNewFile(part, {}, unflushed) : fetched;

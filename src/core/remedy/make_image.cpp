@@ -53,9 +53,7 @@ class Imaging {
   private:
     Outcome openSource() {
         auto source = openDrive(request_.source);
-        if (!source) {
-            return source.error();
-        }
+        RETURN_IF_FAILED(source);
         source_ = std::move(*source);
         posix_fadvise(source_.file.get(), 0, 0, POSIX_FADV_SEQUENTIAL);
         return source_.size > 0 ? done()
@@ -121,9 +119,7 @@ class Imaging {
             unflushed.flush();
         }
         auto image = openForChanging(request_.image);
-        if (!image) {
-            return image.error();
-        }
+        RETURN_IF_FAILED(image);
         image_ = std::move(*image);
         struct stat own {};
         if (fstat(image_.get(), &own) != 0 || (own.st_dev == source.st_dev && own.st_ino == source.st_ino)) {
@@ -160,9 +156,7 @@ class Imaging {
             for (auto at = first; at < past && control_.proceed();) {
                 const auto end = std::min(past, at + largeStep);
                 const auto whole = readInto({at, end}, Reading::step);
-                if (!whole) {
-                    return whole.error();
-                }
+                RETURN_IF_FAILED(whole);
                 jump = *whole ? largeStep : std::min(jump * 2, farthestJump);
                 at = *whole ? end : at + jump;
             }
@@ -180,18 +174,14 @@ class Imaging {
             for (bool good = true; good && from < to && control_.proceed();) {
                 const auto end = std::min(to, from + edgeStep);
                 const auto whole = readInto({from, end}, Reading::sector);
-                if (!whole) {
-                    return whole.error();
-                }
+                RETURN_IF_FAILED(whole);
                 good = *whole;
                 from = end;
             }
             for (bool good = true; good && from < to && control_.proceed();) {
                 const auto begin = to - std::min(to - from, edgeStep);
                 const auto whole = readInto({begin, to}, Reading::sector);
-                if (!whole) {
-                    return whole.error();
-                }
+                RETURN_IF_FAILED(whole);
                 good = *whole;
                 to = begin;
             }
@@ -209,9 +199,7 @@ class Imaging {
         for (const auto& [first, past] : map_.ranges(which)) {
             for (auto at = first; at < past && control_.proceed(); at += step) {
                 const auto whole = readInto({at, std::min(past, at + step)}, otherwise);
-                if (!whole) {
-                    return whole.error();
-                }
+                RETURN_IF_FAILED(whole);
             }
         }
         return done();
@@ -238,9 +226,7 @@ class Imaging {
         }
         // A part of a sector is none.
         const auto kept = have == buffer_.size() ? have : have / oneSector * oneSector;
-        if (const auto written = write(range.first, std::span(buffer_).first(kept)); !written) {
-            return written.error();
-        }
+        RETURN_IF_FAILED(write(range.first, std::span(buffer_).first(kept)));
         if (range.first + kept < range.second) {
             waiting_.push_back({{range.first + kept, range.second}, otherwise});
         }

@@ -24,9 +24,7 @@ Outcome whyNotThere(const Catalogue& catalogue, const BytePath& to) {
                      displayPath(to) + " is there already; a bag is written to a new place."};
     }
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     const auto within = std::ranges::find_if(
         *volumes, [&](const Volume& volume) { return volume.atHand && isWithin(to, volume.root); });
     return within == volumes->end()
@@ -44,12 +42,8 @@ Result<std::string> copyProven(const BytePath& from, const BytePath& to, Unflush
     if (!before) {
         return before;
     }
-    if (const auto copied = copyToNew(from, to, unflushed); !copied) {
-        return copied.error();
-    }
-    if (const auto flushed = flushFile(to); !flushed) {
-        return flushed.error();
-    }
+    RETURN_IF_FAILED(copyToNew(from, to, unflushed));
+    RETURN_IF_FAILED(flushFile(to));
     const auto after = checksumOfFile(to, digest, control);
     if (after && *after != *before) {
         return Error{Cause::damaged, to, displayPath(to) + " reads back otherwise than it was written."};
@@ -88,9 +82,7 @@ Outcome writeTagFiles(const BytePath& to, const WrittenBag& bag, std::span<const
             return written;
         }
         auto sum = checksumOfFile(path, digest, control);
-        if (!sum) {
-            return sum.error();
-        }
+        RETURN_IF_FAILED(sum);
         listed.push_back({name, std::move(*sum)});
     }
     if (const auto written =
@@ -114,9 +106,7 @@ Result<WrittenBag> writeBag(const Catalogue& catalogue, const BytePath& folder, 
     if (!from || !place) {
         return Error{Cause::notFound, from ? to : folder, displayPath(from ? to : folder) + " is not there."};
     }
-    if (const auto possible = whyNotThere(catalogue, *place); !possible) {
-        return possible.error();
-    }
+    RETURN_IF_FAILED(whyNotThere(catalogue, *place));
     auto walk = walkVolume(*from, {}, {}, control);
     if (!walk.errors.empty()) {
         return Error{Cause::unreadable, walk.errors.front().path, walk.errors.front().sentence};
@@ -132,12 +122,8 @@ Result<WrittenBag> writeBag(const Catalogue& catalogue, const BytePath& folder, 
         }
     }
     Unflushed unflushed;
-    if (const auto made = makeFolder(joinPath(*place, "data"), 0777, unflushed); !made) {
-        return made.error();
-    }
-    if (const auto room = hasRoomFor(joinPath(*place, "data"), progress.totalBytes); !room) {
-        return room.error();
-    }
+    RETURN_IF_FAILED(makeFolder(joinPath(*place, "data"), 0777, unflushed));
+    RETURN_IF_FAILED(hasRoomFor(joinPath(*place, "data"), progress.totalBytes));
     WrittenBag bag;
     std::vector<ListedFile> payload;
     for (const auto& file : walk.files) {
@@ -145,13 +131,9 @@ Result<WrittenBag> writeBag(const Catalogue& catalogue, const BytePath& folder, 
         onProgress(progress);
         const auto name = joinPath("data", file.path);
         const auto target = joinPath(*place, name);
-        if (const auto made = makeFolder(BytePath(parentOf(target)), 0777, unflushed); !made) {
-            return made.error();
-        }
+        RETURN_IF_FAILED(makeFolder(BytePath(parentOf(target)), 0777, unflushed));
         auto sum = copyProven(joinPath(*from, file.path), target, unflushed, control);
-        if (!sum) {
-            return sum.error();
-        }
+        RETURN_IF_FAILED(sum);
         payload.push_back({name, std::move(*sum)});
         ++bag.files;
         bag.bytes += file.stamp.size;

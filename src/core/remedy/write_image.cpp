@@ -29,16 +29,12 @@ constexpr std::size_t step = 4U << 20; // bytes
 /// Whether a file is one that the catalogue knows.
 Result<bool> isHolding(const Catalogue& catalogue, const BytePath& path) {
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     for (const auto& volume : *volumes) {
         const auto within = relativeTo(path, volume.root);
         const auto holding =
             within ? Holdings(catalogue).at(volume.id, *within) : Result(std::optional<Holding>());
-        if (!holding) {
-            return holding.error();
-        }
+        RETURN_IF_FAILED(holding);
         if (*holding) {
             return true;
         }
@@ -53,9 +49,7 @@ class Writing {
 
     Result<WrittenImage> run(const WriteTarget& target) {
         for (const auto phase : {&Writing::open, &Writing::write, &Writing::flush, &Writing::compare}) {
-            if (const auto taken = (this->*phase)(target); !taken) {
-                return taken.error();
-            }
+            RETURN_IF_FAILED((this->*phase)(target));
         }
         return WrittenImage{image_.size, unread_};
     }
@@ -64,9 +58,7 @@ class Writing {
     Outcome open(const WriteTarget& target) {
         auto image = openMeasured(request_.image, control_);
         const auto unread = image ? unreadOf(request_.image) : Result<std::vector<ByteRange>>(image.error());
-        if (!unread) {
-            return unread.error();
-        }
+        RETURN_IF_FAILED(unread);
         unread_ = lengthOf(*unread);
         image_ = std::move(*image);
         bytes_ = bytesOf(image_, request_.image);
@@ -129,9 +121,7 @@ class Writing {
             target, "comparing", [&](std::uint64_t at, std::span<const std::uint8_t> bytes) -> Outcome {
                 const auto part = std::span(there).first(bytes.size());
                 const auto got = readAt(target_, request_.target, at, part);
-                if (!got) {
-                    return got.error();
-                }
+                RETURN_IF_FAILED(got);
                 return *got == bytes.size() && std::ranges::equal(part, bytes)
                            ? done()
                            : Outcome(Error{
@@ -208,9 +198,7 @@ Result<WriteTarget> lookAtTarget(const Catalogue& catalogue, const BytePath& pat
 Result<WrittenImage> writeImage(Catalogue& catalogue, const ImageWriting& request, RunControl& control,
                                 const ProgressSink& onProgress) {
     const auto target = lookAtTarget(catalogue, request.target);
-    if (!target) {
-        return target.error();
-    }
+    RETURN_IF_FAILED(target);
     if (!target->whyNot.empty()) {
         return Error{Cause::busy, request.target, target->whyNot};
     }
@@ -224,9 +212,7 @@ Result<WrittenImage> writeImage(Catalogue& catalogue, const ImageWriting& reques
     const LedgerStore ledger(catalogue);
     const auto what = displayPath(request.image) + " onto " + displayPath(request.target);
     const auto entry = ledger.open("image", "Writing " + what, std::nullopt);
-    if (!entry) {
-        return entry.error();
-    }
+    RETURN_IF_FAILED(entry);
     auto written = Writing(request, control, onProgress).run(*target);
     const auto closed =
         ledger.close(*entry, written ? "Wrote " + what + ", and compared it."

@@ -23,9 +23,7 @@ class Gathering {
 
     Result<Report> gather() {
         auto condition = conditionOf(catalogue_);
-        if (!condition) {
-            return condition.error();
-        }
+        RETURN_IF_FAILED(condition);
         report_.condition = std::move(*condition);
         for (const auto& [part, taken] : {std::pair{ReportPart::copies, &Gathering::takeSets},
                                           {ReportPart::claims, &Gathering::takeClaims},
@@ -34,9 +32,7 @@ class Gathering {
                                           {ReportPart::missing, &Gathering::takeMissing},
                                           {ReportPart::proofs, &Gathering::takeProofs}}) {
             const auto outcome = report_.choices.parts.contains(part) ? (this->*taken)() : done();
-            if (!outcome) {
-                return outcome.error();
-            }
+            RETURN_IF_FAILED(outcome);
         }
         return std::move(report_);
     }
@@ -73,9 +69,7 @@ class Gathering {
             }
             const auto holdings =
                 Holdings(catalogue_).byIds(ids.subspan(at, std::min(atOnce, ids.size() - at)));
-            if (!holdings) {
-                return holdings.error();
-            }
+            RETURN_IF_FAILED(holdings);
             for (const auto& holding : *holdings) {
                 if (const Outcome visited = visit(holding); !visited) {
                     return visited;
@@ -89,17 +83,13 @@ class Gathering {
         const Findings findings(catalogue_);
         const auto ids = findings.setOrder(SetOrder::mostBytes, {});
         const auto sets = ids ? findings.sets(*ids) : Result<std::vector<CopySet>>(ids.error());
-        if (!sets) {
-            return sets.error();
-        }
+        RETURN_IF_FAILED(sets);
         for (const auto& set : *sets) {
             if (!goesOn("copies", report_.sets.size(), sets->size())) {
                 return stopped();
             }
             const auto detail = detailOf(catalogue_, set, volumes());
-            if (!detail) {
-                return detail.error();
-            }
+            RETURN_IF_FAILED(detail);
             auto& reported = report_.sets.emplace_back(ReportedSet{set.sameness, freedByAdvice(*detail), {}});
             for (std::size_t i = 0; i < detail->members.size(); ++i) {
                 const auto& advice = detail->advice[i];
@@ -116,9 +106,7 @@ class Gathering {
         HoldingFilter contradicted;
         contradicted.verdicts = {VerdictClass::doubtful, VerdictClass::transcoded};
         const auto points = store.points(contradicted);
-        if (!points) {
-            return points.error();
-        }
+        RETURN_IF_FAILED(points);
         std::vector<HoldingId> ids;
         std::set<HoldingId> accepted;
         for (const auto& point : *points) {
@@ -129,9 +117,7 @@ class Gathering {
         }
         return each("claims", ids, [&](const Holding& holding) -> Outcome {
             const auto evidence = store.of(holding.id);
-            if (!evidence) {
-                return evidence.error();
-            }
+            RETURN_IF_FAILED(evidence);
             if (*evidence) {
                 const auto& bandwidth = (*evidence)->bandwidth;
                 report_.claims.push_back({named(holding), holding.claims,
@@ -145,9 +131,7 @@ class Gathering {
     Outcome takeDamage() {
         const EvidenceStore store(catalogue_);
         const auto unsound = store.unsound();
-        if (!unsound) {
-            return unsound.error();
-        }
+        RETURN_IF_FAILED(unsound);
         std::vector<HoldingId> damaged;
         const auto visited = Holdings(catalogue_).eachOutline([&](const HoldingOutline& outline) {
             if (outline.state == HoldingState::present &&
@@ -157,9 +141,7 @@ class Gathering {
         });
         return !visited ? visited : each("damage", damaged, [&](const Holding& holding) -> Outcome {
             const auto evidence = store.of(holding.id);
-            if (!evidence) {
-                return evidence.error();
-            }
+            RETURN_IF_FAILED(evidence);
             report_.damage.push_back(
                 {named(holding), *evidence ? (*evidence)->problems : std::vector<DecodeProblem>()});
             return done();
@@ -208,9 +190,7 @@ class Gathering {
         return !missing ? Outcome(missing.error())
                         : each("missing", *missing, [&](const Holding& holding) -> Outcome {
                               const auto carrying = store.carrying(holding.checksum);
-                              if (!carrying) {
-                                  return carrying.error();
-                              }
+                              RETURN_IF_FAILED(carrying);
                               report_.missing.push_back({named(holding), holding.lastSeen, carrying->size()});
                               return done();
                           });
@@ -218,9 +198,7 @@ class Gathering {
 
     Outcome takeProofs() {
         const auto transfers = TransferStore(catalogue_).all();
-        if (!transfers) {
-            return transfers.error();
-        }
+        RETURN_IF_FAILED(transfers);
         for (const auto& transfer : *transfers) {
             if (transfer.proven != 0) {
                 report_.proofs.push_back(

@@ -86,9 +86,7 @@ class FindExamination {
             return store_.update(std::span(&find, 1));
         }
         const auto taken = takeDown(catalogue_, find, *record);
-        if (!taken) {
-            return taken.error();
-        }
+        RETURN_IF_FAILED(taken);
         markUnread(find);
         if (!find.ends || find.overwritten) {
             find.sound = find.recognised == RecognisedBy::bytes ? find.sound : std::optional(false);

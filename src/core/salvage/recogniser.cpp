@@ -20,9 +20,7 @@ namespace {
 constexpr double tagLength = 2;
 
 Outcome recogniseBy(RecognisedBy by, const Result<std::vector<HoldingId>>& holdings, Find& find) {
-    if (!holdings) {
-        return holdings.error();
-    }
+    RETURN_IF_FAILED(holdings);
     if (find.recognised == RecognisedBy::nothing && !holdings->empty()) {
         find.recognised = by;
         find.holding = holdings->front();
@@ -241,9 +239,7 @@ Outcome shareOut(const Catalogue& catalogue, std::span<Find> finds) {
         const auto ids =
             those.size() > 1 ? SalvageStore(catalogue).withBytes(checksum) : Result(std::vector<HoldingId>{});
         auto holdings = ids ? Holdings(catalogue).byIds(*ids) : Result<std::vector<Holding>>(ids.error());
-        if (!holdings) {
-            return holdings.error();
-        }
+        RETURN_IF_FAILED(holdings);
         std::erase_if(*holdings, [](const Holding& each) { return each.state != HoldingState::missing; });
         auto rest = those;
         for (const bool byName : {true, false}) {
@@ -314,9 +310,7 @@ Result<std::vector<KnownFind>> standingsOf(const Catalogue& catalogue, std::span
         }
         if (holding.state == HoldingState::missing) {
             const auto others = store.carrying(holding.checksum);
-            if (!others) {
-                return others.error();
-            }
+            RETURN_IF_FAILED(others);
             known[i].standing = others->empty() ? FindStanding::missing : FindStanding::held;
         } else {
             known[i].standing =

@@ -54,9 +54,7 @@ class ImageScan {
     Result<SalvageSource> run() {
         for (const auto phase : {&ImageScan::begin, &ImageScan::readNames, &ImageScan::scan, &ImageScan::join,
                                  &ImageScan::examineAll, &ImageScan::layTogether, &ImageScan::conclude}) {
-            if (const auto taken = (this->*phase)(); !taken) {
-                return taken.error();
-            }
+            RETURN_IF_FAILED((this->*phase)());
             if (control_.isCancelled()) {
                 break;
             }
@@ -67,23 +65,17 @@ class ImageScan {
   private:
     Outcome begin() {
         auto image = openMeasured(choices_.image, control_);
-        if (!image) {
-            return image.error();
-        }
+        RETURN_IF_FAILED(image);
         image_ = std::move(*image);
         bytes_ = bytesOf(image_, choices_.image);
         auto unread = unreadOf(choices_.image);
-        if (!unread) {
-            return unread.error();
-        }
+        RETURN_IF_FAILED(unread);
         unread_ = std::move(*unread);
         if (image_.size == 0) {
             return Error{Cause::invalid, choices_.image, displayPath(choices_.image) + " is empty."};
         }
         const auto before = store_.sourceOf(choices_.image);
-        if (!before) {
-            return before.error();
-        }
+        RETURN_IF_FAILED(before);
         const bool goesOn = *before && !choices_.anew && (*before)->size == image_.size &&
                             (*before)->mtime == image_.mtime && (*before)->kinds == choices_.kinds.bits() &&
                             (*before)->everywhere == choices_.everywhere;
@@ -102,9 +94,7 @@ class ImageScan {
                    timeNow(),
                    {}};
         const auto id = store_.begin(source_);
-        if (!id) {
-            return id.error();
-        }
+        RETURN_IF_FAILED(id);
         source_.id = *id;
         return done();
     }
@@ -194,9 +184,7 @@ class ImageScan {
 
     Outcome scan() {
         auto memory = PartMemory::of(catalogue_);
-        if (!memory) {
-            return memory.error();
-        }
+        RETURN_IF_FAILED(memory);
         memory_ = std::move(*memory);
         if (source_.state != SalvageState::scanning) {
             return done();
@@ -282,9 +270,7 @@ class ImageScan {
     Outcome join() {
         auto finds =
             source_.state == SalvageState::examining ? store_.finds(source_.id) : Result(std::vector<Find>{});
-        if (!finds) {
-            return finds.error();
-        }
+        RETURN_IF_FAILED(finds);
         std::vector<Piece> pieces;
         std::vector<FindId> ids;
         for (const auto& find : *finds) {
@@ -323,9 +309,7 @@ class ImageScan {
     /// Every find that was not looked at yet, one on each processor.
     Outcome examineAll() {
         auto finds = store_.finds(source_.id);
-        if (!finds) {
-            return finds.error();
-        }
+        RETURN_IF_FAILED(finds);
         if (source_.state != SalvageState::examining) {
             return done();
         }
@@ -394,9 +378,7 @@ class ImageScan {
         boundaries.erase(std::ranges::unique(boundaries).begin(), boundaries.end());
         auto assembled = memory_.assemble(*bytes_, *met, boundaries, known, control_);
         auto lenders = lendersFor(assembled);
-        if (!lenders) {
-            return lenders.error();
-        }
+        RETURN_IF_FAILED(lenders);
         std::vector<Find> laid;
         for (auto& each : assembled) {
             std::vector<BytePath> others;
@@ -447,9 +429,7 @@ class ImageScan {
         std::map<std::uint64_t, std::vector<BytePath>> lenders;
         const auto files =
             sizes.empty() ? Result(std::multimap<std::uint64_t, BytePath>{}) : store_.filesOfSizes(sizes);
-        if (!files) {
-            return files.error();
-        }
+        RETURN_IF_FAILED(files);
         for (const auto& [size, path] : *files) {
             if (auto& tried = lenders[size]; tried.size() < mostTried) {
                 tried.push_back(path);
@@ -463,9 +443,7 @@ class ImageScan {
             return done();
         }
         auto finds = store_.finds(source_.id);
-        if (!finds) {
-            return finds.error();
-        }
+        RETURN_IF_FAILED(finds);
         if (const auto shared = shareOut(catalogue_, *finds); !shared) {
             return shared;
         }

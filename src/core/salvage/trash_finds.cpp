@@ -23,9 +23,7 @@ Result<SalvageSource> trashSource(const SalvageStore& store) {
     source.state = SalvageState::done;
     source.began = timeNow();
     const auto id = store.begin(source);
-    if (!id) {
-        return id.error();
-    }
+    RETURN_IF_FAILED(id);
     source.id = *id;
     return source;
 }
@@ -50,17 +48,13 @@ Result<bool> lookAt(const Catalogue& catalogue, EvidenceWorker& worker, Find& fi
         return passed.error().cause == Cause::interrupted ? Result<bool>(passed.error()) : Result(false);
     }
     const auto same = SalvageStore(catalogue).withBytes(passed->checksums.file);
-    if (!same) {
-        return same.error();
-    }
+    RETURN_IF_FAILED(same);
     const auto record = same->empty() ? worker.examine(find.file, control, [](std::uint64_t) {}) : passed;
     if (!record) {
         return record.error().cause == Cause::interrupted ? Result<bool>(record.error()) : Result(false);
     }
     const auto taken = takeDown(catalogue, find, *record);
-    if (!taken) {
-        return taken.error();
-    }
+    RETURN_IF_FAILED(taken);
     if (!same->empty()) {
         find.sound.reset(); // its bytes are known, and were not decoded here
     }
@@ -89,9 +83,7 @@ Result<TrashListing> listTrash(const Catalogue& catalogue, VolumeId volume, RunC
     const auto volumes = Volumes(catalogue).all();
     const auto source = volumes ? trashSource(store) : Result<SalvageSource>(volumes.error());
     const auto before = source ? store.finds(source->id) : Result<std::vector<Find>>(source.error());
-    if (!before) {
-        return before.error();
-    }
+    RETURN_IF_FAILED(before);
     std::map<BytePath, Find> known;
     for (const auto& find : *before) {
         known.emplace(find.file, find);
@@ -118,9 +110,7 @@ Result<TrashListing> listTrash(const Catalogue& catalogue, VolumeId volume, RunC
             continue;
         }
         const auto isAudio = lookAt(catalogue, worker, find, control);
-        if (!isAudio) {
-            return isAudio.error();
-        }
+        RETURN_IF_FAILED(isAudio);
         if (*isAudio) {
             fresh.push_back(std::move(find));
         }
@@ -132,9 +122,7 @@ Result<TrashListing> listTrash(const Catalogue& catalogue, VolumeId volume, RunC
     const auto removed = store.remove(gone);
     const auto added = removed ? store.advance(*source, fresh) : removed;
     auto finds = added ? store.finds(source->id) : Result<std::vector<Find>>(added.error());
-    if (!finds) {
-        return finds.error();
-    }
+    RETURN_IF_FAILED(finds);
     // What the collection knows changes between two looks.
     for (auto& find : *finds) {
         if (find.checksum && find.recognised == RecognisedBy::nothing) {
@@ -149,9 +137,7 @@ Result<TrashListing> listTrash(const Catalogue& catalogue, VolumeId volume, RunC
     // All fingerprints are held against them only where there is something that was not heard yet.
     const auto heard = shared && !fresh.empty() ? recogniseByEar(catalogue, *finds) : shared;
     const auto updated = heard ? store.update(*finds) : heard;
-    if (!updated) {
-        return updated.error();
-    }
+    RETURN_IF_FAILED(updated);
     const auto wanted = std::ranges::find(*volumes, volume, &Volume::id);
     if (wanted != volumes->end()) {
         std::erase_if(*finds, [&](const Find& find) { return !isOf(find, *wanted); });

@@ -31,9 +31,7 @@ struct CloseFolder {
 
 Result<std::vector<std::string>> namesIn(const BytePath& path) {
     auto folder = openFolder(AT_FDCWD, path.c_str(), path, false);
-    if (!folder) {
-        return folder.error();
-    }
+    RETURN_IF_FAILED(folder);
     const std::unique_ptr<DIR, CloseFolder> listing(fdopendir(folder->get()));
     if (!listing) {
         return systemError(errno, "list", path);

@@ -20,13 +20,9 @@ Outcome lookInside(const LookInside& asked, EvidenceWorker& worker, RunControl& 
                    const std::function<void(std::uint64_t)>& onBytes,
                    const std::function<void(const BytePath&, Result<FileRecord>)>& take) {
     const auto before = stampAt(asked.archive);
-    if (!before) {
-        return before.error();
-    }
+    RETURN_IF_FAILED(before);
     const auto opened = openInside(asked.archive);
-    if (!opened) {
-        return opened.error();
-    }
+    RETURN_IF_FAILED(opened);
     auto& archive = **opened;
     std::unordered_set<BytePath> met;
     std::uint64_t told = 0;
@@ -37,9 +33,7 @@ Outcome lookInside(const LookInside& asked, EvidenceWorker& worker, RunControl& 
     };
     while (control.proceed()) {
         const auto file = archive.next();
-        if (!file) {
-            return file.error();
-        }
+        RETURN_IF_FAILED(file);
         if (!*file) {
             tell(before->size);
             const auto after = stampAt(asked.archive);

@@ -701,9 +701,7 @@ Outcome ChangedReader::loadGoneChecksums() {
         }
     }
     const auto known = checksumsOf(catalogue_, wanted);
-    if (!known) {
-        return known.error();
-    }
+    RETURN_IF_FAILED(known);
     checksums_ = *known;
     for (const auto index : gone_) {
         if (met_[index]) {

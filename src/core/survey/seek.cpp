@@ -28,9 +28,7 @@ Result<SeekReport> seekHealthyCopies(const Catalogue& catalogue, std::span<const
                                      RunControl& control, const ProgressSink& onProgress) {
     const FixityStore store(catalogue);
     const auto lost = store.lost();
-    if (!lost) {
-        return lost.error();
-    }
+    RETURN_IF_FAILED(lost);
     SeekReport report;
     Progress progress;
     std::vector<std::pair<BytePath, std::uint64_t>> candidates;
@@ -68,9 +66,7 @@ Result<SeekReport> seekHealthyCopies(const Catalogue& catalogue, std::span<const
         }
         const auto& content = record->checksums.file;
         if (std::ranges::find(lost->at(size), content) != lost->at(size).end()) {
-            if (const auto noted = store.noteOutside(path, content); !noted) {
-                return noted.error();
-            }
+            RETURN_IF_FAILED(store.noteOutside(path, content));
             report.found.push_back({path, content});
         }
     }

@@ -75,9 +75,7 @@ bool isMountPointOf(const Volume& known, const BytePath& root, std::span<const M
 /// The volume at `root`: known there, known from elsewhere, or new.
 Result<Volume> volumeFor(Catalogue& catalogue, const BytePath& root, const SurveyRequest& request) {
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     const auto mounts = mountsNow();
     std::optional<Volume> volume;
     for (const auto& known : *volumes) {
@@ -110,9 +108,7 @@ Result<Volume> volumeFor(Catalogue& catalogue, const BytePath& root, const Surve
     }
     if (!volume) {
         auto recognised = recogniseVolume(catalogue, root, mounts);
-        if (!recognised) {
-            return recognised.error();
-        }
+        RETURN_IF_FAILED(recognised);
         volume = *recognised;
     }
     if (const auto apart = standsApart(root, *volumes); !volume && !apart) {
@@ -145,9 +141,7 @@ Result<Volume> volumeFor(Catalogue& catalogue, const BytePath& root, const Surve
     if (isNew) {
         return Volumes(catalogue).add(*volume);
     }
-    if (const auto updated = Volumes(catalogue).update(*volume); !updated) {
-        return updated.error();
-    }
+    RETURN_IF_FAILED(Volumes(catalogue).update(*volume));
     return *volume;
 }
 
@@ -166,17 +160,11 @@ Result<SurveyReport> surveyVolume(Catalogue& catalogue, const SurveyRequest& req
                                   const ProgressSink& onProgress) {
     const auto began = std::chrono::steady_clock::now();
     const auto root = usableRoot(request.root);
-    if (!root) {
-        return root.error();
-    }
+    RETURN_IF_FAILED(root);
     auto volume = volumeFor(catalogue, *root, request);
-    if (!volume) {
-        return volume.error();
-    }
+    RETURN_IF_FAILED(volume);
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     std::vector<BytePath> otherRoots;
     for (const auto& other : *volumes) {
         if (other.id != volume->id) {
@@ -184,26 +172,18 @@ Result<SurveyReport> surveyVolume(Catalogue& catalogue, const SurveyRequest& req
         }
     }
     const auto away = noteInnerMounts(catalogue, *volume, otherRoots, mountsNow());
-    if (!away) {
-        return away.error();
-    }
+    RETURN_IF_FAILED(away);
     volume->awayWithin = *away;
     const auto entry = LedgerStore(catalogue).open("survey", volume->label + ": survey", std::nullopt);
-    if (!entry) {
-        return entry.error();
-    }
+    RETURN_IF_FAILED(entry);
 
     const bool keepsExcerpts = volume->effort == Effort::full && volume->choices.keepExcerpts;
-    if (const auto opened = keepsExcerpts ? ExcerptStore(catalogue).open() : done(); !opened) {
-        return opened.error();
-    }
+    RETURN_IF_FAILED(keepsExcerpts ? ExcerptStore(catalogue).open() : done());
     auto walking = std::async(std::launch::async,
                               [&] { return walkVolume(volume->root, volume->choices, otherRoots, control); });
     auto remembered = rememberedFiles(catalogue, volume->id, keepsExcerpts);
     Walk walk = walking.get();
-    if (!remembered) {
-        return remembered.error();
-    }
+    RETURN_IF_FAILED(remembered);
     for (const auto& folder : *away) {
         walk.unlisted.push_back(folder);
         walk.errors.push_back({joinPath(volume->root, folder),
@@ -212,9 +192,7 @@ Result<SurveyReport> surveyVolume(Catalogue& catalogue, const SurveyRequest& req
     }
 
     const auto inboxes = InboxStore(catalogue).all();
-    if (!inboxes) {
-        return inboxes.error();
-    }
+    RETURN_IF_FAILED(inboxes);
     std::vector<BytePath> inFull; // what arrives is examined at once
     for (const auto& inbox : *inboxes) {
         if (auto folder = relativeTo(inbox.folder, volume->root)) {
@@ -229,20 +207,12 @@ Result<SurveyReport> surveyVolume(Catalogue& catalogue, const SurveyRequest& req
                                   std::move(inFull), control, onProgress, report);
     report.seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - began).count();
     if (read && !report.interrupted) {
-        if (const auto tidied = keepsExcerpts ? ExcerptStore(catalogue).tidy() : done(); !tidied) {
-            return tidied.error();
-        }
+        RETURN_IF_FAILED(keepsExcerpts ? ExcerptStore(catalogue).tidy() : done());
         volume->surveyedAt = timeNow();
-        if (const auto updated = Volumes(catalogue).update(*volume); !updated) {
-            return updated.error();
-        }
+        RETURN_IF_FAILED(Volumes(catalogue).update(*volume));
     }
-    if (const auto closed = LedgerStore(catalogue).close(*entry, summaryOf(report)); !closed) {
-        return closed.error();
-    }
-    if (!read) {
-        return read.error();
-    }
+    RETURN_IF_FAILED(LedgerStore(catalogue).close(*entry, summaryOf(report)));
+    RETURN_IF_FAILED(read);
     return report;
 }
 

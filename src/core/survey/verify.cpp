@@ -38,17 +38,13 @@ class Verifier {
             auto plan = planVerification(
                 store_, target, {request_.scope, request_.reading.strong, request_.extent, request_.missRisk},
                 random_);
-            if (!plan) {
-                return plan.error();
-            }
+            RETURN_IF_FAILED(plan);
             progress_.totalFiles += plan->toRead.size();
             progress_.totalBytes += plan->bytes;
             plans.push_back(std::move(*plan));
         }
         for (std::size_t at = 0; at < plans.size() && !control_.isCancelled(); ++at) {
-            if (const auto verified = verify(plans[at]); !verified) {
-                return verified.error();
-            }
+            RETURN_IF_FAILED(verify(plans[at]));
         }
         report_.interrupted = control_.isCancelled();
         return std::move(report_);
@@ -66,9 +62,7 @@ class Verifier {
                                                   request_.reading.strong, plan.toRead.size()});
         if (check_.id == 0 && target.isWholeVolume()) {
             const auto begun = store_.beginCheck(check_);
-            if (!begun) {
-                return begun.error();
-            }
+            RETURN_IF_FAILED(begun);
             check_.id = *begun;
         }
         const auto checkedBefore = report_.checked;
@@ -94,9 +88,7 @@ class Verifier {
 
     Outcome readSome(const VerifyTarget& target, std::span<const HoldingId> ids) {
         const auto recorded = store_.recorded(ids);
-        if (!recorded) {
-            return recorded.error();
-        }
+        RETURN_IF_FAILED(recorded);
         const auto& plan = *recorded;
         if (plan.empty()) {
             return done();
@@ -121,9 +113,7 @@ class Verifier {
                 continue; // cancelled before it
             }
             const auto judged = judge(target, plan[at], paths[at], *readings[at]);
-            if (!judged) {
-                return judged.error();
-            }
+            RETURN_IF_FAILED(judged);
             if (*judged) {
                 good.push_back(plan[at].id);
             }
@@ -154,18 +144,14 @@ class Verifier {
             return noteUnreadable(holding, path, reading->unreadable);
         }
         const auto recorded = store_.blocksOf(holding.id);
-        if (!recorded) {
-            return recorded.error();
-        }
+        RETURN_IF_FAILED(recorded);
         const bool same = reading->blocks == *recorded && hasSameDigest(holding, *reading);
         if (!same) {
             const auto taken = takeChanged(target, holding, path);
             return taken ? Result<bool>(false) : Result<bool>(taken.error());
         }
         if (holding.drifted) {
-            if (const auto learnt = learnKind(target, holding, path); !learnt) {
-                return learnt.error();
-            }
+            RETURN_IF_FAILED(learnKind(target, holding, path));
             const auto reported = reportDrift(holding, path);
             return reported ? Result<bool>(true) : Result<bool>(reported.error());
         }
@@ -239,9 +225,7 @@ class Verifier {
 
     Outcome reportMissing(HoldingId id, const BytePath& root, bool known) {
         const auto holdings = Holdings(catalogue_).byIds(std::array{id});
-        if (!holdings) {
-            return holdings.error();
-        }
+        RETURN_IF_FAILED(holdings);
         return holdings->empty()
                    ? done()
                    : add({id, joinPath(root, holdings->front().path), DriftKind::missing, {}, {}, known},
@@ -259,9 +243,7 @@ class Verifier {
 
     Outcome add(FoundDrift drift, const Drift& recorded) {
         const auto copies = store_.carriersOf(recorded);
-        if (!copies) {
-            return copies.error();
-        }
+        RETURN_IF_FAILED(copies);
         for (const auto& copy : *copies) {
             const auto volume = std::ranges::find(volumes_, copy.volume, &Volume::id);
             if (copy.id != drift.holding && volume != volumes_.end() && volume->atHand) {
@@ -269,9 +251,7 @@ class Verifier {
             }
         }
         const auto outside = store_.outsideCopiesOf(recorded.recorded.content);
-        if (!outside) {
-            return outside.error();
-        }
+        RETURN_IF_FAILED(outside);
         std::ranges::copy(*outside, std::back_inserter(drift.healthy));
         report_.drift.push_back(std::move(drift));
         return done();
@@ -285,9 +265,7 @@ class Verifier {
                              " vanished while it was read. Nothing was taken for missing."};
         }
         const auto away = awayWithin(catalogue_, target.volume, mountsNow());
-        if (!away) {
-            return away.error();
-        }
+        RETURN_IF_FAILED(away);
         if (std::ranges::any_of(*away,
                                 [&](const BytePath& folder) { return isWithin(holding.path, folder); })) {
             report_.errors.push_back({joinPath(target.volume.root, holding.path),
@@ -299,9 +277,7 @@ class Verifier {
         ++check_.drifted;
         HoldingWriter writer(catalogue_, target.volume.id, timeNow());
         writer.markMissing(holding.id, holding.path, holding.verified);
-        if (const auto written = writer.commit(); !written) {
-            return written.error();
-        }
+        RETURN_IF_FAILED(writer.commit());
         const auto added = reportMissing(holding.id, target.volume.root, false);
         return added ? Result<bool>(false) : Result<bool>(added.error());
     }
@@ -366,18 +342,12 @@ std::string summaryOf(const VerifyReport& report) {
 Result<VerifyReport> verifyHoldings(Catalogue& catalogue, const VerifyRequest& request, RunControl& control,
                                     const ProgressSink& onProgress) {
     auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     const auto targets = verifyTargets(*volumes, request.paths);
-    if (!targets) {
-        return targets.error();
-    }
+    RETURN_IF_FAILED(targets);
     const LedgerStore ledger(catalogue);
     const auto entry = ledger.open("verify", "verifying", std::nullopt);
-    if (!entry) {
-        return entry.error();
-    }
+    RETURN_IF_FAILED(entry);
     auto report = Verifier(catalogue, request, control, onProgress, std::move(*volumes)).run(*targets);
     const auto closed = ledger.close(*entry, report ? summaryOf(*report) : report.error().sentence);
     return closed ? std::move(report) : Result<VerifyReport>(closed.error());

@@ -20,9 +20,7 @@ bool isMeant(const BytePath& path, const VerifyTarget& target) {
 Result<std::optional<FixityCheck>> stoppedCheck(const FixityStore& store, const VerifyTarget& target,
                                                 const VerifyScope& scope) {
     const auto checks = store.checks();
-    if (!checks) {
-        return checks.error();
-    }
+    RETURN_IF_FAILED(checks);
     const auto last = std::ranges::find_if(*checks, [&](const FixityCheck& check) {
         return check.volume == target.volume.id && check.scope == CheckScope::whole;
     });
@@ -69,9 +67,7 @@ Result<std::vector<VerifyTarget>> verifyTargets(const std::vector<Volume>& volum
     for (const auto& given : paths) {
         const auto path = realPathOf(given).value_or(placeOf(given).value_or(given));
         const auto found = volumeHolding(volumes, path);
-        if (!found) {
-            return found.error();
-        }
+        RETURN_IF_FAILED(found);
         const auto* volume = *found;
         const auto known = std::ranges::find_if(
             targets, [&](const VerifyTarget& target) { return target.volume.id == volume->id; });
@@ -106,9 +102,7 @@ Result<VerifyPlan> planVerification(const FixityStore& store, const VerifyTarget
             sizes.push_back(each.size);
         }
     });
-    if (!walked) {
-        return walked.error();
-    }
+    RETURN_IF_FAILED(walked);
     if (scope.scope == CheckScope::sample) {
         draw(plan, sizes, scope, random);
     }

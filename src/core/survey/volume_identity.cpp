@@ -133,9 +133,7 @@ bool isAtHand(const Catalogue& catalogue, const Volume& volume, std::span<const 
 Result<std::vector<BytePath>> awayWithin(const Catalogue& catalogue, const Volume& volume,
                                          std::span<const Mount> mounts) {
     const auto known = Volumes(catalogue).innerMounts(volume.id);
-    if (!known) {
-        return known.error();
-    }
+    RETURN_IF_FAILED(known);
     std::vector<BytePath> away;
     for (const auto& mount : *known) {
         if (!isMountedAt(joinPath(volume.root, mount.path), mount.identity, mounts)) {
@@ -176,9 +174,7 @@ Result<std::vector<BytePath>> noteInnerMounts(const Catalogue& catalogue, const 
                        before.identity.filesystem == mount.identity.filesystem;
             });
         });
-    if (const auto written = same ? done() : store.setInnerMounts(volume.id, inner); !written) {
-        return written.error();
-    }
+    RETURN_IF_FAILED(same ? done() : store.setInnerMounts(volume.id, inner));
     return away;
 }
 
@@ -211,9 +207,7 @@ Result<std::optional<Volume>> recogniseVolume(const Catalogue& catalogue, const 
     constexpr int sampleSize = 100;
     constexpr double enoughFound = 0.8;
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     const auto here = identityOf(root, mounts);
     for (const auto& volume : *volumes) {
         if (volume.root == root || isAtHand(catalogue, volume, mounts)) {
@@ -228,9 +222,7 @@ Result<std::optional<Volume>> recogniseVolume(const Catalogue& catalogue, const 
             }
         }
         const auto sample = Holdings(catalogue).sample(volume.id, sampleSize);
-        if (!sample) {
-            return sample.error();
-        }
+        RETURN_IF_FAILED(sample);
         if (shareFound(*sample, root) >= enoughFound) {
             return std::optional(volume);
         }
@@ -248,9 +240,7 @@ void measureSpace(Volume& volume) {
 
 Result<bool> lookForVolumes(const Catalogue& catalogue) {
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     const auto mounts = mountsNow();
     bool changed = false;
     auto now = *volumes;
@@ -272,16 +262,12 @@ Result<bool> lookForVolumes(const Catalogue& catalogue) {
                 }
             }
             const auto away = noteInnerMounts(catalogue, volume, others, mounts);
-            if (!away) {
-                return away.error();
-            }
+            RETURN_IF_FAILED(away);
             changed = changed || *away != before.awayWithin;
         }
         if (catalogue.canWrite() && (volume.atHand != before.atHand || volume.capacity != before.capacity ||
                                      volume.available != before.available)) {
-            if (const auto written = Volumes(catalogue).update(volume); !written) {
-                return written.error();
-            }
+            RETURN_IF_FAILED(Volumes(catalogue).update(volume));
         }
     }
     return changed;

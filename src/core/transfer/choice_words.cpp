@@ -11,9 +11,7 @@ namespace sober {
 Result<std::string> wordsOf(const Catalogue& catalogue, const TransferChoice& choice,
                             std::span<const Volume> volumes) {
     const auto players = PlayerStore(catalogue).all();
-    if (!players) {
-        return players.error();
-    }
+    RETURN_IF_FAILED(players);
     std::vector<std::string> words;
     for (const auto& list : choice.lists) {
         words.push_back("the list " + displayPath(nameOf(list)));

@@ -23,9 +23,7 @@ class LooseLists {
 
     Result<std::vector<Reference>> read(const BytePath& path) {
         auto read = readList(path);
-        if (!read) {
-            return read.error();
-        }
+        RETURN_IF_FAILED(read);
         ListFile list;
         list.path = path;
         list.asUri = read->playlist.format == PlaylistFormat::xspf;
@@ -45,9 +43,7 @@ class LooseLists {
                                 0,
                                 std::nullopt};
             const auto holding = holdingAt(reference.path);
-            if (!holding) {
-                return holding.error();
-            }
+            RETURN_IF_FAILED(holding);
             reference.holding = *holding;
             references.push_back(std::move(reference));
         }
@@ -90,9 +86,7 @@ class Choosing {
   private:
     Outcome look() {
         auto volumes = Volumes(catalogue_).all();
-        if (!volumes) {
-            return volumes.error();
-        }
+        RETURN_IF_FAILED(volumes);
         volumes_ = std::move(*volumes);
         return Holdings(catalogue_).eachOutline([this](const HoldingOutline& outline) {
             outlines_.emplace(outline.id, outline);
@@ -160,9 +154,7 @@ class Choosing {
     Outcome takeLists() {
         const PlayerStore store(catalogue_);
         const auto lists = store.lists();
-        if (!lists) {
-            return lists.error();
-        }
+        RETURN_IF_FAILED(lists);
         std::vector<BytePath> wanted = choice_.lists;
         for (const auto& list : *lists) {
             const bool isOfPlayer = std::ranges::any_of(list.players, [&](PlayerId player) {
@@ -176,9 +168,7 @@ class Choosing {
         for (const auto& path : wanted) {
             const auto known = std::ranges::find(*lists, path, &ListFile::path);
             auto references = known != lists->end() ? store.references(known->id) : loose.read(path);
-            if (!references) {
-                return references.error();
-            }
+            RETURN_IF_FAILED(references);
             takeList(path, std::move(*references));
         }
         return done();
@@ -247,9 +237,7 @@ class Choosing {
     Outcome takeFilters() {
         for (const auto& [name, filter] : choice_.filters) {
             const auto ids = EvidenceStore(catalogue_).meant(filter);
-            if (!ids) {
-                return ids.error();
-            }
+            RETURN_IF_FAILED(ids);
             for (const auto id : *ids) {
                 if (const auto outline = outlines_.find(id); outline != outlines_.end()) {
                     takeOrLeave(outline->second);
@@ -261,9 +249,7 @@ class Choosing {
 
     Outcome takeUnlisted() {
         const auto unlisted = PlayerStore(catalogue_).inNoList();
-        if (!unlisted) {
-            return unlisted.error();
-        }
+        RETURN_IF_FAILED(unlisted);
         const auto touched = touched_;
         for (const auto id : *unlisted) {
             const auto outline = outlines_.find(id);

@@ -31,9 +31,7 @@ class ListWriting {
     Outcome addChosen(const ChosenList& chosen, std::span<const Player> players,
                       std::span<const ListFile> known) {
         const auto read = readList(chosen.path);
-        if (!read) {
-            return read.error();
-        }
+        RETURN_IF_FAILED(read);
         std::vector<TargetEntry> entries;
         std::uint64_t coming = 0;
         for (const auto& reference : chosen.entries) {
@@ -111,9 +109,7 @@ class ListWriting {
             const auto numbered = number == 1 ? std::string(stem) : fmt::format("{} ({})", stem, number);
             auto name = fitName(*place_.rules, replacements_, numbered, std::string(ending)).name;
             const auto free = used_.contains(keyOf(name)) ? Result(false) : isOurs(name, content);
-            if (!free) {
-                return free.error();
-            }
+            RETURN_IF_FAILED(free);
             if (*free) {
                 used_.insert(keyOf(name));
                 lists_.push_back(
@@ -161,9 +157,7 @@ Result<std::vector<TransferList>> listsAtTarget(const Catalogue& catalogue,
     }
     ListWriting writing(catalogue, items, holdings, place, way, replacements);
     for (const auto& list : chosen) {
-        if (const auto added = writing.addChosen(list, *players, *known); !added) {
-            return added.error();
-        }
+        RETURN_IF_FAILED(writing.addChosen(list, *players, *known));
     }
     const auto everything = items.empty() ? done() : writing.addEverything();
     const auto leftOut = everything && !left.empty() ? writing.addLeft(left) : everything;

@@ -33,9 +33,7 @@ class Planning {
             if (!control_.proceed()) {
                 return Error{Cause::interrupted, {}, "Stopped before the plan was made."};
             }
-            if (const auto outcome = (this->*phase)(); !outcome) {
-                return outcome.error();
-            }
+            RETURN_IF_FAILED((this->*phase)());
         }
         return std::move(plan_);
     }
@@ -70,17 +68,11 @@ class Planning {
 
     Outcome chooseAll() {
         auto chosen = choose(catalogue_, request_.choice, control_);
-        if (!chosen) {
-            return chosen.error();
-        }
+        RETURN_IF_FAILED(chosen);
         auto holdings = Holdings(catalogue_).byIds(chosen->holdings);
-        if (!holdings) {
-            return holdings.error();
-        }
+        RETURN_IF_FAILED(holdings);
         auto unsound = EvidenceStore(catalogue_).unsound();
-        if (!unsound) {
-            return unsound.error();
-        }
+        RETURN_IF_FAILED(unsound);
         unsound_ = std::move(*unsound);
         chosen_ = std::move(*chosen);
         holdings_ = std::move(*holdings);
@@ -123,15 +115,11 @@ class Planning {
     Outcome lookAtEarlier() {
         const TransferStore store(catalogue_);
         const auto earlier = request_.forms.empty() ? Result(std::vector<Transfer>()) : store.all();
-        if (!earlier) {
-            return earlier.error();
-        }
+        RETURN_IF_FAILED(earlier);
         for (const auto& transfer : *earlier) {
             const auto items = transfer.folder == plan_.place.folder ? store.items(transfer.id)
                                                                      : Result(std::vector<TransferItem>());
-            if (!items) {
-                return items.error();
-            }
+            RETURN_IF_FAILED(items);
             for (const auto& item : *items) {
                 if (!item.form.empty() && item.state == ItemState::copied) {
                     made_.try_emplace(collisionKey(*plan_.place.rules, item.target), item.content, item.form);
@@ -301,18 +289,14 @@ class Planning {
         }
         auto lists = listsAtTarget(catalogue_, chosen_.lists, plan_.items, holdings_, plan_.left, plan_.place,
                                    request_.lists, request_.replacements);
-        if (!lists) {
-            return lists.error();
-        }
+        RETURN_IF_FAILED(lists);
         plan_.lists = std::move(*lists);
         return done();
     }
 
     Outcome measure() {
         const auto contradicted = EvidenceStore(catalogue_).contradicted();
-        if (!contradicted) {
-            return contradicted.error();
-        }
+        RETURN_IF_FAILED(contradicted);
         std::unordered_map<HoldingId, const Holding*> byId;
         for (const auto& holding : holdings_) {
             byId.emplace(holding.id, &holding);
@@ -418,9 +402,7 @@ Result<std::vector<NamePreview>> previewNames(std::span<const Holding> holdings,
                                               const TargetRules& rules, const NameReplacements& replacements,
                                               std::span<const FormRule> forms) {
     const auto order = Layout::named(layout);
-    if (!order) {
-        return order.error();
-    }
+    RETURN_IF_FAILED(order);
     const Filing filing(holdings);
     std::vector<NamePreview> previews;
     std::vector<TargetName> names;

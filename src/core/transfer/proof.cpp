@@ -29,9 +29,7 @@ class Proving {
 
     Result<TransferProof> run() {
         for (const auto phase : {&Proving::readFiles, &Proving::readLists, &Proving::playEntries}) {
-            if (const auto outcome = (this->*phase)(); !outcome) {
-                return outcome.error();
-            }
+            RETURN_IF_FAILED((this->*phase)());
         }
         proof_.interrupted = control_.isCancelled();
         return std::move(proof_);
@@ -40,9 +38,7 @@ class Proving {
   private:
     Outcome readFiles() {
         const auto known = blocksThere();
-        if (!known) {
-            return known.error();
-        }
+        RETURN_IF_FAILED(known);
         std::vector<BytePath> paths;
         for (const auto& item : items_) {
             proof_.files.push_back({item.target, item.source, item.bytes, {}, {}});
@@ -84,13 +80,9 @@ class Proving {
     /// What is recorded of what stands at the items' places, block by block.
     Result<std::vector<std::vector<Checksum128>>> blocksThere() const {
         const auto volumes = Volumes(catalogue_).all();
-        if (!volumes) {
-            return volumes.error();
-        }
+        RETURN_IF_FAILED(volumes);
         const auto volume = volumeHolding(*volumes, proof_.transfer.folder);
-        if (!volume) {
-            return volume.error();
-        }
+        RETURN_IF_FAILED(volume);
         std::vector<std::vector<Checksum128>> known;
         for (const auto& item : items_) {
             const auto place = joinPath(proof_.transfer.folder, item.target);
@@ -98,9 +90,7 @@ class Proving {
             auto blocks = !holding   ? Result<std::vector<Checksum128>>(holding.error())
                           : *holding ? FixityStore(catalogue_).blocksOf((*holding)->id)
                                      : Result(std::vector<Checksum128>{});
-            if (!blocks) {
-                return blocks.error();
-            }
+            RETURN_IF_FAILED(blocks);
             known.push_back(std::move(*blocks));
         }
         return known;

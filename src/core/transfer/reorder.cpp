@@ -37,32 +37,24 @@ std::vector<Reordered> inOrder(std::vector<Reordered> moves) {
 Result<std::vector<Reordered>> reorder(const Catalogue& catalogue, const BytePath& folder,
                                        const std::string& layout) {
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     TransferRequest request;
     request.to = realPathOf(folder).value_or(folder);
     request.mode = TransferMode::reorder;
     request.layout = layout;
     const auto volume = volumeHolding(*volumes, request.to);
-    if (!volume) {
-        return volume.error();
-    }
+    RETURN_IF_FAILED(volume);
     request.choice.folders = {{(*volume)->id, *relativeTo(request.to, (*volume)->root)}};
     RunControl toTheEnd;
     const auto plan = planTransfer(catalogue, request, toTheEnd);
-    if (!plan) {
-        return plan.error();
-    }
+    RETURN_IF_FAILED(plan);
     if (plan->items.empty()) {
         return Error{Cause::notFound, folder, "Nothing in " + displayPath(folder) + " is in the catalogue."};
     }
     std::vector<HoldingId> ids;
     std::ranges::transform(plan->items, std::back_inserter(ids), &TransferItem::source);
     const auto holdings = Holdings(catalogue).byIds(ids);
-    if (!holdings) {
-        return holdings.error();
-    }
+    RETURN_IF_FAILED(holdings);
     std::vector<Reordered> moves;
     for (std::size_t i = 0; i < plan->items.size(); ++i) {
         const auto& item = plan->items[i];

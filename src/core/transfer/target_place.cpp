@@ -46,9 +46,7 @@ Outcome standsApart(const TargetPlace& place, std::span<const Volume> volumes, c
 Result<TargetPlace> targetPlaceAt(const Catalogue& catalogue, const BytePath& folder,
                                   const std::string& rules, std::optional<std::uint64_t> room) {
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     TargetPlace place;
     place.folder = Resolver({}).canonical(folder);
     place.isThere = isFolder(place.folder);
@@ -64,9 +62,7 @@ Result<TargetPlace> targetPlaceAt(const Catalogue& catalogue, const BytePath& fo
         place.volume = **on;
     }
     const auto mounts = mountsNow();
-    if (const auto apart = standsApart(place, *volumes, there, mounts); !apart) {
-        return apart.error();
-    }
+    RETURN_IF_FAILED(standsApart(place, *volumes, there, mounts));
     const auto identity = identityOf(there, mounts);
     const auto mount = mountOf(mounts, there);
     place.filesystem = !identity.filesystem.empty() ? identity.filesystem
@@ -78,9 +74,7 @@ Result<TargetPlace> targetPlaceAt(const Catalogue& catalogue, const BytePath& fo
         return Error{Cause::invalid, {}, fmt::format("There are no rules \"{}\" for names.", rules)};
     }
     const auto space = roomAt(there);
-    if (!space) {
-        return space.error();
-    }
+    RETURN_IF_FAILED(space);
     // Of a device that is not here only its rules are known.
     place.allocationUnit = room ? place.rules->allocationUnit : space->allocationUnit;
     place.free = room.value_or(space->free);

@@ -11,9 +11,7 @@ Result<TargetPlace> placeOnVolume(Catalogue& catalogue, const BytePath& folder, 
         return target;
     }
     Unflushed unflushed;
-    if (const auto made = makeFolder(target->folder, 0777, unflushed); !made) {
-        return made.error();
-    }
+    RETURN_IF_FAILED(makeFolder(target->folder, 0777, unflushed));
     unflushed.flush();
     const auto surveyed =
         surveyVolume(catalogue, {target->folder, {}, {}, {}}, control, [](const Progress&) {});

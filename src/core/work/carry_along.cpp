@@ -64,9 +64,7 @@ Result<bool> mayReplace(const Catalogue& catalogue, const BytePath& folder, RunC
         return unused.error();
     }
     const auto meeting = compareCatalogue(catalogue, carried, control);
-    if (!meeting) {
-        return meeting.error();
-    }
+    RETURN_IF_FAILED(meeting);
     if (!isKnown(*meeting)) {
         return Error{
             Cause::refused, carried,
@@ -97,9 +95,7 @@ Outcome fill(CarriedFolder& folder, const Catalogue& catalogue, const std::optio
 
 Result<std::uint64_t> carryingNeeds(const Catalogue& catalogue, const std::optional<BytePath>& package) {
     const auto excerpts = ExcerptStore(catalogue).figures();
-    if (!excerpts) {
-        return excerpts.error();
-    }
+    RETURN_IF_FAILED(excerpts);
     return sizeAt(catalogue.path()) + sizeAt(catalogue.path() + "-wal") + excerpts->bytes +
            (package ? sizeAt(*package) : 0);
 }
@@ -119,13 +115,9 @@ Result<CarriedAlong> carryAlong(const Catalogue& catalogue, const BytePath& plac
         return Error{Cause::invalid, folder, "This catalogue is the one that is carried along there."};
     }
     const auto keepsBefore = mayReplace(catalogue, folder, control);
-    if (!keepsBefore) {
-        return keepsBefore.error();
-    }
+    RETURN_IF_FAILED(keepsBefore);
     const auto needs = carryingNeeds(catalogue, package);
-    if (!needs) {
-        return needs.error();
-    }
+    RETURN_IF_FAILED(needs);
     struct statvfs room {};
     if (statvfs(root->c_str(), &room) == 0 && std::uint64_t{room.f_bavail} * room.f_frsize < *needs) {
         return Error{Cause::full, *root,
@@ -134,9 +126,7 @@ Result<CarriedAlong> carryAlong(const Catalogue& catalogue, const BytePath& plac
                                  humanBytes(std::uint64_t{room.f_bavail} * room.f_frsize))};
     }
     auto made = CarriedFolder::begin(folder);
-    if (!made) {
-        return made.error();
-    }
+    RETURN_IF_FAILED(made);
     if (const auto filled = fill(*made, catalogue, package, control, onProgress); !filled) {
         made->giveUp();
         return filled.error();

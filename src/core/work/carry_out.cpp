@@ -29,17 +29,11 @@ Result<CarriedOut> endRun(Catalogue& catalogue, Result<CarriedOut> result) {
 
 Result<CarriedOut> carryOut(Catalogue& catalogue, RunControl& control, const CarryOutHooks& hooks,
                             const std::function<bool(const DocketAction&)>& which) {
-    if (const auto looked = lookForVolumes(catalogue); !looked) {
-        return looked.error();
-    }
+    RETURN_IF_FAILED(lookForVolumes(catalogue));
     // What the lists say now decides which references go along.
-    if (const auto read = readPlayers(catalogue, control); !read) {
-        return read.error();
-    }
+    RETURN_IF_FAILED(readPlayers(catalogue, control));
     auto review = reviewDocket(catalogue);
-    if (!review) {
-        return review.error();
-    }
+    RETURN_IF_FAILED(review);
     if (which) {
         std::erase_if(review->actions, [&](const PlannedAction& planned) { return !which(planned.action); });
     }
@@ -47,9 +41,7 @@ Result<CarriedOut> carryOut(Catalogue& catalogue, RunControl& control, const Car
         return CarriedOut{};
     }
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     std::vector<PlannedAction> fromElsewhere;
     std::ranges::copy_if(
         review->actions, std::back_inserter(fromElsewhere), [](const PlannedAction& planned) {
@@ -65,9 +57,7 @@ Result<CarriedOut> carryOut(Catalogue& catalogue, RunControl& control, const Car
 
 Result<CarriedOut> undoEntry(Catalogue& catalogue, EntryId entry, RunControl& control,
                              const CarryOutHooks& hooks) {
-    if (const auto looked = lookForVolumes(catalogue); !looked) {
-        return looked.error();
-    }
+    RETURN_IF_FAILED(lookForVolumes(catalogue));
     auto undone = endRun(catalogue, takeBackEntry(catalogue, entry, control, hooks));
     const auto settled = undone ? forgetTaken(catalogue) : done();
     return settled ? std::move(undone) : Result<CarriedOut>(settled.error());

@@ -21,9 +21,7 @@ constexpr std::uint64_t largestTrack = 2'000'000'000;
 /// The MD5 of the samples that a file has to decode to, as FLAC defines it.
 Result<std::string> md5OfPart(const BytePath& wave, const Encoded& encoded) {
     const auto bytes = wholeFile(wave, largestTrack);
-    if (!bytes) {
-        return bytes.error();
-    }
+    RETURN_IF_FAILED(bytes);
     const auto samples = std::string_view(*bytes).substr(std::min(waveHeadBytes, bytes->size()));
     const auto at = [&](double seconds) {
         return std::min(sampleBytes * static_cast<std::size_t>(std::llround(seconds * discSampleRate)),
@@ -119,23 +117,17 @@ TrackJobDone EncodeCrew::doJob(EvidenceWorker& worker, TrackJob job) {
 Result<RippedFile> EncodeCrew::make(EvidenceWorker& worker, const TrackJob& job) {
     const auto path = spool_.beginFile(job.name);
     const auto target = path ? openForChanging(*path) : Result<FileHandle>(path.error());
-    if (!target) {
-        return target.error();
-    }
+    RETURN_IF_FAILED(target);
     const auto encoded = worker.encode(job.samples, *target, job.form, control_);
     const auto tagged =
         encoded ? writeWhatItHolds(worker, *target, *path, job.tags) : Outcome(encoded.error());
     const auto content = tagged ? readContent(*path, control_) : Result<FileContent>(tagged.error());
-    if (!content) {
-        return content.error();
-    }
+    RETURN_IF_FAILED(content);
     RippedFile file{*path, content->stamp.size, content->checksums.file, job.samples, {}, *encoded};
     const auto form = encodingFormFrom(job.form);
     if (form && form->isLossless()) {
         auto md5 = md5OfPart(job.samples, *encoded);
-        if (!md5) {
-            return md5.error();
-        }
+        RETURN_IF_FAILED(md5);
         file.md5 = std::move(*md5);
     }
     return file;

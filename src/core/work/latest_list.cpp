@@ -27,9 +27,7 @@ std::optional<PlaylistFormat> formatBy(const BytePath& path) {
 Result<std::vector<std::pair<Holding, BytePath>>> latestBelow(const Catalogue& catalogue,
                                                               const BytePath& folder) {
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     std::vector<std::pair<Holding, BytePath>> latest;
     for (const auto& volume : *volumes) {
         const auto within = relativeTo(folder, volume.root);
@@ -41,9 +39,7 @@ Result<std::vector<std::pair<Holding, BytePath>>> latestBelow(const Catalogue& c
         filter.folder = *within;
         const auto ids = EvidenceStore(catalogue).meant(filter);
         auto holdings = ids ? Holdings(catalogue).byIds(*ids) : Result<std::vector<Holding>>(ids.error());
-        if (!holdings) {
-            return holdings.error();
-        }
+        RETURN_IF_FAILED(holdings);
         for (auto& holding : *holdings) {
             if (isInsideArchive(holding.path)) {
                 continue; // no player opens it there
@@ -71,9 +67,7 @@ Result<std::optional<DocketAction>> latestListAction(const Catalogue& catalogue,
                      "A list of the latest arrivals ends in .m3u8, .xspf or .pls."};
     }
     const auto latest = latestBelow(catalogue, inbox.into);
-    if (!latest) {
-        return latest.error();
-    }
+    RETURN_IF_FAILED(latest);
     const BytePath folder(parentOf(inbox.latest));
     bool isBelow = true;
     for (const auto& [holding, path] : *latest) {

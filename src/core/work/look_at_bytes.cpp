@@ -22,9 +22,7 @@ Outcome nameParts(EvidenceWorker& worker, const OpenedImage& image, const BytePa
         if (kind && begin < end) {
             const auto named = worker.byteParts(image, {path, {}, find.extents}, *kind,
                                                 {at + (begin - first), at + (end - first)});
-            if (!named) {
-                return named.error();
-            }
+            RETURN_IF_FAILED(named);
             for (const auto& part : *named) {
                 const auto from = std::max(part.first, at) - at + first;
                 const auto to = std::min(part.past - at + first, past);
@@ -41,9 +39,7 @@ Outcome nameParts(EvidenceWorker& worker, const OpenedImage& image, const BytePa
 Result<ByteLook> lookAtBytes(const Catalogue& catalogue, const BytePath& path, std::uint64_t at,
                              std::size_t length, RunControl& control) {
     const auto image = openMeasured(path, control);
-    if (!image) {
-        return image.error();
-    }
+    RETURN_IF_FAILED(image);
     ByteLook look;
     look.at = std::min(at, image->size);
     look.size = image->size;
@@ -82,9 +78,7 @@ Result<std::optional<std::uint64_t>> searchBytes(const BytePath& path, std::stri
                                                  const ProgressSink& onProgress) {
     constexpr std::size_t step = 4U << 20;
     const auto image = openMeasured(path, control);
-    if (!image) {
-        return image.error();
-    }
+    RETURN_IF_FAILED(image);
     if (wanted.empty() || wanted.size() > step) {
         return Error{Cause::invalid, path, "There is nothing to look for."};
     }

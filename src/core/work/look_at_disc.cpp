@@ -56,9 +56,7 @@ DiscNames namesOf(const std::vector<Holding>& holdings) {
 
 Result<std::vector<HeldDisc>> heldAs(const Catalogue& catalogue, const DiscContents& contents) {
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     // Of one record: a folder may hold all kinds of things that are as long by chance.
     std::map<std::tuple<VolumeId, BytePath, std::string>, OfFolder> folders;
     std::size_t count = 0;
@@ -73,9 +71,7 @@ Result<std::vector<HeldDisc>> heldAs(const Catalogue& catalogue, const DiscConte
         const double least = static_cast<double>(track.sectors - gap) / sectorsPerSecond;
         const auto alike =
             Holdings(catalogue).lasting(least - sameLength(least), seconds + sameLength(seconds));
-        if (!alike) {
-            return alike.error();
-        }
+        RETURN_IF_FAILED(alike);
         for (const auto& holding : *alike) {
             auto& folder = folders[{holding.volume, BytePath(parentOf(holding.path)), holding.tags.album}];
             const double now = distance(holding, track, least, seconds);
@@ -125,9 +121,7 @@ Result<DiscLook> lookAtDisc(const Catalogue* catalogue, const Tray& tray, const 
                             RunControl& control) {
     DiscLook look{tray.contents(), discId(tray.contents()), {}, {}, {}};
     auto held = catalogue != nullptr ? heldAs(*catalogue, look.contents) : std::vector<HeldDisc>{};
-    if (!held) {
-        return held.error();
-    }
+    RETURN_IF_FAILED(held);
     look.held = std::move(*held);
     const auto add = [&look](DiscNames names) {
         const bool isNamed = !names.title.empty() || std::ranges::any_of(names.tracks, [](const auto& track) {

@@ -14,9 +14,7 @@ Outcome makeReport(const Catalogue& catalogue, const ReportChoices& choices, Rep
         return Error{Cause::alreadyThere, to, displayPath(to) + " is there already: name another file."};
     }
     const auto report = reportOf(catalogue, choices, control, onProgress);
-    if (!report) {
-        return report.error();
-    }
+    RETURN_IF_FAILED(report);
     const auto text = reportText(*report, form);
     return writeReportTo(to, words && form == ReportForm::html ? words(text) : text);
 }

@@ -203,9 +203,7 @@ class Meeting {
             }
             Pair pair{there, {}, {}, {}};
             auto known = knownOn(theirs_, there.id);
-            if (!known) {
-                return known.error();
-            }
+            RETURN_IF_FAILED(known);
             pair.theirs = std::move(*known);
             if (const auto found = findHere(pair, *ourVolumes); !found) {
                 return found;
@@ -227,9 +225,7 @@ class Meeting {
                 continue;
             }
             auto known = knownOn(ours_, here->id);
-            if (!known) {
-                return known.error();
-            }
+            RETURN_IF_FAILED(known);
             // The top of a file system has the same number on all of a kind.
             const bool isOneFolder = here->root == pair.there.root && one.rootInode == other.rootInode &&
                                      one.filesystemType == other.filesystemType && !one.within.empty() &&
@@ -298,9 +294,7 @@ class Taking {
             volume.atHand = false; // looked for afterwards
             volume.surveyedAt = 0;
             auto added = Volumes(ours_).add(std::move(volume));
-            if (!added) {
-                return added.error();
-            }
+            RETURN_IF_FAILED(added);
             pair.here = std::move(*added);
         }
         counterparts_.volumes[pair.there.id] = pair.here->id;
@@ -313,22 +307,16 @@ class Taking {
                 const auto written = writer.commit();
                 return written ? Result(false) : Result<bool>(written.error());
             }
-            if (const auto done = carry(writer, step, pair.there); !done) {
-                return done.error();
-            }
+            RETURN_IF_FAILED(carry(writer, step, pair.there));
             ++progress_.files;
             progress_.at = step.there != nullptr ? displayPath(step.there->path) : std::string();
             onProgress_(progress_);
             if (--untilCommit == 0) {
                 untilCommit = commitEach;
-                if (const auto written = writer.commit(); !written) {
-                    return written.error();
-                }
+                RETURN_IF_FAILED(writer.commit());
             }
         }
-        if (const auto written = writer.commit(); !written) {
-            return written.error();
-        }
+        RETURN_IF_FAILED(writer.commit());
         pair.here->surveyedAt = std::max(pair.here->surveyedAt, pair.there.surveyedAt);
         const auto updated = Volumes(ours_).update(*pair.here);
         return updated ? Result(true) : Result<bool>(updated.error());
@@ -343,9 +331,7 @@ class Taking {
             return done();
         }
         auto record = recordOf(theirs_, step.there->id);
-        if (!record) {
-            return record.error();
-        }
+        RETURN_IF_FAILED(record);
         switch (step.what) {
         case Step::What::add: {
             const auto id = writer.add(step.there->path, *record, false);
@@ -436,18 +422,12 @@ std::vector<std::string> meetingWords(const CatalogueMeeting& meeting) {
 Result<CatalogueMeeting> compareCatalogue(const Catalogue& catalogue, const BytePath& other,
                                           RunControl& control) {
     const auto theirs = openOther(catalogue, other);
-    if (!theirs) {
-        return theirs.error();
-    }
+    RETURN_IF_FAILED(theirs);
     CatalogueMeeting meeting;
-    if (const auto figures = addFigures(meeting, *theirs, catalogue); !figures) {
-        return figures.error();
-    }
+    RETURN_IF_FAILED(addFigures(meeting, *theirs, catalogue));
     const auto compared = Meeting(catalogue, *theirs, control).each([&](Pair& pair) -> Outcome {
         const auto comparison = comparisonOf(pair, *theirs);
-        if (!comparison) {
-            return comparison.error();
-        }
+        RETURN_IF_FAILED(comparison);
         meeting.volumes.push_back(comparison->meeting());
         return done();
     });
@@ -458,38 +438,28 @@ Result<CatalogueMeeting> compareCatalogue(const Catalogue& catalogue, const Byte
 Result<CatalogueMeeting> takeInCatalogue(Catalogue& catalogue, const BytePath& other, RunControl& control,
                                          const ProgressSink& onProgress) {
     const auto theirs = openOther(catalogue, other);
-    if (!theirs) {
-        return theirs.error();
-    }
+    RETURN_IF_FAILED(theirs);
     CatalogueMeeting meeting;
-    if (const auto figures = addFigures(meeting, *theirs, catalogue); !figures) {
-        return figures.error();
-    }
+    RETURN_IF_FAILED(addFigures(meeting, *theirs, catalogue));
     Counterparts counterparts;
     Progress progress;
     const auto taken = Meeting(catalogue, *theirs, control).each([&](Pair& pair) -> Outcome {
         const auto comparison = comparisonOf(pair, *theirs);
-        if (!comparison) {
-            return comparison.error();
-        }
+        RETURN_IF_FAILED(comparison);
         meeting.volumes.push_back(comparison->meeting());
         progress.totalFiles += comparison->steps().size();
         const auto whole =
             Taking(catalogue, *theirs, counterparts, control, onProgress, progress).take(pair, *comparison);
         return whole ? done() : Outcome(whole.error());
     });
-    if (!taken) {
-        return taken.error();
-    }
+    RETURN_IF_FAILED(taken);
     // What speaks of volumes is taken over once all of them are known.
     const bool isWhole = !control.isCancelled();
     const auto noted = isWhole ? takeNotes(*theirs, catalogue, counterparts) : done();
     const auto excerpts = noted && isWhole ? ExcerptStore(catalogue).takeFrom(*theirs)
                           : noted          ? Result<std::uint64_t>(0)
                                            : Result<std::uint64_t>(noted.error());
-    if (!excerpts) {
-        return excerpts.error();
-    }
+    RETURN_IF_FAILED(excerpts);
     meeting.excerpts = *excerpts;
     const auto looked = lookForVolumes(catalogue);
     const auto followed = takeInChanges(catalogue, control, onProgress);

@@ -25,9 +25,7 @@ Result<Recovered> recover(Catalogue& catalogue) {
     auto recovered = recoverInterrupted(catalogue);
     if (recovered && !recovered->settled.empty()) {
         RunControl control;
-        if (const auto read = readPlayers(catalogue, control); !read) {
-            return read.error();
-        }
+        RETURN_IF_FAILED(readPlayers(catalogue, control));
     }
     return recovered;
 }
@@ -36,15 +34,11 @@ Result<Recovered> recover(Catalogue& catalogue) {
 
 Result<std::vector<std::string>> waitingToBeSettled(const Catalogue& catalogue) {
     const auto unfinished = LedgerStore(catalogue).unfinished();
-    if (!unfinished) {
-        return unfinished.error();
-    }
+    RETURN_IF_FAILED(unfinished);
     std::vector<std::string> sentences;
     for (const auto& action : *unfinished) {
         const auto placed = asPlacedNow(catalogue, action);
-        if (!placed) {
-            return placed.error();
-        }
+        RETURN_IF_FAILED(placed);
         sentences.push_back(waitingSentence(*placed));
     }
     return sentences;
@@ -52,9 +46,7 @@ Result<std::vector<std::string>> waitingToBeSettled(const Catalogue& catalogue) 
 
 Result<OpenedForWork> openAndRecover(const BytePath& cataloguePath) {
     auto catalogue = Catalogue::openForWriting(cataloguePath);
-    if (!catalogue) {
-        return catalogue.error();
-    }
+    RETURN_IF_FAILED(catalogue);
     // Without anything to be settled the first screen does not wait for a look at all drives.
     const auto unfinished = LedgerStore(*catalogue).unfinished();
     const auto looked =
@@ -63,27 +55,21 @@ Result<OpenedForWork> openAndRecover(const BytePath& cataloguePath) {
         return unfinished ? looked.error() : unfinished.error();
     }
     auto recovered = recover(*catalogue);
-    if (!recovered) {
-        return recovered.error();
-    }
+    RETURN_IF_FAILED(recovered);
     return OpenedForWork{std::move(*catalogue), std::move(recovered->settled), std::move(recovered->waiting)};
 }
 
 Result<OpenedForWork> openForWork(const BytePath& cataloguePath) {
     auto opened = openAndRecover(cataloguePath);
     const auto looked = opened ? lookAgain(opened->catalogue) : Result<LookedAgain>(opened.error());
-    if (!looked) {
-        return looked.error();
-    }
+    RETURN_IF_FAILED(looked);
     std::ranges::copy(looked->recovered, std::back_inserter(opened->recovered));
     return opened;
 }
 
 Result<OpenedForWork> openToLook(const BytePath& cataloguePath) {
     auto catalogue = Catalogue::openForWriting(cataloguePath);
-    if (!catalogue) {
-        return catalogue.error();
-    }
+    RETURN_IF_FAILED(catalogue);
     const auto looked = lookForVolumesAndMark(*catalogue);
     const auto refreshed = looked ? refreshFindings(*catalogue) : Outcome(looked.error());
     auto waiting =
@@ -94,9 +80,7 @@ Result<OpenedForWork> openToLook(const BytePath& cataloguePath) {
 
 Result<LookedAgain> lookAgain(Catalogue& catalogue) {
     const auto changed = lookForVolumesAndMark(catalogue);
-    if (!changed) {
-        return changed.error();
-    }
+    RETURN_IF_FAILED(changed);
     auto recovered = *changed ? recover(catalogue) : Result(Recovered{});
     const auto refreshed = recovered ? refreshFindings(catalogue) : Outcome(recovered.error());
     return refreshed ? Result(LookedAgain{*changed, std::move(recovered->settled)})
@@ -106,9 +90,7 @@ Result<LookedAgain> lookAgain(Catalogue& catalogue) {
 Result<BroughtBack> bringBack(Catalogue& catalogue, const BytePath& saved, RunControl& control,
                               const ProgressSink& onProgress) {
     auto kept = bringCatalogueBack(catalogue, saved, control, onProgress);
-    if (!kept) {
-        return kept.error();
-    }
+    RETURN_IF_FAILED(kept);
     const auto looked = lookForVolumesAndMark(catalogue);
     auto recovered = looked ? recover(catalogue) : Result<Recovered>(looked.error());
     const auto refreshed = recovered ? refreshFindings(catalogue) : Outcome(recovered.error());

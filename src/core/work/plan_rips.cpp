@@ -115,9 +115,7 @@ class RipPlanner {
     Outcome takeEarlierOff() {
         const DocketStore docket(catalogue_);
         const auto waiting = docket.all();
-        if (!waiting) {
-            return waiting.error();
-        }
+        RETURN_IF_FAILED(waiting);
         std::set<BytePath> folders;
         std::vector<ActionId> earlier;
         for (const auto& action : *waiting) {
@@ -165,9 +163,7 @@ Result<std::vector<RipForm>> ripFormsFrom(const std::vector<std::string>& said) 
         const auto* const preset = std::ranges::find(discPresets, each, &DiscPreset::name);
         const std::string words = preset != std::end(discPresets) ? preset->form : each;
         const auto form = encodingFormFrom(words);
-        if (!form) {
-            return form.error();
-        }
+        RETURN_IF_FAILED(form);
         if (std::ranges::find(forms, words, &RipForm::words) != forms.end()) {
             continue;
         }

@@ -52,9 +52,7 @@ Outcome isAsProven(const BytePath& place, const Holding& holding) {
 Result<ProvenTransfer> proveTransfer(const Catalogue& catalogue, TransferId id, RunControl& control,
                                      const ProgressSink& onProgress) {
     auto settled = settledAtHand(catalogue, id);
-    if (!settled) {
-        return settled.error();
-    }
+    RETURN_IF_FAILED(settled);
     if (const auto waiting = settled->count(ItemState::waits); waiting > 0) {
         return Error{Cause::invalid,
                      {},
@@ -62,33 +60,25 @@ Result<ProvenTransfer> proveTransfer(const Catalogue& catalogue, TransferId id, 
                                  counted(waiting, "holding waits", "holdings wait"), id)};
     }
     auto proof = prove(catalogue, settled->transfer, settled->items, control, onProgress);
-    if (!proof) {
-        return proof.error();
-    }
+    RETURN_IF_FAILED(proof);
     const auto beside = realPathOf(catalogue.path()).value_or(catalogue.path());
     const auto folder = joinPath(parentOf(beside), fmt::format("proofs/transfer-{}", id));
     const std::array<std::pair<std::string, std::string>, 3> files{{{"report.html", htmlOf(*proof)},
                                                                     {"report.json", jsonOf(*proof)},
                                                                     {"sha256sums.txt", checksumsOf(*proof)}}};
-    if (const auto written = writeReport(folder, files); !written) {
-        return written.error();
-    }
+    RETURN_IF_FAILED(writeReport(folder, files));
     auto& transfer = settled->transfer;
     transfer.proven = proof->holds() ? proof->time : 0;
     transfer.report = folder;
     transfer.state = proof->holds() ? TransferState::proven : TransferState::copied;
-    if (const auto updated = TransferStore(catalogue).update(transfer); !updated) {
-        return updated.error();
-    }
+    RETURN_IF_FAILED(TransferStore(catalogue).update(transfer));
     // What is in another form is known to be the same recording once it was matched.
     const bool anyEncoded =
         std::ranges::any_of(settled->items, [](const TransferItem& item) { return !item.form.empty(); });
     if (anyEncoded) {
         const auto matched = matchRecordings(catalogue, control, onProgress);
         const auto refreshed = matched ? refreshFindings(catalogue) : Outcome(matched.error());
-        if (!refreshed) {
-            return refreshed.error();
-        }
+        RETURN_IF_FAILED(refreshed);
     }
     auto now = settleTransfer(catalogue, id);
     return now ? Result(ProvenTransfer{std::move(*now), std::move(*proof), joinPath(folder, "report.html")})
@@ -97,9 +87,7 @@ Result<ProvenTransfer> proveTransfer(const Catalogue& catalogue, TransferId id, 
 
 Result<std::vector<HoldingId>> releaseTransfer(const Catalogue& catalogue, TransferId id) {
     const auto settled = settledAtHand(catalogue, id);
-    if (!settled) {
-        return settled.error();
-    }
+    RETURN_IF_FAILED(settled);
     const auto& transfer = settled->transfer;
     if (transfer.state != TransferState::proven) {
         return refusedError(transfer.folder,
@@ -108,33 +96,25 @@ Result<std::vector<HoldingId>> releaseTransfer(const Catalogue& catalogue, Trans
                                 : fmt::format("Transfer {} is not proven. Prove it first.", id));
     }
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     const auto root = std::ranges::find(*volumes, transfer.volume, &Volume::id)->root;
     std::vector<HoldingId> sources;
     for (const auto& item : settled->items) {
         sources.push_back(item.source);
     }
     const auto holdings = Holdings(catalogue).byIds(sources);
-    if (!holdings) {
-        return holdings.error();
-    }
+    RETURN_IF_FAILED(holdings);
     std::vector<DocketAction> actions;
     for (std::size_t i = 0; i < holdings->size(); ++i) {
         const auto place = joinPath(transfer.folder, settled->items[i].target);
         const auto there = Holdings(catalogue).at(transfer.volume, *relativeTo(place, root));
-        if (!there) {
-            return there.error();
-        }
+        RETURN_IF_FAILED(there);
         // What was in its place already is no old of anything.
         const bool isNew = *there && (*there)->id != (*holdings)[i].id;
         if (!isNew || (*holdings)[i].state != HoldingState::present) {
             continue;
         }
-        if (const auto proven = isAsProven(place, **there); !proven) {
-            return proven.error();
-        }
+        RETURN_IF_FAILED(isAsProven(place, **there));
         DocketAction action;
         action.kind = ActionKind::retire;
         action.holding = (*holdings)[i].id;
@@ -144,9 +124,7 @@ Result<std::vector<HoldingId>> releaseTransfer(const Catalogue& catalogue, Trans
         actions.push_back(std::move(action));
     }
     const auto added = DocketStore(catalogue).add(actions);
-    if (!added) {
-        return added.error();
-    }
+    RETURN_IF_FAILED(added);
     std::vector<HoldingId> released;
     std::ranges::transform(actions, std::back_inserter(released), &DocketAction::holding);
     std::ranges::sort(released);

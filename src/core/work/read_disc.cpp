@@ -45,9 +45,7 @@ class DiscReading {
         for (const auto step :
              {&DiscReading::open, &DiscReading::choose, &DiscReading::checkRoom, &DiscReading::askRegister,
               &DiscReading::readAll, &DiscReading::await, &DiscReading::plan}) {
-            if (const auto taken = (this->*step)(); !taken) {
-                return taken.error();
-            }
+            RETURN_IF_FAILED((this->*step)());
         }
         return std::move(result_);
     }
@@ -57,20 +55,14 @@ class DiscReading {
 
     Outcome open() {
         auto forms = ripFormsFrom(request_.forms);
-        if (!forms) {
-            return forms.error();
-        }
+        RETURN_IF_FAILED(forms);
         forms_ = std::move(*forms);
         auto tray = Tray::open(request_.disc, control_, request_.silentSeconds);
-        if (!tray) {
-            return tray.error();
-        }
+        RETURN_IF_FAILED(tray);
         tray_.emplace(std::move(*tray));
         auto look =
             lookAtDisc(&catalogue_, *tray_, request_.names ? std::string() : request_.lookup, control_);
-        if (!look) {
-            return look.error();
-        }
+        RETURN_IF_FAILED(look);
         if (request_.answer > 0 && static_cast<std::size_t>(request_.answer) > look->names.size()) {
             return Error{
                 Cause::invalid, request_.disc,
@@ -87,9 +79,7 @@ class DiscReading {
                            ? namesOnDisc(look_.contents)
                            : look_.names[static_cast<std::size_t>(std::max(request_.answer, 1) - 1)];
         auto spool = DiscSpool::open(discsFolder(catalogue_.path()), look_.contents);
-        if (!spool) {
-            return spool.error();
-        }
+        RETURN_IF_FAILED(spool);
         spool_.emplace(std::move(*spool));
         return done();
     }
@@ -120,9 +110,7 @@ class DiscReading {
     /// Before anything is read.
     Outcome checkRoom() {
         const auto target = placeOnVolume(catalogue_, request_.to, control_);
-        if (!target) {
-            return target.error();
-        }
+        RETURN_IF_FAILED(target);
         std::uint64_t needed = 0;
         for (const auto& track : chosen_) {
             for (const auto& form : forms_) {
@@ -201,9 +189,7 @@ class DiscReading {
                 const int before = first - stretchSectors;
                 if (readBefore != before && spool_->has(before)) {
                     auto known = spool_->stretch(before);
-                    if (!known) {
-                        return known.error();
-                    }
+                    RETURN_IF_FAILED(known);
                     reader.comesAfter(std::move(*known));
                 }
                 auto read = reader.read(first, count);
@@ -238,9 +224,7 @@ class DiscReading {
             return done();
         }
         const auto before = spool_->stretch(read.first);
-        if (!before) {
-            return before.error();
-        }
+        RETURN_IF_FAILED(before);
         for (std::size_t i = 0; i < read.sectors.size() && i < before->sectors.size(); ++i) {
             if (before->sectors[i].isKnown() && !read.sectors[i].isKnown()) {
                 read.sectors[i] = before->sectors[i];
@@ -290,9 +274,7 @@ class DiscReading {
                 const auto samples =
                     spool_->samples(firstSample(track) - farthestOffset,
                                     std::int64_t{track.sectors} * samplesPerSector + 2 * farthestOffset);
-                if (!samples) {
-                    return samples.error();
-                }
+                RETURN_IF_FAILED(samples);
                 check_->take(track.number, *samples);
             }
         }
@@ -327,9 +309,7 @@ class DiscReading {
                                              std::int64_t{end - chosen_.front().first} * samplesPerSector);
         const auto wave =
             samples ? spool_->writeTrack(wholeDisc, *samples) : Result<BytePath>(samples.error());
-        if (!wave) {
-            return wave.error();
-        }
+        RETURN_IF_FAILED(wave);
         for (const auto& form : forms_) {
             auto tags = tagsOfTrack(disc(), wholeDisc, request_.plainTags);
             const auto name =
@@ -345,17 +325,13 @@ class DiscReading {
     Outcome send(const Chosen& track) {
         const auto samples = spool_->samples(firstSample(track) + disc().offset,
                                              std::int64_t{track.sectors} * samplesPerSector);
-        if (!samples) {
-            return samples.error();
-        }
+        RETURN_IF_FAILED(samples);
         const bool isSilent = std::ranges::all_of(*samples, [](std::int16_t each) { return each == 0; });
         if (track.number == 0 && isSilent) {
             return done(); // nothing is hidden there
         }
         const auto wave = spool_->writeTrack(track.number, *samples);
-        if (!wave) {
-            return wave.error();
-        }
+        RETURN_IF_FAILED(wave);
         const bool isFirst = track.number > 0 && !wasFirstHeard_;
         if (isFirst) {
             wasFirstHeard_ = true;
@@ -398,9 +374,7 @@ class DiscReading {
         }
         addHeard(track.number, *words);
         const auto known = recognised();
-        if (!known) {
-            return known.error();
-        }
+        RETURN_IF_FAILED(known);
         firstHeld_ = known->front().standing == FindStanding::held ? known->front().place : BytePath();
         nameBy(known->front());
         return done();
@@ -470,9 +444,7 @@ class DiscReading {
 
     Outcome recogniseAll() {
         const auto known = recognised();
-        if (!known) {
-            return known.error();
-        }
+        RETURN_IF_FAILED(known);
         for (std::size_t i = 0; i < heard_.size(); ++i) {
             for (auto& track : disc().tracks) {
                 if (track.number == heard_[i].id && (*known)[i].standing == FindStanding::held) {

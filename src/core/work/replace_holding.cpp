@@ -57,22 +57,16 @@ class ReplacementPlanning {
   private:
     Outcome lookForWanted() {
         auto volumes = Volumes(catalogue_).all();
-        if (!volumes) {
-            return volumes.error();
-        }
+        RETURN_IF_FAILED(volumes);
         volumes_ = std::move(*volumes);
         const auto holding = holdingAt(request_.holding);
-        if (!holding) {
-            return holding.error();
-        }
+        RETURN_IF_FAILED(holding);
         if (!*holding || (*holding)->state != HoldingState::present) {
             return Error{Cause::notFound, request_.holding,
                          displayPath(request_.holding) + " is no holding that is there and at hand."};
         }
         auto wanted = wantedDetail(catalogue_, (*holding)->id);
-        if (!wanted) {
-            return wanted.error();
-        }
+        RETURN_IF_FAILED(wanted);
         if (!wanted->atHand) {
             return Error{Cause::refused, request_.holding,
                          displayPath(request_.holding) + " is away; attach its volume first."};
@@ -101,9 +95,7 @@ class ReplacementPlanning {
         }
         plan_.candidate.source = CandidateSource::offer;
         const auto shelf = ServiceStore(catalogue_).address(ServiceKind::offerShelf);
-        if (!shelf) {
-            return shelf.error();
-        }
+        RETURN_IF_FAILED(shelf);
         if (!*shelf) {
             return Error{Cause::refused, request_.by,
                          "No offer shelf was set up, and no other service is asked."};
@@ -111,9 +103,7 @@ class ReplacementPlanning {
         const OfferShelf at(**shelf);
         OfferSource offers(at);
         const auto answered = offers.candidatesFor(std::span(&wanted_, 1), control_);
-        if (!answered) {
-            return answered.error();
-        }
+        RETURN_IF_FAILED(answered);
         const auto same = std::ranges::find(answered->front(), request_.by, &Candidate::path);
         const auto offer = offers.offers().find(request_.by);
         if (same == answered->front().end() || offer == offers.offers().end()) {
@@ -133,23 +123,17 @@ class ReplacementPlanning {
                                       progress.bytes += bytes;
                                       onProgress_(progress);
                                   });
-        if (!fetched) {
-            return fetched.error();
-        }
+        RETURN_IF_FAILED(fetched);
         source_ = std::move(*fetched);
         return done();
     }
 
     Outcome examineCandidate() {
         const auto known = isAddress(request_.by) ? Result(std::optional<Holding>()) : holdingAt(source_);
-        if (!known) {
-            return known.error();
-        }
+        RETURN_IF_FAILED(known);
         if (*known && (*known)->state == HoldingState::present) {
             auto evidence = EvidenceStore(catalogue_).of((*known)->id);
-            if (!evidence) {
-                return evidence.error();
-            }
+            RETURN_IF_FAILED(evidence);
             if (*evidence) {
                 plan_.candidate.source = CandidateSource::volume;
                 plan_.candidate.holding = (*known)->id;
@@ -158,9 +142,7 @@ class ReplacementPlanning {
             }
         }
         auto record = worker_.examine(source_, control_, [](std::uint64_t) {});
-        if (!record) {
-            return record.error();
-        }
+        RETURN_IF_FAILED(record);
         if (!record->evidence) {
             plan_.candidate.unfit = Unfit::unsound;
             plan_.candidate.reasons = {"it does not decode"};
@@ -180,9 +162,7 @@ class ReplacementPlanning {
 
     Outcome judgeBoth() {
         const auto pair = knowledgeOfBoth();
-        if (!pair) {
-            return pair.error();
-        }
+        RETURN_IF_FAILED(pair);
         judge(plan_.candidate, wanted_, other_.holding, *pair, volumes_);
         return done();
     }
@@ -242,9 +222,7 @@ class ReplacementPlanning {
             const auto volume = std::ranges::find(volumes_, wanted_.holding.volume, &Volume::id);
             const auto onto = targetPlaceAt(catalogue_, volume->root, "auto", std::nullopt);
             const auto layout = onto ? Layout::named(request_.layout) : Result<Layout>(onto.error());
-            if (!layout) {
-                return layout.error();
-            }
+            RETURN_IF_FAILED(layout);
             const auto replacements = usualReplacements();
             std::vector<TargetName> names{
                 Filing(std::span(&wanted_.holding, 1))
@@ -257,9 +235,7 @@ class ReplacementPlanning {
             });
             return joinPath(onto->folder, pathOf(names.front()));
         }();
-        if (!within) {
-            return within.error();
-        }
+        RETURN_IF_FAILED(within);
         const auto name = std::string(nameOf(*within));
         plan_.target = joinPath(parentOf(*within), name.substr(0, name.size() - endingWithDot(name).size()) +
                                                        (ending.empty() ? "" : "." + ending));
@@ -273,9 +249,7 @@ class ReplacementPlanning {
 
     Outcome put() {
         const auto acceptance = EvidenceStore(catalogue_).acceptanceOf(wanted_.holding.id);
-        if (!acceptance) {
-            return acceptance.error();
-        }
+        RETURN_IF_FAILED(acceptance);
         DocketAction action;
         action.kind = ActionKind::replace;
         action.holding = wanted_.holding.id;
@@ -320,9 +294,7 @@ Result<WantedLook> lookForBetter(const Catalogue& catalogue, std::span<const Hol
                                  RunControl& control, const ProgressSink& onProgress) {
     constexpr std::size_t together = 100; // their evidence lies in memory
     const auto address = ServiceStore(catalogue).address(ServiceKind::offerShelf);
-    if (!address) {
-        return address.error();
-    }
+    RETURN_IF_FAILED(address);
     std::optional<OfferSource> shelf;
     if (askShelf && *address) {
         shelf.emplace(OfferShelf(**address));
@@ -336,9 +308,7 @@ Result<WantedLook> lookForBetter(const Catalogue& catalogue, std::span<const Hol
         auto details = wantedDetails(catalogue, ids);
         auto held = details ? holdings.candidatesFor(*details, control)
                             : Result<std::vector<std::vector<Candidate>>>(details.error());
-        if (!held) {
-            return held.error();
-        }
+        RETURN_IF_FAILED(held);
         if (shelf) {
             auto offered = shelf->candidatesFor(*details, control);
             if (!offered && offered.error().cause == Cause::interrupted) {
@@ -380,9 +350,7 @@ Result<PlannedReplacement> planFitting(const Catalogue& catalogue, const Replace
 Result<CarriedOut> replaceHolding(Catalogue& catalogue, const ReplaceRequest& request, RunControl& control,
                                   const CarryOutHooks& hooks) {
     const auto planned = planFitting(catalogue, request, control, hooks.onProgress);
-    if (!planned) {
-        return planned.error();
-    }
+    RETURN_IF_FAILED(planned);
     auto carried = carryOut(catalogue, control, hooks, [&](const DocketAction& action) {
         return action.kind == ActionKind::replace && action.target == planned->target;
     });
@@ -426,9 +394,7 @@ Result<PlannedRows> planAdvised(const Catalogue& catalogue, std::span<const Want
 Result<CarriedOut> replaceAdvised(Catalogue& catalogue, std::span<const WantedRow> rows, bool takeTags,
                                   RunControl& control, const CarryOutHooks& hooks) {
     const auto planned = planAdvised(catalogue, rows, takeTags, control, hooks.onProgress);
-    if (!planned) {
-        return planned.error();
-    }
+    RETURN_IF_FAILED(planned);
     auto carried =
         planned->targets.empty()
             ? Result(CarriedOut{})
@@ -437,9 +403,7 @@ Result<CarriedOut> replaceAdvised(Catalogue& catalogue, std::span<const WantedRo
                          std::ranges::find(planned->targets, action.target) != planned->targets.end();
               });
     const auto forgotten = carried ? forgetUnneededOffers(catalogue) : done();
-    if (!forgotten) {
-        return forgotten.error();
-    }
+    RETURN_IF_FAILED(forgotten);
     if (carried) {
         std::ranges::copy(planned->refused, std::back_inserter(carried->refused));
         carried->interrupted = carried->interrupted || control.isCancelled();
@@ -449,9 +413,7 @@ Result<CarriedOut> replaceAdvised(Catalogue& catalogue, std::span<const WantedRo
 
 Outcome forgetUnneededOffers(const Catalogue& catalogue) {
     const auto waiting = DocketStore(catalogue).all();
-    if (!waiting) {
-        return waiting.error();
-    }
+    RETURN_IF_FAILED(waiting);
     std::vector<BytePath> needed;
     for (const auto& action : *waiting) {
         const auto replacement =

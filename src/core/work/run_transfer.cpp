@@ -54,9 +54,7 @@ class Running {
     Outcome begin() {
         const auto looked = lookForVolumes(catalogue_);
         auto transfer = looked ? TransferStore(catalogue_).of(id_) : Result<Transfer>(looked.error());
-        if (!transfer) {
-            return transfer.error();
-        }
+        RETURN_IF_FAILED(transfer);
         settled_.transfer = std::move(*transfer);
         if (settled_.transfer.isByHand()) {
             return Error{
@@ -70,9 +68,7 @@ class Running {
             }
         }
         auto volumes = Volumes(catalogue_).all();
-        if (!volumes) {
-            return volumes.error();
-        }
+        RETURN_IF_FAILED(volumes);
         volumes_ = std::move(*volumes);
         const auto volume = std::ranges::find(volumes_, settled_.transfer.volume, &Volume::id);
         if (volume == volumes_.end() || !volume->atHand) {
@@ -87,9 +83,7 @@ class Running {
     Outcome makeVolume() {
         auto& transfer = settled_.transfer;
         const auto place = targetPlaceAt(catalogue_, transfer.folder, transfer.rules, std::nullopt);
-        if (!place) {
-            return place.error();
-        }
+        RETURN_IF_FAILED(place);
         if (!place->volume && place->filesystem != transfer.filesystem) {
             return refusedError(transfer.folder, displayPath(transfer.folder) +
                                                      " is not on the drive that this was planned for. "
@@ -105,9 +99,7 @@ class Running {
         } else {
             const auto surveyed =
                 surveyVolume(catalogue_, {transfer.folder, {}, {}, {}}, control_, hooks_.onProgress);
-            if (!surveyed) {
-                return surveyed.error();
-            }
+            RETURN_IF_FAILED(surveyed);
             if (surveyed->interrupted) {
                 return Error{Cause::interrupted, transfer.folder, "Stopped before anything was copied."};
             }
@@ -118,18 +110,14 @@ class Running {
 
     Outcome settle() {
         auto settled = settleTransfer(catalogue_, id_);
-        if (!settled) {
-            return settled.error();
-        }
+        RETURN_IF_FAILED(settled);
         settled_ = std::move(*settled);
         std::vector<HoldingId> ids;
         for (const auto& item : settled_.items) {
             ids.push_back(item.source);
         }
         auto holdings = Holdings(catalogue_).byIds(ids);
-        if (!holdings) {
-            return holdings.error();
-        }
+        RETURN_IF_FAILED(holdings);
         sources_.clear();
         for (auto& holding : *holdings) {
             sources_.emplace(holding.id, std::move(holding));
@@ -167,9 +155,7 @@ class Running {
             const auto within = relativeTo(place, root).value_or(BytePath());
             const auto known = stamp ? Holdings(catalogue_).at(settled_.transfer.volume, within)
                                      : Result<std::optional<Holding>>(std::optional<Holding>());
-            if (!known) {
-                return known.error();
-            }
+            RETURN_IF_FAILED(known);
             if (stamp && item.form.empty() && stamp->size == item.bytes && !*known && control_.proceed()) {
                 if (const auto record = worker.passOver(place, control_, [](std::uint64_t) {})) {
                     writer.add(within, *record, false);
@@ -345,13 +331,9 @@ class Running {
             return done();
         }
         auto review = reviewActions(catalogue_, actions);
-        if (!review) {
-            return review.error();
-        }
+        RETURN_IF_FAILED(review);
         const auto carried = carryOutReviewed(catalogue_, control_, hooks_, std::move(*review), volumes_);
-        if (!carried) {
-            return carried.error();
-        }
+        RETURN_IF_FAILED(carried);
         carried_.entry = carried->entry;
         carried_.done += carried->done;
         carried_.frees += carried->frees;
@@ -364,9 +346,7 @@ class Running {
 
     Outcome addLists(std::vector<DocketAction>& actions) {
         const auto lists = TransferStore(catalogue_).lists(id_);
-        if (!lists) {
-            return lists.error();
-        }
+        RETURN_IF_FAILED(lists);
         for (const auto& list : *lists) {
             const auto place = joinPath(folder(), list.target);
             const auto there = wholeFile(place, largestList);
@@ -413,9 +393,7 @@ class Running {
     /// Which lists stand there now.
     Outcome noteLists(const TransferStore& store) {
         const auto lists = store.lists(id_);
-        if (!lists) {
-            return lists.error();
-        }
+        RETURN_IF_FAILED(lists);
         for (std::size_t i = 0; i < lists->size(); ++i) {
             const auto& list = (*lists)[i];
             const auto there = wholeFile(joinPath(folder(), list.target), list.content.size() + 1);

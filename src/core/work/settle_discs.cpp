@@ -27,9 +27,7 @@ Outcome settleDiscs(const Catalogue& catalogue, std::span<const PlannedAction> a
         return done();
     }
     const auto waiting = DocketStore(catalogue).all();
-    if (!waiting) {
-        return waiting.error();
-    }
+    RETURN_IF_FAILED(waiting);
     for (const auto& action : *waiting) {
         if (const auto spool = spoolOf(action)) {
             spools.erase(*spool);

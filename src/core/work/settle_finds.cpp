@@ -40,9 +40,7 @@ Outcome settleFinds(const Catalogue& catalogue, std::span<const PlannedAction> a
             continue;
         }
         auto finds = store.byIds(std::array{bytes->find});
-        if (!finds) {
-            return finds.error();
-        }
+        RETURN_IF_FAILED(finds);
         for (auto& find : *finds) {
             find.taken = planned.path;
             if (find.how == FoundHow::trash) {
@@ -59,9 +57,7 @@ Outcome settleFinds(const Catalogue& catalogue, std::span<const PlannedAction> a
 Outcome forgetTaken(const Catalogue& catalogue) {
     const SalvageStore store(catalogue);
     auto finds = store.taken();
-    if (!finds) {
-        return finds.error();
-    }
+    RETURN_IF_FAILED(finds);
     std::erase_if(*finds, [](const Find& find) { return presenceOf(find.taken) != Presence::gone; });
     for (auto& find : *finds) {
         find.taken.clear();

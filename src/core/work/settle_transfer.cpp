@@ -48,9 +48,7 @@ Result<SettledTransfer> settleTransfer(const Catalogue& catalogue, TransferId id
     auto items = transfer ? store.items(id) : Result<std::vector<TransferItem>>(transfer.error());
     const auto there = items ? store.standing(*transfer, *items)
                              : Result<std::vector<std::optional<Checksum128>>>(items.error());
-    if (!there) {
-        return there.error();
-    }
+    RETURN_IF_FAILED(there);
     SettledTransfer settled{*transfer, std::move(*items)};
     std::vector<TransferStore::ItemMark> marks;
     for (std::size_t i = 0; i < settled.items.size() && settled.transfer.volume != 0; ++i) {
@@ -72,9 +70,7 @@ Result<SettledTransfer> settleTransfer(const Catalogue& catalogue, TransferId id
     if (now.state != TransferState::planned) {
         const auto released =
             waiting == 0 && now.proven != 0 ? isReleased(catalogue, now, settled.items) : Result(false);
-        if (!released) {
-            return released.error();
-        }
+        RETURN_IF_FAILED(released);
         now.state = waiting > 0       ? TransferState::running
                     : *released       ? TransferState::released
                     : now.proven != 0 ? TransferState::proven
@@ -84,18 +80,14 @@ Result<SettledTransfer> settleTransfer(const Catalogue& catalogue, TransferId id
     if (catalogue.canWrite() && (!marks.empty() || before != now.state)) {
         const auto marked = store.mark(id, marks);
         const auto updated = marked ? store.update(now) : marked;
-        if (!updated) {
-            return updated.error();
-        }
+        RETURN_IF_FAILED(updated);
     }
     return settled;
 }
 
 Outcome forgetTransfer(const Catalogue& catalogue, TransferId id) {
     const auto settled = settleTransfer(catalogue, id);
-    if (!settled) {
-        return settled.error();
-    }
+    RETURN_IF_FAILED(settled);
     return settled->transfer.state == TransferState::running
                ? Outcome(refusedError(
                      settled->transfer.folder,

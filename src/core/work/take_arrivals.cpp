@@ -29,9 +29,7 @@ class Intake {
     Result<CarriedOut> run() {
         for (const auto phase :
              {&Intake::choose, &Intake::mendTags, &Intake::file, &Intake::retire, &Intake::renewLists}) {
-            if (const auto taken = (this->*phase)(); !taken) {
-                return taken.error();
-            }
+            RETURN_IF_FAILED((this->*phase)());
             if (result_.interrupted) {
                 break;
             }
@@ -50,9 +48,7 @@ class Intake {
 
     Outcome choose() {
         auto arrivals = lookAtArrivals(catalogue_, control_, request_.layout);
-        if (!arrivals) {
-            return arrivals.error();
-        }
+        RETURN_IF_FAILED(arrivals);
         std::set<BytePath> named(request_.arrivals.begin(), request_.arrivals.end());
         for (auto& arrival : *arrivals) {
             const bool isNamed = named.erase(arrival.path) > 0;
@@ -72,9 +68,7 @@ class Intake {
         for (auto& each : chosen_) {
             const std::array own{each.arrival.holding.id};
             const auto edited = DocketStore(catalogue_).standing(own, ActionKind::retag);
-            if (!edited) {
-                return edited.error();
-            }
+            RETURN_IF_FAILED(edited);
             each.isEdited = each.isFiled && !edited->empty();
             if (each.isFiled && !each.isEdited && request_.withProposals && !each.arrival.proposals.empty()) {
                 const auto planned = planRetag(catalogue_, each.arrival.holding.id,
@@ -91,18 +85,14 @@ class Intake {
         for (const auto& each : chosen_) {
             const auto place = each.isFiled ? placeOnVolume(catalogue_, each.arrival.inbox.into, control_)
                                             : Result(TargetPlace{});
-            if (!place) {
-                return place.error();
-            }
+            RETURN_IF_FAILED(place);
         }
         // Where it is filed is told by its tags as they are now.
         const bool isMended = request_.withProposals || std::ranges::any_of(chosen_, &Chosen::isEdited);
         auto again =
             isMended ? lookAtArrivals(catalogue_, control_, request_.layout) : Result(std::vector<Arrival>{});
         const auto volumes = again ? Volumes(catalogue_).all() : Result<std::vector<Volume>>(again.error());
-        if (!volumes) {
-            return volumes.error();
-        }
+        RETURN_IF_FAILED(volumes);
         for (auto& each : chosen_) {
             const auto now = std::ranges::find(*again, each.arrival.path, &Arrival::path);
             if (now != again->end()) {
@@ -204,9 +194,7 @@ class Intake {
                     }));
         };
         auto carried = carryOut(catalogue_, control_, hooks_, isOurs);
-        if (!carried) {
-            return carried.error();
-        }
+        RETURN_IF_FAILED(carried);
         for (auto& each : chosen_) {
             each.hasFailed = each.hasFailed ||
                              std::ranges::find(carried->refused, each.arrival.path, &RefusedAction::path) !=
@@ -241,14 +229,10 @@ Result<CarriedOut> takeArrivals(Catalogue& catalogue, const IntakeRequest& reque
 
 Outcome surveyInboxes(Catalogue& catalogue, RunControl& control, const ProgressSink& onProgress) {
     const auto inboxes = InboxStore(catalogue).all();
-    if (!inboxes) {
-        return inboxes.error();
-    }
+    RETURN_IF_FAILED(inboxes);
     for (const auto& inbox : *inboxes) {
         const auto volumes = Volumes(catalogue).all();
-        if (!volumes) {
-            return volumes.error();
-        }
+        RETURN_IF_FAILED(volumes);
         const auto around = std::ranges::find_if(
             *volumes, [&](const Volume& volume) { return isWithin(inbox.folder, volume.root); });
         SurveyRequest request;
@@ -257,12 +241,8 @@ Outcome surveyInboxes(Catalogue& catalogue, RunControl& control, const ProgressS
             request.effort = Effort::full;
         }
         const auto report = surveyVolume(catalogue, request, control, onProgress);
-        if (!report) {
-            return report.error();
-        }
-        if (const auto taken = takeInSurvey(catalogue, *report, control, onProgress); !taken) {
-            return taken.error();
-        }
+        RETURN_IF_FAILED(report);
+        RETURN_IF_FAILED(takeInSurvey(catalogue, *report, control, onProgress));
         if (report->interrupted) {
             return Error{Cause::interrupted, inbox.folder, "Stopped before all inboxes were looked at."};
         }

@@ -33,9 +33,7 @@ class TakePlanner {
 
     Result<std::vector<PlannedTake>> run() {
         for (const auto step : {&TakePlanner::gather, &TakePlanner::place, &TakePlanner::putOnDocket}) {
-            if (const auto taken = (this->*step)(); !taken) {
-                return taken.error();
-            }
+            RETURN_IF_FAILED((this->*step)());
         }
         return std::move(planned_);
     }
@@ -45,9 +43,7 @@ class TakePlanner {
         const SalvageStore store(catalogue_);
         auto finds = store.byIds(request_.finds);
         auto known = finds ? standingsOf(catalogue_, *finds) : Result<std::vector<KnownFind>>(finds.error());
-        if (!known) {
-            return known.error();
-        }
+        RETURN_IF_FAILED(known);
         if (finds->size() != request_.finds.size()) {
             return Error{Cause::notFound, {}, "There is no find of that number."};
         }
@@ -55,9 +51,7 @@ class TakePlanner {
         known_ = std::move(*known);
         for (const auto& find : finds_) {
             const auto source = store.source(find.source);
-            if (!source) {
-                return source.error();
-            }
+            RETURN_IF_FAILED(source);
             files_.push_back(find.file.empty() ? source->path : find.file);
             planned_.push_back({find.id, {}, {}});
         }
@@ -106,9 +100,7 @@ class TakePlanner {
 
     Outcome placeInFolder() {
         const auto target = placeOnVolume(catalogue_, request_.to, control_);
-        if (!target) {
-            return target.error();
-        }
+        RETURN_IF_FAILED(target);
         return name(*target);
     }
 
@@ -131,9 +123,7 @@ class TakePlanner {
             holdings.push_back(asHolding(i));
         }
         const auto layout = Layout::named(request_.layout.empty() ? usualLayout : request_.layout);
-        if (!layout) {
-            return layout.error();
-        }
+        RETURN_IF_FAILED(layout);
         const Filing filing(holdings);
         const auto replacements = usualReplacements();
         std::vector<TargetName> names;
@@ -221,9 +211,7 @@ Result<TakenFinds> takeFinds(Catalogue& catalogue, std::span<const PlannedTake> 
     });
     const auto finds =
         carried ? SalvageStore(catalogue).byIds(ids) : Result<std::vector<Find>>(carried.error());
-    if (!finds) {
-        return finds.error();
-    }
+    RETURN_IF_FAILED(finds);
     result.carried = std::move(*carried);
     for (const auto& find : *finds) {
         const auto place = std::ranges::find(planned, find.id, &PlannedTake::find)->place;

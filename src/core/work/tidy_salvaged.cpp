@@ -19,9 +19,7 @@ class Tidying {
 
     Result<std::vector<LeftAbout>> run() {
         for (const auto phase : {&Tidying::lookInTrash, &Tidying::lookAtTaken}) {
-            if (const auto looked = (this->*phase)(); !looked) {
-                return looked.error();
-            }
+            RETURN_IF_FAILED((this->*phase)());
         }
         const auto added = DocketStore(catalogue_).add(actions_);
         return added ? Result(std::move(left_)) : Result<std::vector<LeftAbout>>(added.error());
@@ -44,9 +42,7 @@ class Tidying {
                 continue;
             }
             const auto entry = store_.entryThatSetAside(find.file);
-            if (!entry) {
-                return entry.error();
-            }
+            RETURN_IF_FAILED(entry);
             if (*entry != 0) {
                 continue; // what can be undone rests on it
             }
@@ -63,9 +59,7 @@ class Tidying {
     Outcome lookAtTaken() {
         const auto finds = store_.taken();
         const auto volumes = finds ? Volumes(catalogue_).all() : Result<std::vector<Volume>>(finds.error());
-        if (!volumes) {
-            return volumes.error();
-        }
+        RETURN_IF_FAILED(volumes);
         std::set<BytePath> places;
         for (const auto& find : *finds) {
             places.insert(find.taken);
@@ -75,9 +69,7 @@ class Tidying {
                 find.checksum ? store_.withBytes(*find.checksum) : Result(std::vector<HoldingId>{});
             const auto holdings =
                 ids ? Holdings(catalogue_).byIds(*ids) : Result<std::vector<Holding>>(ids.error());
-            if (!holdings) {
-                return holdings.error();
-            }
+            RETURN_IF_FAILED(holdings);
             const Holding* own = nullptr;
             BytePath other;
             for (const auto& holding : *holdings) {

@@ -17,9 +17,7 @@ struct Taking {
 
 Result<std::vector<Taking>> takings(const Catalogue& catalogue) {
     const auto actions = DocketStore(catalogue).all();
-    if (!actions) {
-        return actions.error();
-    }
+    RETURN_IF_FAILED(actions);
     std::vector<Taking> found;
     for (const auto& action : *actions) {
         const bool isFinds = action.kind == ActionKind::salvage || action.kind == ActionKind::discard;
@@ -35,9 +33,7 @@ Result<std::vector<Taking>> takings(const Catalogue& catalogue) {
 
 Result<std::map<FindId, ActionKind>> waitingFinds(const Catalogue& catalogue) {
     const auto waiting = takings(catalogue);
-    if (!waiting) {
-        return waiting.error();
-    }
+    RETURN_IF_FAILED(waiting);
     std::map<FindId, ActionKind> finds;
     for (const auto& taking : *waiting) {
         finds.emplace(taking.find, taking.kind);
@@ -47,9 +43,7 @@ Result<std::map<FindId, ActionKind>> waitingFinds(const Catalogue& catalogue) {
 
 Outcome leaveFinds(const Catalogue& catalogue, std::span<const FindId> finds) {
     const auto waiting = takings(catalogue);
-    if (!waiting) {
-        return waiting.error();
-    }
+    RETURN_IF_FAILED(waiting);
     std::vector<ActionId> off;
     for (const auto& taking : *waiting) {
         if (std::ranges::find(finds, taking.find) != finds.end()) {
@@ -65,16 +59,12 @@ Outcome forgetImage(const Catalogue& catalogue, const BytePath& image) {
     const auto source = store.sourceOf(image);
     const auto waiting =
         source ? waitingFinds(catalogue) : Result<std::map<FindId, ActionKind>>(source.error());
-    if (!waiting) {
-        return waiting.error();
-    }
+    RETURN_IF_FAILED(waiting);
     if (!*source || image.empty()) {
         return Error{Cause::notFound, image, displayPath(image) + " was not looked through."};
     }
     const auto finds = store.finds((*source)->id);
-    if (!finds) {
-        return finds.error();
-    }
+    RETURN_IF_FAILED(finds);
     if (std::ranges::any_of(*finds, [&](const Find& find) { return waiting->contains(find.id); })) {
         return Error{Cause::invalid, image, "Some of what was found there stands on the docket."};
     }

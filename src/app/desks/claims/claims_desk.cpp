@@ -399,18 +399,14 @@ Result<ClaimsDesk::Seen> ClaimsDesk::look(const Catalogue& catalogue, const Hold
     // What states less than its limit needs no examination to be found.
     if (filter.underLimit) {
         const auto meant = store.meant(filter);
-        if (!meant) {
-            return meant.error();
-        }
+        RETURN_IF_FAILED(meant);
         std::ranges::copy_if(*meant, std::back_inserter(seen.ids),
                              [&](HoldingId holding) { return !examined.contains(holding); });
     }
     if (filter.volume) {
         for (const int depth : {1, 2}) {
             auto folders = Findings(catalogue).folderFigures(*filter.volume, depth);
-            if (!folders) {
-                return folders.error();
-            }
+            RETURN_IF_FAILED(folders);
             seen.folders.insert(seen.folders.end(), folders->begin(), folders->end());
         }
         std::ranges::sort(seen.folders, {}, &FolderFigures::path);

@@ -154,9 +154,7 @@ Result<std::vector<SoundnessList::Row>> SoundnessList::fetchRows(const Catalogue
     std::vector<Row> rows;
     for (auto& holding : *holdings) {
         auto evidence = EvidenceStore(catalogue).of(holding.id);
-        if (!evidence) {
-            return evidence.error();
-        }
+        RETURN_IF_FAILED(evidence);
         Row row;
         row.evidence = *evidence ? std::move(**evidence) : Evidence{};
         if (countOf(row.evidence) == 0) {

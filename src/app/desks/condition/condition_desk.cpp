@@ -44,9 +44,7 @@ Result<std::vector<FolderFigures>> foldersFor(const Findings& findings, VolumeId
             continue;
         }
         const auto below = findings.folderFigures(volume, 2, folder.path);
-        if (!below) {
-            return below.error();
-        }
+        RETURN_IF_FAILED(below);
         opened.insert(opened.end(), below->begin(), below->end());
     }
     *folders = std::move(opened);
@@ -168,30 +166,22 @@ void ConditionDesk::reload() {
 
 Result<ConditionDesk::Seen> ConditionDesk::look(const Catalogue& catalogue) {
     auto condition = conditionOf(catalogue);
-    if (!condition) {
-        return condition.error();
-    }
+    RETURN_IF_FAILED(condition);
     Seen seen;
     const Findings findings(catalogue);
     for (std::size_t i = 0; i < condition->volumes.size(); ++i) {
         const auto& volume = condition->volumes[i];
         auto folders = foldersFor(findings, volume.id);
-        if (!folders) {
-            return folders.error();
-        }
+        RETURN_IF_FAILED(folders);
         seen.bands.push_back({volumeName(volume), volume.atHand, condition->figures[i].holdings,
                               condition->figures[i].bytes, std::move(*folders)});
     }
     seen.condition = std::move(*condition);
     const auto lists = StandingLists(catalogue).all();
-    if (!lists) {
-        return lists.error();
-    }
+    RETURN_IF_FAILED(lists);
     for (const auto& list : *lists) {
         const auto count = EvidenceStore(catalogue).count(list.filter);
-        if (!count) {
-            return count.error();
-        }
+        RETURN_IF_FAILED(count);
         seen.lists.emplace_back(list.name, *count);
     }
     const auto errors = findings.surveyErrors();
@@ -205,9 +195,7 @@ Result<ConditionDesk::Seen> ConditionDesk::look(const Catalogue& catalogue) {
     std::vector<HoldingId> ids;
     std::ranges::transform(*changes, std::back_inserter(ids), &SurveyChange::holding);
     const auto holdings = Holdings(catalogue).byIds(ids);
-    if (!holdings) {
-        return holdings.error();
-    }
+    RETURN_IF_FAILED(holdings);
     for (std::size_t i = 0; i < holdings->size(); ++i) {
         const auto& holding = (*holdings)[i];
         const auto volume = std::ranges::find(seen.condition.volumes, holding.volume, &Volume::id);

@@ -130,9 +130,7 @@ std::vector<Column<MemberRow>> CopyColumns::ofMembers() {
 Result<std::vector<SetRow>> CopyColumns::rowsOf(const Catalogue& catalogue, std::span<const SetId> ids) {
     const Findings findings(catalogue);
     const auto sets = findings.sets(ids);
-    if (!sets) {
-        return sets.error();
-    }
+    RETURN_IF_FAILED(sets);
     std::vector<SetRow> rows;
     for (const auto& set : *sets) {
         const auto memberIds = findings.membersOf(set.id);
@@ -142,9 +140,7 @@ Result<std::vector<SetRow>> CopyColumns::rowsOf(const Catalogue& catalogue, std:
         }
         const auto members = Holdings(catalogue).byIds(
             std::span(*memberIds).first(std::min<std::size_t>(1, memberIds->size())));
-        if (!members) {
-            return members.error();
-        }
+        RETURN_IF_FAILED(members);
         std::string name = "(gone)";
         if (!members->empty()) {
             const auto& first = members->front();

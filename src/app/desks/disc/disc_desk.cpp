@@ -97,8 +97,8 @@ void DiscDesk::buildChoices() {
     forms_ = keyButton(tr("Forms"), QKeySequence(Qt::Key_F), this);
     auto* menu = new QMenu(forms_);
     for (const auto& preset : discPresets) {
-        auto* action =
-            menu->addAction(tr("%1: %2 (%3)").arg(told(preset.name), told(preset.purpose), shown(preset.form)));
+        auto* action = menu->addAction(
+            tr("%1: %2 (%3)").arg(told(preset.name), told(preset.purpose), shown(preset.form)));
         action->setCheckable(true);
         action->setData(QString::fromUtf8(preset.name));
         connect(action, &QAction::toggled, this, &DiscDesk::sayForms);
@@ -202,9 +202,7 @@ void DiscDesk::look() {
         [disc = disc_,
          path = workbench().cataloguePath()](RunControl& control) -> Result<std::shared_ptr<Look>> {
             const auto catalogue = Catalogue::openForReading(path);
-            if (!catalogue) {
-                return catalogue.error();
-            }
+            RETURN_IF_FAILED(catalogue);
             const ServiceStore services(*catalogue);
             const auto ripRegister = services.address(ServiceKind::ripRegister);
             const auto lookup = services.address(ServiceKind::discLookup);
@@ -215,9 +213,7 @@ void DiscDesk::look() {
             const auto tray = Tray::open(disc, control);
             auto looked = tray ? lookAtDisc(&*catalogue, *tray, lookup->value_or(""), control)
                                : Result<DiscLook>(tray.error());
-            if (!looked) {
-                return looked.error();
-            }
+            RETURN_IF_FAILED(looked);
             return std::make_shared<Look>(Look{std::move(*looked), ripRegister->value_or(""),
                                                lookup->value_or(""),
                                                inboxes->empty() ? BytePath() : inboxes->front().into});

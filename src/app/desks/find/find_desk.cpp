@@ -31,9 +31,7 @@ namespace {
 /// Where a place is now, whether it is at hand or not.
 Result<BytePath> absolutePlace(const Catalogue& catalogue, const Place& place) {
     const auto volumes = Volumes(catalogue).all();
-    if (!volumes) {
-        return volumes.error();
-    }
+    RETURN_IF_FAILED(volumes);
     const auto volume = std::ranges::find(*volumes, place.volume.value_or(0), &Volume::id);
     if (volume == volumes->end()) {
         return Error{Cause::notFound, place.folder, "This volume is not catalogued any more."};
@@ -189,9 +187,7 @@ Result<FindDesk::Ground> FindDesk::look(const Catalogue& catalogue) {
     Ground ground{std::move(*volumes), {}, std::move(*codecs)};
     for (const auto& volume : ground.volumes) {
         auto folders = Findings(catalogue).folderFigures(volume.id, 1);
-        if (!folders) {
-            return folders.error();
-        }
+        RETURN_IF_FAILED(folders);
         ground.folders.emplace_back(volume.id, std::move(*folders));
     }
     return ground;
@@ -371,9 +367,7 @@ void FindDesk::planMoves(const std::vector<HoldingId>& holdings, const Place& in
                          const std::optional<BytePath>& name) {
     workbench().decide([holdings, into, name](const Catalogue& catalogue) -> Outcome {
         const auto folder = absolutePlace(catalogue, into);
-        if (!folder) {
-            return folder.error();
-        }
+        RETURN_IF_FAILED(folder);
         return name
                    ? planMovesTo(catalogue, std::array{std::pair(holdings.front(), joinPath(*folder, *name))},
                                  "moved by hand")

@@ -45,14 +45,10 @@ Result<std::optional<FoundDetail>> detailOfFound(const Catalogue& catalogue, Hol
     FoundDetail detail{std::move(found->front()), {}};
     if (*set && detail.found.copies > 0) {
         auto members = Findings(catalogue).membersOf((*set)->id);
-        if (!members) {
-            return members.error();
-        }
+        RETURN_IF_FAILED(members);
         std::erase(*members, id);
         auto copies = foundHoldings(catalogue, *members);
-        if (!copies) {
-            return copies.error();
-        }
+        RETURN_IF_FAILED(copies);
         detail.copies = std::move(*copies);
     }
     return std::optional(std::move(detail));

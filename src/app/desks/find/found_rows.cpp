@@ -69,15 +69,11 @@ std::vector<Column<FoundRow>> foundColumns() {
 
 Result<std::vector<FoundRow>> fetchFoundRows(const Catalogue& catalogue, std::span<const HoldingId> ids) {
     auto found = foundHoldings(catalogue, ids);
-    if (!found) {
-        return found.error();
-    }
+    RETURN_IF_FAILED(found);
     std::unordered_map<HoldingId, ActionKind> waiting;
     for (const auto kind : {ActionKind::copy, ActionKind::move, ActionKind::retire}) { // the weightiest last
         const auto standing = DocketStore(catalogue).standing(ids, kind);
-        if (!standing) {
-            return standing.error();
-        }
+        RETURN_IF_FAILED(standing);
         for (const auto id : *standing) {
             waiting.insert_or_assign(id, kind);
         }

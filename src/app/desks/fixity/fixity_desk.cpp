@@ -286,9 +286,7 @@ Result<FixityDesk::History> FixityDesk::lookBack(const Catalogue& catalogue) {
         const auto period = store.periodOf(volume.id);
         const auto standing = period ? store.standingOf(volume.id, timeNow() - *period * day)
                                      : Result<FixityStore::Standing>(period.error());
-        if (!standing) {
-            return standing.error();
-        }
+        RETURN_IF_FAILED(standing);
         history.periods.push_back({volume.id, volumeName(volume), *period});
         CheckChart::Row row{volumeName(volume), standing->holdings, standing->readBefore, {}};
         std::ranges::copy_if(*checks, std::back_inserter(row.checks),

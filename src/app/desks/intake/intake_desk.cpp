@@ -190,9 +190,7 @@ void IntakeDesk::reload() {
             const auto catalogue = Catalogue::openForReading(path);
             auto arrivals = catalogue ? lookAtArrivals(*catalogue, control)
                                       : Result<std::vector<Arrival>>(catalogue.error());
-            if (!arrivals) {
-                return arrivals.error();
-            }
+            RETURN_IF_FAILED(arrivals);
             return std::make_shared<std::vector<Arrival>>(std::move(*arrivals));
         },
         [this](const std::shared_ptr<std::vector<Arrival>>& arrivals) { show(*arrivals); });
@@ -282,9 +280,7 @@ void IntakeDesk::askForLatest(const Inbox& inbox) {
         workbench().lookAtInboxes([named = inbox, latest = latest.trimmed().toStdString()](
                                       const Catalogue& catalogue) mutable -> Outcome {
             const auto parsed = Layout::named(named.layout);
-            if (!parsed) {
-                return parsed.error();
-            }
+            RETURN_IF_FAILED(parsed);
             if (!latest.empty() && !isListPath(latest)) {
                 return Error{Cause::invalid, latest,
                              "A list of the latest arrivals ends in .m3u8, .xspf or .pls."};

@@ -149,9 +149,7 @@ void ReplacementDesk::reload() {
                                           : Result<std::vector<HoldingId>>(catalogue.error());
             auto look = wanted ? lookForBetter(*catalogue, *wanted, false, control, [](const Progress&) {})
                                : Result<WantedLook>(wanted.error());
-            if (!look) {
-                return look.error();
-            }
+            RETURN_IF_FAILED(look);
             return std::make_shared<WantedLook>(std::move(*look));
         },
         [this](const std::shared_ptr<WantedLook>& look) {

@@ -430,9 +430,7 @@ void SalvageDesk::leave() {
 void SalvageDesk::tidy() {
     workbench().decide([this](const Catalogue& catalogue) -> Outcome {
         const auto left = planTidying(catalogue);
-        if (!left) {
-            return left.error();
-        }
+        RETURN_IF_FAILED(left);
         QMetaObject::invokeMethod(this, [this, count = left->size()] {
             emit workbench().failed(
                 count == 0 ? tr("Nothing that was salvaged is held elsewhere, and nothing in the trash is.")

@@ -87,16 +87,12 @@ Result<SalvageSeen> lookAtSalvage(const Catalogue& catalogue, const BytePath& so
     seen.images = std::move(*images);
     seen.source = *shownSource;
     auto finds = seen.source ? store.finds(seen.source->id) : Result(std::vector<Find>{});
-    if (!finds) {
-        return finds.error();
-    }
+    RETURN_IF_FAILED(finds);
     if (source.empty()) {
         std::ranges::stable_sort(*finds, std::ranges::greater{}, &Find::deleted);
     }
     const auto known = standingsOf(catalogue, *finds);
-    if (!known) {
-        return known.error();
-    }
+    RETURN_IF_FAILED(known);
     std::set<std::string> formats;
     for (std::size_t i = 0; i < finds->size(); ++i) {
         const auto& find = (*finds)[i];
@@ -136,9 +132,7 @@ Result<std::vector<FindRow>> fetchFindRows(const Catalogue& catalogue, std::span
     auto known = finds ? standingsOf(catalogue, *finds) : Result<std::vector<KnownFind>>(finds.error());
     const auto waiting =
         known ? waitingFinds(catalogue) : Result<std::map<FindId, ActionKind>>(known.error());
-    if (!waiting) {
-        return waiting.error();
-    }
+    RETURN_IF_FAILED(waiting);
     std::vector<FindRow> rows;
     for (std::size_t i = 0; i < finds->size(); ++i) {
         const auto waits = waiting->find((*finds)[i].id);

@@ -42,9 +42,7 @@ TagTableWindow::TagTableWindow(Workbench& workbench, Files files, QWidget* paren
             const auto catalogue = Catalogue::openForReading(path);
             auto read = catalogue ? readAndPropose(*catalogue, paths, control)
                                   : Result<ProposedTags>(catalogue.error());
-            if (!read) {
-                return read.error();
-            }
+            RETURN_IF_FAILED(read);
             return std::make_shared<TagTable>(std::move(read->files), std::move(read->proposals));
         },
         [this](const std::shared_ptr<TagTable>& table) { show(*table); });

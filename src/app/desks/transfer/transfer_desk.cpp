@@ -186,9 +186,7 @@ Result<std::vector<Transfer>> TransferDesk::transfers(const Catalogue& catalogue
     }
     for (auto& each : *all) {
         auto settled = settleTransfer(catalogue, each.id);
-        if (!settled) {
-            return settled.error();
-        }
+        RETURN_IF_FAILED(settled);
         each = std::move(settled->transfer);
     }
     return all;
@@ -345,9 +343,7 @@ Result<TransferDesk::Kept> TransferDesk::look(const Catalogue& catalogue, Transf
         kept.arrived += item.state == ItemState::copied ? item.bytes : 0;
     }
     const auto holdings = Holdings(catalogue).byIds(ids);
-    if (!holdings) {
-        return holdings.error();
-    }
+    RETURN_IF_FAILED(holdings);
     std::map<VolumeId, std::uint64_t> coming;
     for (const auto& holding : *holdings) {
         coming[holding.volume] += holding.size;

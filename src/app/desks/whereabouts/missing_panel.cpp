@@ -192,13 +192,9 @@ Result<std::vector<MissingPanel::MissingRow>> MissingPanel::fetchRows(const Cata
             row.root = volume->root;
         }
         const auto copies = holdings.carrying(holding.checksum);
-        if (!copies) {
-            return copies.error();
-        }
+        RETURN_IF_FAILED(copies);
         const auto outside = FixityStore(catalogue).outsideCopiesOf(holding.checksum);
-        if (!outside) {
-            return outside.error();
-        }
+        RETURN_IF_FAILED(outside);
         if (copies->empty() && !outside->empty()) {
             row.elsewhere = outside->front();
         }

@@ -18,26 +18,20 @@ CagedArchive::CagedArchive(BytePath path, FileHandle file, std::unique_ptr<Worke
 
 Result<std::unique_ptr<InsideReader>> CagedArchive::open(const BytePath& path) {
     auto file = openForReading(realPathOf(path).value_or(path)); // by a link too
-    if (!file) {
-        return file.error();
-    }
+    RETURN_IF_FAILED(file);
     auto opened = std::unique_ptr<CagedArchive>(
         new CagedArchive(path, std::move(*file), std::make_unique<WorkerProcess>(unpackingLimits)));
     RunControl control;
     const int descriptor = opened->file_.get();
     const auto answer = opened->ask(archiveQuestion, std::span(&descriptor, 1), control);
     const auto begun = answer ? unpackAnswer<Nothing>(*answer, path) : Outcome(answer.error());
-    if (!begun) {
-        return begun.error();
-    }
+    RETURN_IF_FAILED(begun);
     return std::unique_ptr<InsideReader>(std::move(opened));
 }
 
 Result<std::string> CagedArchive::ask(char letter, std::span<const int> files, RunControl& control) {
     const auto stamp = stampOf(file_, path_);
-    if (!stamp) {
-        return stamp.error();
-    }
+    RETURN_IF_FAILED(stamp);
     if (!process_->ask(letter, path_, files, stamp->size)) {
         return Error{Cause::busy, path_,
                      "No process could be started to look into " + displayPath(path_) + "."};
@@ -59,13 +53,9 @@ Result<std::string> CagedArchive::ask(char letter, std::span<const int> files, R
 Result<std::optional<ArchivedFile>> CagedArchive::next() {
     RunControl control;
     const auto answer = ask(archiveNextQuestion, {}, control);
-    if (!answer) {
-        return answer.error();
-    }
+    RETURN_IF_FAILED(answer);
     auto file = unpackAnswer<ArchivedFile>(*answer, path_);
-    if (!file) {
-        return file.error();
-    }
+    RETURN_IF_FAILED(file);
     current_ = *file;
     return file->path.empty() ? std::optional<ArchivedFile>() : std::optional(std::move(*file));
 }
@@ -78,9 +68,7 @@ Result<FileHandle> CagedArchive::unpack(RunControl& control) {
     const int descriptor = scratch->get();
     const auto answer = ask(archiveUnpackQuestion, std::span(&descriptor, 1), control);
     const auto unpacked = answer ? unpackAnswer<Nothing>(*answer, path_) : Outcome(answer.error());
-    if (!unpacked) {
-        return unpacked.error();
-    }
+    RETURN_IF_FAILED(unpacked);
     stampScratch(*scratch, file_, current_.mtime);
     return scratch;
 }

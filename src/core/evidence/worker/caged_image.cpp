@@ -12,14 +12,10 @@ namespace sober {
 Result<std::unique_ptr<InsideReader>> CagedImage::open(const BytePath& path) {
     RunControl control;
     auto image = openMeasured(path, control);
-    if (!image) {
-        return image.error();
-    }
+    RETURN_IF_FAILED(image);
     EvidenceWorker worker;
     auto systems = worker.fileSystems(*image, path, control);
-    if (!systems) {
-        return systems.error();
-    }
+    RETURN_IF_FAILED(systems);
     if (systems->empty()) {
         return Error{Cause::unreadable, path,
                      displayPath(path) + " is named like the image of a drive, and no file system is in it."};
@@ -81,9 +77,7 @@ Result<FileHandle> CagedImage::unpack(RunControl& control) {
             return Error{Cause::damaged, path, displayPath(path) + " cannot be read whole out of its image."};
         }
         const auto some = std::span(piece).first(static_cast<std::size_t>(got));
-        if (const auto written = writeScratch(*scratch, at, some); !written) {
-            return written.error();
-        }
+        RETURN_IF_FAILED(writeScratch(*scratch, at, some));
         at += some.size();
     }
     stampScratch(*scratch, image_.files.front(), entry.changed);

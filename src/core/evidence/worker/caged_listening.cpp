@@ -32,9 +32,7 @@ Result<CagedListening> CagedListening::open(const BytePath& path, int rate) {
 Result<CagedListening> CagedListening::openPart(const PlacedBytes& part, int rate) {
     auto image = openImage(part.file);
     const auto others = image ? openOthers(*image, part.others) : Outcome(image.error());
-    if (!others) {
-        return others.error();
-    }
+    RETURN_IF_FAILED(others);
     auto question = shapeOf(*image, part.file);
     question["rate"] = rate;
     question["extents"] = shapeOf(part.extents);
@@ -67,9 +65,7 @@ Result<CagedListening> CagedListening::ask(std::string_view question,
                      displayPath(path) + " cannot be played: " + process->howItEnded() + "."};
     }
     const auto format = unpackAnswer<ListeningFormat>(answer.bytes, path);
-    if (!format) {
-        return format.error();
-    }
+    RETURN_IF_FAILED(format);
     CagedListening listening(std::move(process));
     listening.rate_ = format->rate;
     listening.seconds_ = format->seconds;

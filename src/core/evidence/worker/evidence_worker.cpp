@@ -208,9 +208,7 @@ Result<Fingerprint> EvidenceWorker::fingerprint(const BytePath& path, RunControl
     const auto file = openContent(path);
     const auto packed = file ? ask<std::string>(fingerprintQuestion, path, std::array{&*file}, path, control)
                              : Result<std::string>(file.error());
-    if (!packed) {
-        return packed.error();
-    }
+    RETURN_IF_FAILED(packed);
     auto words = unpackFingerprint(*packed);
     return words ? Result(std::move(*words))
                  : Result<Fingerprint>(

@@ -46,9 +46,7 @@ Result<OpenedImage> openMeasured(const BytePath& path, RunControl& control) {
     }
     EvidenceWorker worker;
     const auto size = worker.measure(*image, path, control);
-    if (!size) {
-        return size.error();
-    }
+    RETURN_IF_FAILED(size);
     image->size = *size;
     return image;
 }

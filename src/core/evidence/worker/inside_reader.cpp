@@ -24,14 +24,10 @@ Result<FileHandle> openContent(const BytePath& path, RunControl& control) {
         return openForReading(path);
     }
     const auto opened = openInside(inner->archive);
-    if (!opened) {
-        return opened.error();
-    }
+    RETURN_IF_FAILED(opened);
     while (control.proceed()) {
         const auto file = (*opened)->next();
-        if (!file) {
-            return file.error();
-        }
+        RETURN_IF_FAILED(file);
         if (!*file) {
             return Error{Cause::notFound, path,
                          fmt::format("{} holds no {} any more.", displayPath(inner->archive),

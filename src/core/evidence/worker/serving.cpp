@@ -201,9 +201,7 @@ class Server {
     Result<Encoded> encode(const FileHandle& file, const BytePath& path, const FileHandle& target,
                            const EncodingForm& form) {
         const auto stamp = stampOf(file, path);
-        if (!stamp) {
-            return stamp.error();
-        }
+        RETURN_IF_FAILED(stamp);
         OpenFileSource source(file, path, stamp->size);
         return encodeAudio(source, path, target, form, control_);
     }
@@ -216,9 +214,7 @@ class Server {
 
     Outcome decodeInto(const FileHandle& file, const BytePath& path, SampleSink& sink) {
         const auto stamp = stampOf(file, path);
-        if (!stamp) {
-            return stamp.error();
-        }
+        RETURN_IF_FAILED(stamp);
         OpenFileSource source(file, path, stamp->size);
         const auto decoded = decodeAudio(source, path, sink, control_);
         return decoded ? done() : Outcome(decoded.error());
@@ -314,9 +310,7 @@ class Server {
         auto opened = more.contains("extents")
                           ? listenToPart(message, more, path, rate)
                           : PcmReader::open(std::move(message.files.front()), path, rate);
-        if (!opened) {
-            return opened.error();
-        }
+        RETURN_IF_FAILED(opened);
         listening_.emplace(std::move(*opened));
         return ListeningFormat{listening_->rate(), listening_->seconds()};
     }
@@ -338,9 +332,7 @@ class Server {
     Outcome openArchive(FileHandle file, const BytePath& path) {
         archive_.reset();
         auto opened = ArchiveReader::open(std::move(file), path);
-        if (!opened) {
-            return opened.error();
-        }
+        RETURN_IF_FAILED(opened);
         archive_.emplace(std::move(*opened));
         return done();
     }

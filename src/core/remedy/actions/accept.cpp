@@ -26,9 +26,7 @@ Result<Refusal> whyNotAccept(ReviewContext& context, PlannedAction& planned, con
 
 Result<Refusal> whyNotAcceptChange(ReviewContext& context, PlannedAction& planned, const Volume& /*volume*/) {
     const auto drift = FixityStore(context.catalogue).of(planned.holding.id);
-    if (!drift) {
-        return drift.error();
-    }
+    RETURN_IF_FAILED(drift);
     return *drift && (*drift)->accepted == 0 ? Refusal()
                                              : Refusal("It is what was recorded: nothing to accept.");
 }

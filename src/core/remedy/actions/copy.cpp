@@ -47,9 +47,7 @@ Result<Proven> proveCopyable(DoingContext& /*context*/, const PlannedAction& pla
 /// The places of others that have a holding's bytes.
 Result<std::vector<BytePath>> otherSourcesOf(const DoingContext& context, const PlannedAction& planned) {
     auto same = Holdings(context.catalogue).carrying(planned.holding.checksum);
-    if (!same) {
-        return same.error();
-    }
+    RETURN_IF_FAILED(same);
     std::vector<BytePath> places;
     for (const auto& holding : *same) {
         const auto volume = std::ranges::find(context.volumes, holding.volume, &Volume::id);
@@ -66,9 +64,7 @@ Result<FileRecord> copyFrom(const BytePath& source, DoingContext& context, const
     Unflushed unflushed; // what is made is known once it has its place
     auto copied = copyChecksummed(source, action.made, unflushed, context.control,
                                   [&](std::uint64_t bytes) { context.onBytes(bytes, source); });
-    if (!copied) {
-        return copied.error();
-    }
+    RETURN_IF_FAILED(copied);
     if (copied->file != action.checksum) {
         const auto removed = removeFile(action.made, unflushed);
         return removed ? refusedError(source,
@@ -90,9 +86,7 @@ Result<FileRecord> makeCopy(DoingContext& context, const PlannedAction& planned,
         return made;
     }
     const auto others = otherSourcesOf(context, planned);
-    if (!others) {
-        return others.error();
-    }
+    RETURN_IF_FAILED(others);
     for (const auto& source : *others) {
         auto other = copyFrom(source, context, action);
         if (other || !isTheSources(other.error())) {

@@ -24,9 +24,7 @@ Result<BytePath> holderOf(const Catalogue& catalogue, const Checksum128& checksu
                           const std::vector<Volume>& volumes, const std::unordered_set<HoldingId>& toRetire) {
     const auto ids = SalvageStore(catalogue).withBytes(checksum);
     const auto holdings = ids ? Holdings(catalogue).byIds(*ids) : Result<std::vector<Holding>>(ids.error());
-    if (!holdings) {
-        return holdings.error();
-    }
+    RETURN_IF_FAILED(holdings);
     for (const auto& holding : *holdings) {
         const auto volume = std::ranges::find(volumes, holding.volume, &Volume::id);
         if (holding.state == HoldingState::present && !isInsideArchive(holding.path) &&
@@ -53,17 +51,13 @@ Result<Refusal> whyNotDiscard(ReviewContext& context, PlannedAction& planned, co
                                                   : "The trash cannot be looked at now.");
     }
     const auto entry = SalvageStore(context.catalogue).entryThatSetAside(planned.path);
-    if (!entry) {
-        return entry.error();
-    }
+    RETURN_IF_FAILED(entry);
     if (*entry != 0) {
         return Refusal(
             fmt::format("Entry {} of the ledger has set it aside: what can be undone rests on it.", *entry));
     }
     auto holder = holderOf(context.catalogue, bytes->checksum, context.volumes, context.toRetire);
-    if (!holder) {
-        return holder.error();
-    }
+    RETURN_IF_FAILED(holder);
     planned.target = std::move(*holder);
     return planned.target.empty() ? Refusal(notHeld) : Refusal();
 }
@@ -75,9 +69,7 @@ Result<Proven> proveDiscardable(DoingContext& context, const PlannedAction& plan
     }
     const auto compared = compareContent(planned.path, planned.target, context.control,
                                          [&](std::uint64_t more) { context.onBytes(more, planned.path); });
-    if (!compared) {
-        return compared.error();
-    }
+    RETURN_IF_FAILED(compared);
     if (!compared->equal || compared->checksum != planned.holding.checksum) {
         return refusedError(planned.path, displayPath(planned.path) + " is not what is held at " +
                                               displayPath(planned.target) + "; it stays in the trash.");

@@ -11,9 +11,7 @@ namespace {
 
 Result<Proven> proveEncodable(DoingContext& context, const PlannedAction& planned, LedgerAction& action) {
     const auto stamp = context.prover.asRecorded(planned.path, planned.holding.checksum);
-    if (!stamp) {
-        return stamp.error();
-    }
+    RETURN_IF_FAILED(stamp);
     const auto begun = beginAtTarget(planned, action, action.size);
     return begun ? Result<Proven>(Proven{}) : Result<Proven>(begun.error());
 }
@@ -40,20 +38,14 @@ Result<FileRecord> makeEncoded(DoingContext& context, const PlannedAction& plann
         return begun.error();
     }
     const auto target = openForChanging(action.made);
-    if (!target) {
-        return target.error();
-    }
+    RETURN_IF_FAILED(target);
     WorkerLimits limits;
     limits.secondsPerMegabyte = 60; // encoders take longer than decoders
     EvidenceWorker worker(limits);
     const auto encoded = worker.encode(planned.path, *target, planned.action.change, context.control);
-    if (!encoded) {
-        return encoded.error();
-    }
+    RETURN_IF_FAILED(encoded);
     context.onBytes(planned.holding.size, planned.path);
-    if (const auto tagged = bringTags(worker, planned.path, *target, action.made); !tagged) {
-        return tagged.error();
-    }
+    RETURN_IF_FAILED(bringTags(worker, planned.path, *target, action.made));
     auto made = worker.examine(action.made, context.control, [](std::uint64_t) {});
     const auto same =
         made ? isMadeOf(worker, planned.path, *encoded, action.made, *made, action.place, context.control)

@@ -129,9 +129,7 @@ Result<std::vector<const ListFile*>> listsConcerned(const Catalogue& catalogue, 
         places.push_back(from);
     }
     const auto references = PlayerStore(catalogue).leadingTo(places);
-    if (!references) {
-        return references.error();
-    }
+    RETURN_IF_FAILED(references);
     std::set<ListFileId> ids;
     for (const auto& reference : *references) {
         ids.insert(reference.list);

@@ -42,9 +42,7 @@ Result<Proven> proveMendable(DoingContext& context, const PlannedAction& planned
     const auto mending = mendingOf(context.catalogue, planned.holding.id, context.volumes);
     const auto stamp =
         mending ? context.prover.mendable(planned, action) : Result<FileStamp>(mending.error());
-    if (!stamp) {
-        return stamp.error();
-    }
+    RETURN_IF_FAILED(stamp);
     action.madeChecksum = mending->drift.recorded.content;
     const auto room = hasRoomFor(planned.path, mending->drift.recorded.size);
     return room ? Result<Proven>(Proven{*stamp, std::nullopt}) : Result<Proven>(room.error());
@@ -55,9 +53,7 @@ Result<Proven> proveBringable(DoingContext& context, const PlannedAction& planne
         return proveSalvageable(context, planned, action);
     }
     const auto mending = mendingOf(context.catalogue, planned.holding.id, context.volumes);
-    if (!mending) {
-        return mending.error();
-    }
+    RETURN_IF_FAILED(mending);
     const auto& recorded = mending->drift.recorded;
     if (const auto free = isFree(planned.path, displayPath(planned.path) +
                                                    ": something stands at its place again; survey the volume "

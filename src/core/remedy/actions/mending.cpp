@@ -116,9 +116,7 @@ Result<Mending> mendingOf(const Catalogue& catalogue, HoldingId holding, std::sp
     const FixityStore store(catalogue);
     const Holdings holdings(catalogue);
     auto drift = lossOf(store, holdings, holding);
-    if (!drift) {
-        return drift.error();
-    }
+    RETURN_IF_FAILED(drift);
     Mending mending;
     mending.drift = std::move(*drift);
     const auto copies = store.carriersOf(mending.drift);
@@ -134,9 +132,7 @@ Result<Mending> mendingOf(const Catalogue& catalogue, HoldingId holding, std::sp
         }
     }
     const auto outside = store.outsideCopiesOf(mending.drift.recorded.content);
-    if (!outside) {
-        return outside.error();
-    }
+    RETURN_IF_FAILED(outside);
     std::ranges::copy(*outside, std::back_inserter(mending.healthy));
     // What was never recorded otherwise and cannot be read in part is a source of its other blocks.
     auto sources = *damaged;
@@ -147,16 +143,12 @@ Result<Mending> mendingOf(const Catalogue& catalogue, HoldingId holding, std::sp
         }
     }
     const auto others = holdings.byIds(sources);
-    if (!others) {
-        return others.error();
-    }
+    RETURN_IF_FAILED(others);
     std::vector<bool> any(mending.drift.recorded.blocks.size());
     for (const auto& other : *others) {
         const auto path = pathAtHand(other, volumes);
         const auto blocks = store.blocksOf(other.id);
-        if (!blocks) {
-            return blocks.error();
-        }
+        RETURN_IF_FAILED(blocks);
         if (path) {
             auto healthy = healthyBlocks(mending.drift.recorded.blocks, *blocks);
             if (const auto unreadable = store.unreadableOf(other.id)) {

@@ -47,9 +47,7 @@ Result<Refusal> whyNotMove(ReviewContext& context, PlannedAction& planned, const
 
 Result<Proven> proveMovable(DoingContext& /*context*/, const PlannedAction& planned, LedgerAction& action) {
     const auto stamp = stampAt(planned.path);
-    if (!stamp) {
-        return stamp.error();
-    }
+    RETURN_IF_FAILED(stamp);
     if (stamp->size != planned.holding.size || stamp->mtime != planned.holding.mtime) {
         return refusedError(planned.path,
                             displayPath(planned.path) + " is not what was recorded; survey it again.");

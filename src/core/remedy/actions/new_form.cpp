@@ -52,9 +52,7 @@ Outcome isMadeOf(EvidenceWorker& worker, const BytePath& source, const Encoded& 
             fmt::format("is {:.2f} s long and not {:.2f} s", record.evidence->seconds, encoded.seconds));
     }
     const auto compared = worker.compare(source, made, encoded.begins, control);
-    if (!compared) {
-        return compared.error();
-    }
+    RETURN_IF_FAILED(compared);
     const bool isHeard = compared->compared >= leastCompared;
     return isHeard && compared->agreeing < leastAgreeing ? Outcome(wrong("does not sound like it")) : done();
 }

@@ -14,10 +14,7 @@
 #include <algorithm>
 
 namespace sober {
-namespace {
-
-
-} // namespace
+namespace {} // namespace
 
 Result<Proven> Prover::retirable(const PlannedAction& planned) {
     std::string lastReason;
@@ -52,9 +49,7 @@ Result<Proven> Prover::held(const PlannedAction& planned, const FileStamp& goes,
 Result<Proven> Prover::compare(const PlannedAction& planned, const Carrier& carrier) {
     const auto compared = compareContent(planned.path, carrier.path, control_,
                                          [&](std::uint64_t bytes) { onBytes_(bytes, planned.path); });
-    if (!compared) {
-        return compared.error();
-    }
+    RETURN_IF_FAILED(compared);
     if (!compared->equal) {
         return refusedError(carrier.path, fmt::format("{} and {} differ by now; survey them again.",
                                                       displayPath(planned.path), displayPath(carrier.path)));
@@ -68,17 +63,11 @@ Result<Proven> Prover::compare(const PlannedAction& planned, const Carrier& carr
 
 Result<Proven> Prover::standIn(const PlannedAction& planned, const Carrier& carrier) {
     const auto goes = asRecorded(planned.path, planned.holding.checksum);
-    if (!goes) {
-        return goes.error();
-    }
+    RETURN_IF_FAILED(goes);
     const auto stays = asRecorded(carrier.path, carrier.holding.checksum);
-    if (!stays) {
-        return stays.error();
-    }
+    RETURN_IF_FAILED(stays);
     if (!carrier.pairwise) {
-        if (const auto proven = comparePair(planned, carrier); !proven) {
-            return proven.error();
-        }
+        RETURN_IF_FAILED(comparePair(planned, carrier));
     }
     return held(planned, *goes, carrier, *stays);
 }
@@ -95,9 +84,7 @@ Outcome Prover::comparePair(const PlannedAction& planned, const Carrier& carrier
     }
     EvidenceWorker worker;
     const auto pair = layOver(worker, planned.path, **goes, carrier.path, **stays, control_);
-    if (!pair) {
-        return pair.error();
-    }
+    RETURN_IF_FAILED(pair);
     const auto sameness = samenessOf(*pair, (*goes)->seconds, (*stays)->seconds);
     return sameness && *sameness <= Sameness::lossyCopy ? done()
                                                         : apart(" turned out to be another recording.");
@@ -106,9 +93,7 @@ Outcome Prover::comparePair(const PlannedAction& planned, const Carrier& carrier
 Result<FileStamp> Prover::mendable(const PlannedAction& planned, LedgerAction& action) {
     const auto content =
         readContent(planned.path, control_, [&](std::uint64_t bytes) { onBytes_(bytes, planned.path); });
-    if (!content) {
-        return content.error();
-    }
+    RETURN_IF_FAILED(content);
     const bool asItWas =
         content->stamp.size == planned.holding.size && content->stamp.mtime == planned.holding.mtime;
     if (!content->unreadable.empty() && asItWas) {
@@ -122,9 +107,7 @@ Result<FileStamp> Prover::mendable(const PlannedAction& planned, LedgerAction& a
 
 Result<FileStamp> Prover::asRecorded(const BytePath& path, const Checksum128& recorded) {
     const auto read = readContent(path, control_, [&](std::uint64_t bytes) { onBytes_(bytes, path); });
-    if (!read) {
-        return read.error();
-    }
+    RETURN_IF_FAILED(read);
     if (read->checksums.file != recorded || !read->unreadable.empty()) {
         return refusedError(path, displayPath(path) + " is not what was recorded; survey it again.");
     }

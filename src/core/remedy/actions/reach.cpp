@@ -44,9 +44,7 @@ Refusal whyOutOfReach(const Holding& holding, const Volume& volume) {
 
 Outcome hasRoomFor(const BytePath& beside, std::uint64_t bytes) {
     const auto room = roomAt(BytePath(parentOf(beside)));
-    if (!room) {
-        return room.error();
-    }
+    RETURN_IF_FAILED(room);
     if (room->free < bytes + spare) {
         return Error{Cause::full, beside,
                      fmt::format("{} needs {} beside it while it is made anew; {} are free.",

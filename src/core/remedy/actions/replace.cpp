@@ -62,9 +62,7 @@ Result<Proven> proveReplacement(DoingContext& context, const PlannedAction& plan
     action.stays = planned.action.target;
     if (changesPlace(action)) {
         const auto free = isFree(action.stays, displayPath(action.stays) + " is taken.");
-        if (!free) {
-            return free.error();
-        }
+        RETURN_IF_FAILED(free);
     }
     return asRecordedWithRoom(context, planned, replacement->size + planned.action.change.size());
 }

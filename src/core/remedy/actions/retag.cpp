@@ -44,40 +44,28 @@ Result<Proven> proveTaggable(DoingContext& context, const PlannedAction& planned
 Result<FileRecord> makeRetagged(EvidenceWorker& worker, const BytePath& from, const BytePath& to,
                                 const TagChange& change, RunControl& control) {
     const auto tagsBefore = worker.readTags(from);
-    if (!tagsBefore) {
-        return tagsBefore.error();
-    }
+    RETURN_IF_FAILED(tagsBefore);
     const auto before = worker.examine(from, control, [](std::uint64_t) {});
-    if (!before) {
-        return before.error();
-    }
+    RETURN_IF_FAILED(before);
     if (!before->evidence) {
         return refused(from, " does not decode: its audio data could not be proven unchanged.");
     }
     Unflushed unflushed; // what is made is known once it has its place
-    if (const auto copied = copyToNew(from, to, unflushed); !copied) {
-        return copied.error();
-    }
+    RETURN_IF_FAILED(copyToNew(from, to, unflushed));
     {
         const auto file = openForChanging(to);
         const auto written = file ? worker.writeTags(*file, to, change) : Outcome(file.error());
-        if (!written) {
-            return written.error();
-        }
+        RETURN_IF_FAILED(written);
     }
     auto made = readBack(worker, to, control);
-    if (!made) {
-        return made.error();
-    }
+    RETURN_IF_FAILED(made);
     if (!made->evidence || made->evidence->payload != before->evidence->payload ||
         made->evidence->samplesMd5 != before->evidence->samplesMd5 ||
         made->evidence->problems.size() > before->evidence->problems.size()) {
         return refused(from, ": with the new tags its audio data would not be the same; it stays as it is.");
     }
     const auto tagsNow = worker.readTags(to);
-    if (!tagsNow) {
-        return tagsNow.error();
-    }
+    RETURN_IF_FAILED(tagsNow);
     if (!sameTags(*tagsNow, changed(*tagsBefore, change))) {
         return refused(from,
                        ": its kind of tags cannot take this without changing others; it stays as it is.");

@@ -17,9 +17,7 @@ Result<Refusal> whyNotRetire(ReviewContext& context, PlannedAction& planned, con
         return gone;
     }
     auto carriers = carriersOf(context.catalogue, planned.holding, context.volumes, context.toRetire);
-    if (!carriers) {
-        return carriers.error();
-    }
+    RETURN_IF_FAILED(carriers);
     planned.carriers = std::move(*carriers);
     if (planned.carriers.empty()) {
         const auto all = carriersOf(context.catalogue, planned.holding, context.volumes, {});

@@ -20,9 +20,7 @@ Result<Refusal> whyNotRewrite(ReviewContext& context, PlannedAction& planned, co
         return gone;
     }
     const auto evidence = EvidenceStore(context.catalogue).of(planned.holding.id);
-    if (!evidence) {
-        return evidence.error();
-    }
+    RETURN_IF_FAILED(evidence);
     return !*evidence ? Refusal("It was not examined yet: survey its volume at full effort first.")
            : planned.holding.links > 1
                ? Refusal("It is one file with several names; the others would stay as they are.")
@@ -45,20 +43,14 @@ bool canBeRewritten(const Claims& claims, const Evidence& evidence) {
 Result<FileRecord> makeRewritten(EvidenceWorker& worker, const BytePath& from, const BytePath& to,
                                  RunControl& control) {
     const auto before = worker.examine(from, control, [](std::uint64_t) {});
-    if (!before) {
-        return before.error();
-    }
+    RETURN_IF_FAILED(before);
     if (!before->evidence || !canBeRewritten(before->claims, *before->evidence)) {
         return refused(from, " holds nothing beside its audio and its tags.");
     }
     const auto junk = worker.junkIn(from, control);
-    if (!junk) {
-        return junk.error();
-    }
+    RETURN_IF_FAILED(junk);
     Unflushed unflushed; // what is made is known once it has its place
-    if (const auto copied = copyToNew(from, to, unflushed, *junk); !copied) {
-        return copied.error();
-    }
+    RETURN_IF_FAILED(copyToNew(from, to, unflushed, *junk));
     auto made = readBack(worker, to, control);
     if (!made) {
         return made;

@@ -75,9 +75,7 @@ Result<FileRecord> makeRipped(DoingContext& context, const PlannedAction& planne
     Unflushed unflushed; // what is made is known once it has its place
     const auto copied = copyChecksummed(ripped->file, action.made, unflushed, context.control,
                                         [&](std::uint64_t more) { context.onBytes(more, planned.path); });
-    if (!copied) {
-        return copied.error();
-    }
+    RETURN_IF_FAILED(copied);
     EvidenceWorker worker;
     auto record = worker.examine(action.made, context.control, [](std::uint64_t) {});
     const auto same =

@@ -95,17 +95,13 @@ Result<FileRecord> makeSalvaged(DoingContext& context, const PlannedAction& plan
     auto image = found ? openMeasured(found->file, context.control)
                        : Result<OpenedImage>(refusedError(planned.path, notUnderstood));
     const auto others = image ? openOthers(*image, found->others) : Outcome(image.error());
-    if (!others) {
-        return others.error();
-    }
+    RETURN_IF_FAILED(others);
     const auto whole = bytesOf(*image, found->file);
     ExtentSource bytes(*whole, found->extents);
     Unflushed unflushed; // what is made is known once it has its place
     const auto written = writeBytes(bytes, found->file, action.made, unflushed, context.control,
                                     [&](std::uint64_t more) { context.onBytes(more, planned.path); });
-    if (!written) {
-        return written.error();
-    }
+    RETURN_IF_FAILED(written);
     auto record = written->file == found->checksum
                       ? readAsItIs(context.worker, action.made, context.control)
                       : Result<FileRecord>(refusedError(found->file, displayPath(found->file) +

@@ -21,9 +21,7 @@ Error anotherFile(const BytePath& path) {
 } // namespace
 
 Result<FileRecord> readBack(EvidenceWorker& worker, const BytePath& path, RunControl& control) {
-    if (const auto flushed = flushFile(path); !flushed) {
-        return flushed.error();
-    }
+    RETURN_IF_FAILED(flushFile(path));
     return worker.examine(path, control, [](std::uint64_t) {});
 }
 
@@ -45,9 +43,7 @@ Outcome holds(const BytePath& path, const Checksum128& checksum) {
 Outcome holdsWhatWentAside(const BytePath& path, const LedgerAction& action) {
     RunControl control;
     const auto content = readContent(path, control);
-    if (!content) {
-        return content.error();
-    }
+    RETURN_IF_FAILED(content);
     const auto& now = content->checksums.file;
     const bool mayBeMade = isMended(action.kind) || typeOf(action.kind).adds();
     return now == action.checksum || (mayBeMade && now == action.madeChecksum) ? done()
@@ -56,9 +52,7 @@ Outcome holdsWhatWentAside(const BytePath& path, const LedgerAction& action) {
 
 Outcome takeIn(Catalogue& catalogue, const LedgerAction& action, const FileRecord& record) {
     const auto holdings = Holdings(catalogue).byIds(std::array{action.holding});
-    if (!holdings) {
-        return holdings.error();
-    }
+    RETURN_IF_FAILED(holdings);
     if (holdings->empty()) {
         return done();
     }

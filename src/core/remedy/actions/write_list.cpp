@@ -33,9 +33,7 @@ Result<Proven> proveWritable(DoingContext& /*context*/, const PlannedAction& pla
 /// What stands there has to be what a transfer wrote.
 Result<Proven> proveReplaceable(DoingContext& context, const PlannedAction& planned, LedgerAction& action) {
     const auto there = readContent(planned.path, context.control);
-    if (!there) {
-        return there.error();
-    }
+    RETURN_IF_FAILED(there);
     action.checksum = there->checksums.file;
     const auto byTransfer = TransferStore(context.catalogue).hasWritten(planned.path, action.checksum);
     const auto byUs = LedgerStore(context.catalogue).hasWritten(planned.path, action.checksum);
@@ -54,9 +52,7 @@ Result<FileRecord> makeList(DoingContext& /*context*/, const PlannedAction& plan
                             const LedgerAction& action) {
     const auto& text = planned.action.change;
     Unflushed unflushed; // what is made is known once it has its place
-    if (const auto written = writeNewFile(action.made, text, unflushed); !written) {
-        return written.error();
-    }
+    RETURN_IF_FAILED(writeNewFile(action.made, text, unflushed));
     ChecksumPass checksums(false);
     checksums.feed({reinterpret_cast<const std::uint8_t*>(text.data()), text.size()});
     FileRecord record;

@@ -99,9 +99,7 @@ struct CopyTarget {
 
 Result<CopyTarget> openCopy(const BytePath& from, const BytePath& to, Unflushed& unflushed) {
     auto source = openContent(from);
-    if (!source) {
-        return source.error();
-    }
+    RETURN_IF_FAILED(source);
     CopyTarget copy{std::move(*source), {}, {}};
     if (fstat(copy.source.get(), &copy.status) != 0) {
         return systemError(errno, "read", from);
@@ -155,9 +153,7 @@ Result<FileChecksums> pourBytes(ByteSource& source, const BytePath& from, const 
         checksums.feed(bytes);
         const auto written =
             writeAll(target, to, {reinterpret_cast<const char*>(bytes.data()), bytes.size()});
-        if (!written) {
-            return written.error();
-        }
+        RETURN_IF_FAILED(written);
         at += bytes.size();
         onBytes(bytes.size());
     }
@@ -235,9 +231,7 @@ Result<FileHandle> openForChanging(const BytePath& path) {
 Outcome copyToNew(const BytePath& from, const BytePath& to, Unflushed& unflushed,
                   std::span<const ByteRange> without) {
     const auto copy = openCopy(from, to, unflushed);
-    if (!copy) {
-        return copy.error();
-    }
+    RETURN_IF_FAILED(copy);
     for (const auto& part : partsWithout(static_cast<std::uint64_t>(copy->status.st_size), without)) {
         if (const auto copied = copyPart(copy->source, from, copy->target, part); !copied) {
             unlink(to.c_str());
@@ -251,18 +245,14 @@ Result<FileChecksums> copyChecksummed(const BytePath& from, const BytePath& to, 
                                       RunControl& control,
                                       const std::function<void(std::uint64_t)>& onBytes) {
     const auto copy = openCopy(from, to, unflushed);
-    if (!copy) {
-        return copy.error();
-    }
+    RETURN_IF_FAILED(copy);
     OpenFileSource source(copy->source, from, static_cast<std::uint64_t>(copy->status.st_size));
     auto checksums = pourBytes(source, from, copy->target, to, control, onBytes);
     if (!checksums) {
         unlink(to.c_str());
         return checksums;
     }
-    if (const auto ended = endCopy(*copy, to); !ended) {
-        return ended.error();
-    }
+    RETURN_IF_FAILED(endCopy(*copy, to));
     const std::array<timespec, 2> times{timespec{0, UTIME_OMIT}, copy->status.st_mtim};
     futimens(copy->target.get(), times.data());
     return checksums;

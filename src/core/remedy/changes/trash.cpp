@@ -135,9 +135,7 @@ std::string noteBegin(const Trash& trash, const BytePath& original) {
 
 Result<Trash> trashFor(const BytePath& path, Unflushed& unflushed) {
     const auto device = deviceOf(BytePath(parentOf(path)));
-    if (!device) {
-        return device.error();
-    }
+    RETURN_IF_FAILED(device);
     const BytePath home = joinPath(dataHome(), "Trash");
     const auto homeDevice = deviceOf(nearestExisting(home));
     if (!homeDevice) {
@@ -203,9 +201,7 @@ std::string noteText(const Trash& trash, const BytePath& original, Nanoseconds t
 Result<bool> isNoteAbout(const BytePath& note, const BytePath& original) {
     constexpr std::uint64_t longestNote = 64U << 10; // bytes
     const auto text = wholeFile(note, longestNote);
-    if (!text) {
-        return text.error();
-    }
+    RETURN_IF_FAILED(text);
     const auto begin = noteBegin(trashHolding(note), original);
     // One whose writing was cut short as well.
     return text->starts_with(begin) || begin.starts_with(*text);

@@ -23,9 +23,7 @@ Result<std::vector<ListDifference>> listDifferences(const Catalogue& catalogue, 
     const auto newPlaces = newPlacesOf(review);
     const auto lists = shelf ? listsConcerned(catalogue, *shelf, newPlaces)
                              : Result<std::vector<const ListFile*>>(shelf.error());
-    if (!lists) {
-        return lists.error();
-    }
+    RETURN_IF_FAILED(lists);
     Resolver resolver(shelf->volumes);
     std::vector<ListDifference> differences;
     for (const auto* list : *lists) {

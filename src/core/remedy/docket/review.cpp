@@ -26,17 +26,13 @@ class Reviewer {
         planned.target = action.target;
         if (isAboutNoHolding(action.kind)) {
             auto refusal = typeOf(action.kind).whyNot(context_, planned, {});
-            if (!refusal) {
-                return refusal.error();
-            }
+            RETURN_IF_FAILED(refusal);
             planned.refused = std::move(*refusal);
             return planned;
         }
         const std::vector<BytePath> places{action.place};
         const auto references = PlayerStore(context_.catalogue).leadingTo(places);
-        if (!references) {
-            return references.error();
-        }
+        RETURN_IF_FAILED(references);
         planned.references = references->size();
         if (action.kind == ActionKind::writeOff) {
             return planned;
@@ -70,9 +66,7 @@ class Reviewer {
         }
         const auto& type = typeOf(action.kind);
         auto refusal = type.whyNot(context_, planned, *volume);
-        if (!refusal) {
-            return refusal.error();
-        }
+        RETURN_IF_FAILED(refusal);
         planned.refused = std::move(*refusal);
         return type.references != References::stay && !planned.refused ? withReferences(std::move(planned))
                                                                        : Result(std::move(planned));
@@ -95,18 +89,14 @@ class Reviewer {
         }
         const std::vector<HoldingId> ids{planned.holding.id};
         const auto references = PlayerStore(context_.catalogue).leadingTo(ids);
-        if (!references) {
-            return references.error();
-        }
+        RETURN_IF_FAILED(references);
         planned.references = references->size();
         if (references->empty()) {
             return planned;
         }
         const auto candidates =
             isMove ? Result<std::vector<BytePath>>(std::vector{planned.target}) : staying(planned);
-        if (!candidates) {
-            return candidates.error();
-        }
+        RETURN_IF_FAILED(candidates);
         const auto place = placeForReferences(context_.shelf, planned.path, *references, *candidates);
         if (!place) {
             return refusing(std::move(planned), place.error());
@@ -121,20 +111,14 @@ class Reviewer {
         // A list may reach a copy with other bytes and none with the same.
         auto found = carriersOf(context_.catalogue, planned.holding, context_.volumes, context_.toRetire,
                                 OtherBytes::too);
-        if (!found) {
-            return found.error();
-        }
+        RETURN_IF_FAILED(found);
         planned.carriers = *found;
         auto& carriers = *found;
         const Findings findings(context_.catalogue);
         const auto set = findings.setOf(planned.holding.id);
-        if (!set) {
-            return set.error();
-        }
+        RETURN_IF_FAILED(set);
         const auto decision = *set ? findings.decisionOn(**set) : Result<SetDecision>(SetDecision{});
-        if (!decision) {
-            return decision.error();
-        }
+        RETURN_IF_FAILED(decision);
         std::ranges::stable_partition(carriers, [&](const Carrier& carrier) {
             return decision->keeper && carrier.holding.id == *decision->keeper;
         });
@@ -176,9 +160,7 @@ void countFreed(DocketReview& review) {
 
 Outcome consentToLoss(const Catalogue& catalogue, HoldingId holding) {
     const auto review = reviewDocket(catalogue);
-    if (!review) {
-        return review.error();
-    }
+    RETURN_IF_FAILED(review);
     const auto planned = std::ranges::find_if(review->actions, [&](const PlannedAction& each) {
         return each.holding.id == holding && each.action.kind == ActionKind::retire;
     });
@@ -212,9 +194,7 @@ Result<DocketReview> reviewActions(const Catalogue& catalogue, std::span<const D
         }
     }
     auto holdings = Holdings(catalogue).byIds(ids);
-    if (!holdings) {
-        return holdings.error();
-    }
+    RETURN_IF_FAILED(holdings);
     std::unordered_set<HoldingId> unsettled;
     for (const auto& action : *unfinished) {
         unsettled.insert(action.holding);
@@ -225,9 +205,7 @@ Result<DocketReview> reviewActions(const Catalogue& catalogue, std::span<const D
     for (const auto& action : actions) {
         auto planned =
             action.holding == 0 ? reviewer.planPlace(action) : reviewer.plan(action, std::move(*holding++));
-        if (!planned) {
-            return planned.error();
-        }
+        RETURN_IF_FAILED(planned);
         review.references +=
             planned->refused || planned->action.kind == ActionKind::writeOff ? 0 : planned->references;
         review.refused += planned->refused ? 1 : 0;

@@ -145,9 +145,7 @@ Outcome Batch::lead(References when) {
     RunControl toTheEnd; // stopped between two batches, not within one
     auto following =
         Following::lead(context_.catalogue, result_.entry, std::move(places), toTheEnd, hooks_, &written_);
-    if (!following) {
-        return following.error();
-    }
+    RETURN_IF_FAILED(following);
     for (auto* doing : going()) {
         if (const auto why = following->left().find(doing->action.place); why != following->left().end()) {
             doing->failure = refusedError(doing->action.place, why->second);

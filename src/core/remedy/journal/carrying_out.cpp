@@ -57,9 +57,7 @@ class CarryingOut {
 
     Result<CarriedOut> run() {
         const auto entry = ledger_.open("carry-out", "carrying out", std::nullopt);
-        if (!entry) {
-            return entry.error();
-        }
+        RETURN_IF_FAILED(entry);
         result_.entry = *entry;
         for (std::size_t at = 0; at < review_.actions.size() && !result_.interrupted;) {
             if (!control_.proceed()) {
@@ -73,16 +71,12 @@ class CarryingOut {
                     ? repoint(batch)
                     : Batch(context_, counting_, result_, written_)
                           .run(batch, [this](const PlannedAction& planned) { tell(planned.path); });
-            if (!outcome) {
-                return outcome.error();
-            }
+            RETURN_IF_FAILED(outcome);
             progress_.files = at;
             tell({});
         }
         const auto unflushed = ledger_.unflushed();
-        if (!unflushed) {
-            return unflushed.error();
-        }
+        RETURN_IF_FAILED(unflushed);
         std::ranges::transform(*unflushed, std::back_inserter(result_.unflushed), &LedgerAction::place);
         const auto closed = ledger_.close(result_.entry, summary());
         return closed ? Result(result_) : Result<CarriedOut>(closed.error());
@@ -116,9 +110,7 @@ class CarryingOut {
         tell(batch.front()->path);
         const auto following = Following::lead(context_.catalogue, result_.entry, std::move(places), control_,
                                                hooks_, &written_);
-        if (!following) {
-            return following.error();
-        }
+        RETURN_IF_FAILED(following);
         result_.interrupted = result_.interrupted || following->wasInterrupted();
         result_.references += following->references();
         std::vector<BytePath> repointed;

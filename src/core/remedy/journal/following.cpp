@@ -10,17 +10,11 @@ namespace sober {
 Result<Following> Following::lead(const Catalogue& catalogue, EntryId entry, NewPlaces places,
                                   RunControl& control, const CarryOutHooks& hooks, WrittenLists* written) {
     auto shelf = places.empty() ? Result(PlayerShelf{}) : PlayerShelf::of(catalogue);
-    if (!shelf) {
-        return shelf.error();
-    }
+    RETURN_IF_FAILED(shelf);
     Following following(catalogue, entry, std::move(*shelf), std::move(places), written);
     const auto lists = listsConcerned(catalogue, following.shelf_, following.places_);
-    if (!lists) {
-        return lists.error();
-    }
-    if (const auto prepared = following.prepare(*lists); !prepared) {
-        return prepared.error();
-    }
+    RETURN_IF_FAILED(lists);
+    RETURN_IF_FAILED(following.prepare(*lists));
     const auto outcome = following.write(control, hooks);
     return outcome ? Result(std::move(following)) : Result<Following>(outcome.error());
 }
@@ -53,9 +47,7 @@ Outcome Following::prepareOne(const ListFile& list, Resolver& resolver) {
         return leaveAllOf(list, rewritten.error().sentence);
     }
     const auto lacks = lacksEntries(list, *read, rewritten->changes.size() + rewritten->unreachable.size());
-    if (!lacks) {
-        return lacks.error();
-    }
+    RETURN_IF_FAILED(lacks);
     if (*lacks) {
         return leaveAllOf(list,
                           "The list " + displayPath(list.path) +
@@ -88,9 +80,7 @@ Result<bool> Following::lacksEntries(const ListFile& list, const ReadList& read,
         return false;
     }
     const auto known = PlayerStore(*catalogue_).references(list.id);
-    if (!known) {
-        return known.error();
-    }
+    RETURN_IF_FAILED(known);
     const auto leading = std::ranges::count_if(*known, [&](const Reference& reference) {
         const auto place = places_.find(reference.path);
         return place != places_.end() && place->second != place->first;
@@ -107,9 +97,7 @@ Outcome Following::write(RunControl& control, const CarryOutHooks& hooks) {
         if (!interrupted_) {
             auto changed =
                 changeList(ledger, entry_, change.list->path, change.read, change.rewritten.text, hooks);
-            if (!changed) {
-                return changed.error();
-            }
+            RETURN_IF_FAILED(changed);
             why = std::move(*changed);
         }
         if (!why) {
@@ -145,9 +133,7 @@ Outcome Following::withdraw(const std::vector<BytePath>& places, const CarryOutH
             continue;
         }
         const auto changed = changeList(ledger, entry_, change.list->path, *now, back->text, hooks);
-        if (!changed) {
-            return changed.error();
-        }
+        RETURN_IF_FAILED(changed);
         if (!*changed) {
             references_ -= change.rewritten.changes.size() - back->changes.size();
         }
@@ -162,9 +148,7 @@ void Following::leave(const BytePath& place, const std::string& sentence) {
 
 Outcome Following::leaveAllOf(const ListFile& list, const std::string& sentence) {
     const auto own = PlayerStore(*catalogue_).references(list.id);
-    if (!own) {
-        return own.error();
-    }
+    RETURN_IF_FAILED(own);
     for (const auto& reference : *own) {
         if (places_.contains(reference.path)) {
             leave(reference.path, sentence);

@@ -149,9 +149,7 @@ Result<LeftList> changeList(const LedgerStore& ledger, EntryId entry, const Byte
     planned.madeChecksum = checksumOfText(text);
     planned.made = placeForMadeList(list, entry);
     auto action = ledger.startWithList(std::move(planned), read.text);
-    if (!action) {
-        return action.error();
-    }
+    RETURN_IF_FAILED(action);
     hooks.onInstant(Instant::journalled);
     Exchange exchange(*action, hooks);
     auto changed = exchange.make(text);
@@ -166,9 +164,7 @@ Result<LeftList> changeList(const LedgerStore& ledger, EntryId entry, const Byte
                                     : exchange.isUndecided() ? ActionStep::started
                                                              : ActionStep::takenBack,
                                     changed ? std::string() : changed.error().sentence);
-    if (!marked) {
-        return marked.error();
-    }
+    RETURN_IF_FAILED(marked);
     hooks.onInstant(Instant::recorded);
     return changed ? LeftList() : LeftList(changed.error().sentence);
 }
@@ -177,9 +173,7 @@ Result<LeftList> undoListChange(const LedgerStore& ledger, const LedgerAction& a
                                 const CarryOutHooks& hooks) {
     const auto before = ledger.listBefore(action);
     const auto ours = before ? ledger.listAfter(action) : Result<Checksum128>(before.error());
-    if (!ours) {
-        return ours.error();
-    }
+    RETURN_IF_FAILED(ours);
     const auto now = checksumAt(action.place);
     if (now == action.checksum) { // it followed a file back already
         const auto marked = ledger.mark(action, ActionStep::undone);
@@ -195,9 +189,7 @@ Result<LeftList> undoListChange(const LedgerStore& ledger, const LedgerAction& a
     if (now != *ours) {
         return LeftList(changedSince());
     }
-    if (const auto journalled = ledger.mark(action, ActionStep::undoStarted); !journalled) {
-        return journalled.error();
-    }
+    RETURN_IF_FAILED(ledger.mark(action, ActionStep::undoStarted));
     hooks.onInstant(Instant::journalled);
     auto back = reversed(action, *ours);
     Exchange exchange(back, hooks);
@@ -211,9 +203,7 @@ Result<LeftList> undoListChange(const LedgerStore& ledger, const LedgerAction& a
     const auto marked = ledger.mark(back, changed                  ? ActionStep::undone
                                           : exchange.isUndecided() ? ActionStep::undoStarted
                                                                    : ActionStep::carriedOut);
-    if (!marked) {
-        return marked.error();
-    }
+    RETURN_IF_FAILED(marked);
     hooks.onInstant(Instant::recorded);
     return changed ? LeftList() : LeftList(changed.error().sentence);
 }
@@ -253,9 +243,7 @@ Result<ListRecovery> recoverListChange(const LedgerStore& ledger, const LedgerAc
                        " is not there any more; nothing is left to be changed in it.");
     }
     const auto ours = forth ? Result<Checksum128>(action.checksum) : ledger.listAfter(action);
-    if (!ours) {
-        return ours.error();
-    }
+    RETURN_IF_FAILED(ours);
     const auto change = forth ? action : reversed(action, *ours);
     Unflushed unflushed;
     auto now = checksumAt(action.place);

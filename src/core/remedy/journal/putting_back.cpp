@@ -138,9 +138,7 @@ Outcome PuttingBack::record(std::vector<Doing>& doings) {
         auto settlement = changesPlace(action)
                               ? settlementMoved(action, ActionStep::undone, action.place, volumes_)
                               : Result(settlementFor(action, ActionStep::undone));
-        if (!settlement) {
-            return settlement.error();
-        }
+        RETURN_IF_FAILED(settlement);
         settlements.push_back(std::move(*settlement));
     }
     const auto recorded = catalogue_.together([&]() -> Outcome {

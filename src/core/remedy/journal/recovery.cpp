@@ -47,33 +47,23 @@ class Recovery {
     Result<Recovered> run(const Leftovers& leftovers) {
         for (const auto& action : leftovers.unfinished) {
             if (action.kind == ActionKind::repoint) {
-                if (const auto settled = settleList(action); !settled) {
-                    return settled.error();
-                }
+                RETURN_IF_FAILED(settleList(action));
             }
         }
         for (const auto& action : leftovers.unfinished) {
             if (action.kind != ActionKind::repoint) {
-                if (const auto settled = settle(action); !settled) {
-                    return settled.error();
-                }
+                RETURN_IF_FAILED(settle(action));
             }
         }
         for (const auto& action : leftovers.unflushed) {
-            if (const auto looked = lookAtUnflushed(action); !looked) {
-                return looked.error();
-            }
+            RETURN_IF_FAILED(lookAtUnflushed(action));
         }
         unflushed_.flush();
         for (const auto phase : {&Recovery::lead, &Recovery::record, &Recovery::sayWaiting}) {
-            if (const auto outcome = (this->*phase)(); !outcome) {
-                return outcome.error();
-            }
+            RETURN_IF_FAILED((this->*phase)());
         }
         for (const auto& entry : leftovers.unclosed) {
-            if (const auto closed = ledger_.close(entry.id, entry.summary + ", interrupted"); !closed) {
-                return closed.error();
-            }
+            RETURN_IF_FAILED(ledger_.close(entry.id, entry.summary + ", interrupted"));
         }
         const auto closed = close();
         return closed ? Result(std::move(recovered_)) : Result<Recovered>(closed.error());
@@ -82,9 +72,7 @@ class Recovery {
   private:
     Outcome settleList(const LedgerAction& action) {
         auto became = recoverListChange(ledger_, action);
-        if (!became) {
-            return became.error();
-        }
+        RETURN_IF_FAILED(became);
         if (became->isSettled) {
             recovered_.settled.push_back(std::move(became->sentence));
             return done();
@@ -97,9 +85,7 @@ class Recovery {
 
     Outcome settle(const LedgerAction& action) {
         auto placed = asPlacedNow(catalogue_, action);
-        if (!placed) {
-            return placed.error();
-        }
+        RETURN_IF_FAILED(placed);
         Doing doing;
         doing.action = std::move(placed->action);
         if (!placed->atHand) {
@@ -141,9 +127,7 @@ class Recovery {
         for (auto& [entry, news] : places) {
             RunControl toTheEnd;
             const auto following = Following::lead(catalogue_, entry, news, toTheEnd, {});
-            if (!following) {
-                return following.error();
-            }
+            RETURN_IF_FAILED(following);
             for (const auto& [place, why] : following->left()) {
                 waitFor(finished_, place, why);
                 waitFor(takenBack_, place, why);
@@ -233,9 +217,7 @@ class Recovery {
         if (isRead) {
             RunControl toTheEnd;
             auto record = readAsItIs(worker_, place, toTheEnd);
-            if (!record) {
-                return record.error();
-            }
+            RETURN_IF_FAILED(record);
             doing.made = std::move(*record);
         }
         return changesPlace(action) ? settlementMoved(action, step, place, volumes_)
@@ -256,9 +238,7 @@ class Recovery {
     /// catalogue follows.
     Outcome lookAtUnflushed(const LedgerAction& action) {
         auto placed = asPlacedNow(catalogue_, action);
-        if (!placed) {
-            return placed.error();
-        }
+        RETURN_IF_FAILED(placed);
         if (!placed->atHand) {
             return done();
         }
@@ -284,9 +264,7 @@ class Recovery {
             return done();
         }
         const auto opened = ledger_.open("recovery", "putting in order what was interrupted", std::nullopt);
-        if (!opened) {
-            return opened.error();
-        }
+        RETURN_IF_FAILED(opened);
         entry_ = *opened;
         return done();
     }

@@ -22,9 +22,7 @@ Settlement settlementFor(const LedgerAction& action, ActionStep step) {
 Result<Settlement> settlementMoved(const LedgerAction& action, ActionStep step, const BytePath& place,
                                    std::span<const Volume> volumes) {
     const auto volume = volumeHolding(volumes, place);
-    if (!volume) {
-        return volume.error();
-    }
+    RETURN_IF_FAILED(volume);
     Settlement settlement{action, step, std::nullopt, std::nullopt, std::nullopt};
     settlement.moved.emplace((*volume)->id, *relativeTo(place, (*volume)->root));
     return settlement;

@@ -47,23 +47,15 @@ class TakingBack {
         for (std::size_t at = 0; at < files.size();) {
             const auto batch = batchFrom(files, at);
             at += batch.size();
-            if (const auto outcome = putBackAll(batch); !outcome) {
-                return outcome.error();
-            }
+            RETURN_IF_FAILED(putBackAll(batch));
         }
         const bool isWhole = isSettled && result_.refused.empty() && !result_.interrupted;
         for (const auto& list : lists) {
-            if (const auto outcome = isWhole ? putListBack(list) : done(); !outcome) {
-                return outcome.error();
-            }
+            RETURN_IF_FAILED(isWhole ? putListBack(list) : done());
         }
-        if (const auto outcome = endMoves(); !outcome) {
-            return outcome.error();
-        }
+        RETURN_IF_FAILED(endMoves());
         const auto unflushed = ledger_.unflushed();
-        if (!unflushed) {
-            return unflushed.error();
-        }
+        RETURN_IF_FAILED(unflushed);
         std::ranges::transform(*unflushed, std::back_inserter(result_.unflushed), &LedgerAction::place);
         return result_;
     }
@@ -87,9 +79,7 @@ class TakingBack {
                 break;
             }
             auto placed = asPlacedNow(catalogue_, action);
-            if (!placed) {
-                return placed.error();
-            }
+            RETURN_IF_FAILED(placed);
             Doing doing;
             doing.action = std::move(placed->action);
             if (const auto possible = whyNot(*placed, doing.action, freed); possible) {
@@ -141,9 +131,7 @@ class TakingBack {
         const auto shelf = PlayerShelf::of(catalogue_);
         const auto references =
             shelf ? PlayerStore(catalogue_).leadingTo(places) : Result<std::vector<Reference>>(shelf.error());
-        if (!references) {
-            return references.error();
-        }
+        RETURN_IF_FAILED(references);
         std::map<ListFileId, std::optional<std::string>> whys;
         std::map<BytePath, std::string> held;
         for (const auto& reference : *references) {
@@ -170,9 +158,7 @@ class TakingBack {
     Outcome putListBack(const LedgerAction& action) {
         tell(action);
         const auto left = undoListChange(ledger_, action, hooks_);
-        if (!left) {
-            return left.error();
-        }
+        RETURN_IF_FAILED(left);
         if (*left) {
             refuse(action, refusedError(action.place, **left));
         } else {
@@ -189,9 +175,7 @@ class TakingBack {
         }
         const auto following =
             Following::lead(catalogue_, result_.entry, std::move(places), toTheEnd_, hooks_);
-        if (!following) {
-            return following.error();
-        }
+        RETURN_IF_FAILED(following);
         for (auto& doing : moved_) {
             const auto why = following->left().find(standsAt(doing.action));
             if (why != following->left().end()) {
@@ -240,9 +224,7 @@ Result<CarriedOut> takeBackEntry(Catalogue& catalogue, EntryId id, RunControl& c
                                  const CarryOutHooks& hooks) {
     const LedgerStore ledger(catalogue);
     const auto entry = ledger.entry(id);
-    if (!entry) {
-        return entry.error();
-    }
+    RETURN_IF_FAILED(entry);
     if (!*entry || (*entry)->kind != "carry-out") {
         return Error{
             Cause::invalid, {}, fmt::format("Entry {} of the ledger is nothing that can be taken back.", id)};
@@ -259,9 +241,7 @@ Result<CarriedOut> takeBackEntry(Catalogue& catalogue, EntryId id, RunControl& c
         return actions ? volumes.error() : actions.error();
     }
     const auto opened = ledger.open("undo", fmt::format("taking back entry {}", id), id);
-    if (!opened) {
-        return opened.error();
-    }
+    RETURN_IF_FAILED(opened);
     const auto result =
         TakingBack(catalogue, *opened, std::move(*volumes), control, hooks).run(std::move(*actions));
     if (!result) {
@@ -277,9 +257,7 @@ Result<CarriedOut> takeBackEntry(Catalogue& catalogue, EntryId id, RunControl& c
 
 Result<std::optional<EntryId>> lastUndoable(const Catalogue& catalogue) {
     const auto entries = LedgerStore(catalogue).entries();
-    if (!entries) {
-        return entries.error();
-    }
+    RETURN_IF_FAILED(entries);
     const auto found = std::ranges::find_if(
         *entries, [](const LedgerEntry& entry) { return entry.kind == "carry-out" && entry.carriedOut > 0; });
     return found != entries->end() ? std::optional(found->id) : std::nullopt;
