@@ -40,6 +40,31 @@ struct OneVolume : TempFolder {
     }
 };
 
+/// What a stand-in hears on a session bus of its own while the command runs beside it.
+std::string heardBeside(const char* standIn, const OneVolume& volume, const std::vector<std::string>& words) {
+    const std::string heard = volume / "heard";
+    fs::remove(heard);
+    std::vector<std::string> line{
+        "dbus-run-session",
+        "--",
+        "sh",
+        "-c",
+        "service=$1; heard=$2; shift 2; \"$service\" \"$heard\" > \"$heard.ready\" & until grep -q ready "
+        "\"$heard.ready\" 2>/dev/null; do sleep 0.05; done; \"$@\"; code=$?; kill $!; exit $code",
+        "sh",
+        standIn,
+        heard,
+        SOBER_PROGRAM,
+        "--catalogue",
+        volume / "c.sqlite",
+        "--quiet"};
+    line.insert(line.end(), words.begin(), words.end());
+    const auto result = run(line);
+    INFO(result.err);
+    CHECK(result.code == 0);
+    return readFile(heard);
+}
+
 } // namespace
 
 TEST_CASE("verify answers in the contract's shape, and drift is no failure") {
@@ -166,19 +191,7 @@ TEST_CASE("a kept policy decides what the headless command suggests") {
 
 TEST_CASE("a scheduled check tells the desktop of what is new, once") {
     const OneVolume volume;
-    // The stand-in listens on a session bus of its own; the check runs beside it.
-    const auto told = [&] {
-        const std::string heard = volume / "heard";
-        fs::remove(heard);
-        const auto result = run(
-            {"dbus-run-session", "--", "sh", "-c",
-             "\"$1\" \"$2\" > \"$2.ready\" & until grep -q ready \"$2.ready\" 2>/dev/null; do sleep 0.05; "
-             "done; \"$3\" --catalogue \"$4\" --quiet verify --notify; code=$?; kill $!; exit $code",
-             "sh", NOTIFICATION_SERVICE, heard, SOBER_PROGRAM, volume / "c.sqlite"});
-        INFO(result.err);
-        CHECK(result.code == 0);
-        return readFile(heard);
-    };
+    const auto told = [&] { return heardBeside(NOTIFICATION_SERVICE, volume, {"verify", "--notify"}); };
     CHECK(told().empty());
     volume.damage(volume / "V/a.wav");
     fs::remove(volume / "V/c.flac");
@@ -257,4 +270,13 @@ TEST_CASE("junk is left out of a file on request, and the schedule is shown befo
     CHECK(shown.out.find("OnCalendar=monthly") != std::string::npos);
     CHECK(shown.out.find("systemctl --user disable --now") != std::string::npos);
     CHECK(sober::test::sober(volume / "c.sqlite", {"schedule", "often"}).code == 2);
+}
+
+TEST_CASE("a schedule begins and ends by asking the manager of the person's units") {
+    const OneVolume volume;
+    const std::string timer = "sober-archivist-check.timer";
+    CHECK(heardBeside(UNIT_MANAGER, volume, {"schedule", "install"}) ==
+          "Reload\nEnableUnitFiles " + timer + "\nReload\nStartUnit " + timer + "\n");
+    CHECK(heardBeside(UNIT_MANAGER, volume, {"schedule", "remove"}) ==
+          "DisableUnitFiles " + timer + "\nStopUnit " + timer + "\nReload\n");
 }

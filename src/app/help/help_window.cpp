@@ -71,7 +71,8 @@ QString aboutPage() {
            "(MIT), "
            "nlohmann JSON (MIT), pugixml (MIT), CLI11 (BSD 3-clause)</li><li>utf8proc (MIT), zlib (zlib), "
            "Zstandard "
-           "(BSD 3-clause), libblkid and libsystemd (LGPL 2.1), libseccomp (LGPL 2.1), curl (curl)</li></ul>"
+           "(BSD 3-clause), libogg (BSD 3-clause), libblkid, libmount and libsystemd (LGPL 2.1), libseccomp "
+           "(LGPL 2.1), curl (curl)</li></ul>"
            "<p>Debian's packages of these hold the full texts, below /usr/share/doc.</p>")
             .arg(QStringLiteral(SOBER_VERSION), QString::fromLatin1(qVersion()));
 }

@@ -1545,10 +1545,6 @@
             <translation>%1 wurde in einem Zug gepackt, in dem sich nicht zurückblicken lässt. Entpacken Sie es zuerst.</translation>
         </message>
         <message>
-            <source>%1 was killed.</source>
-            <translation>%1 wurde beendet.</translation>
-        </message>
-        <message>
             <source>%1 was let go of for good.</source>
             <translation>%1 wurde für immer freigegeben.</translation>
         </message>
@@ -4884,6 +4880,10 @@
             <source>yourself</source>
             <translation>Ihnen selbst</translation>
         </message>
+        <message>
+            <source>No session of a desktop or of systemd was there to be asked.</source>
+            <translation>Es war keine Sitzung eines Desktops oder von systemd da, die man hätte fragen können.</translation>
+        </message>
     </context>
     <context>
         <name>counted</name>
@@ -5631,26 +5631,14 @@
         </message>
     </context>
     <context>
-        <name>sober::app::ClaimsDesk</name>
+        <name>sober::app::ClaimFilters</name>
         <message>
             <source> or </source>
             <translation> oder </translation>
         </message>
         <message>
-            <source>Claims</source>
-            <translation>Angaben</translation>
-        </message>
-        <message>
-            <source>What is not what it says?</source>
-            <translation>Was ist nicht, was es angibt?</translation>
-        </message>
-        <message>
             <source>accepted too</source>
             <translation>auch angenommene</translation>
-        </message>
-        <message>
-            <source>Part of a path, title, artist</source>
-            <translation>Teil von Pfad, Titel, Künstler</translation>
         </message>
         <message>
             <source>Filter by text</source>
@@ -5703,6 +5691,33 @@
         <message>
             <source>under the limit, better copy elsewhere</source>
             <translation>unter der Grenze, anderswo eine bessere Kopie</translation>
+        </message>
+        <message>
+            <source>all volumes</source>
+            <translation>alle Datenträger</translation>
+        </message>
+        <message>
+            <source>all folders</source>
+            <translation>alle Ordner</translation>
+        </message>
+        <message>
+            <source>all codecs</source>
+            <translation>alle Codecs</translation>
+        </message>
+        <message>
+            <source>Path, title, artist</source>
+            <translation>Pfad, Titel, Künstler</translation>
+        </message>
+    </context>
+    <context>
+        <name>sober::app::ClaimsDesk</name>
+        <message>
+            <source>Claims</source>
+            <translation>Angaben</translation>
+        </message>
+        <message>
+            <source>What is not what it says?</source>
+            <translation>Was ist nicht, was es angibt?</translation>
         </message>
         <message>
             <source>Verdict</source>
@@ -5815,18 +5830,6 @@
         <message>
             <source>In the picture: drag to select, wheel to come nearer, Shift and drag to move, Esc for all</source>
             <translation>Im Bild: ziehen wählt, das Rad holt näher, Umschalt und Ziehen verschiebt, Esc zeigt alles</translation>
-        </message>
-        <message>
-            <source>all volumes</source>
-            <translation>alle Datenträger</translation>
-        </message>
-        <message>
-            <source>all folders</source>
-            <translation>alle Ordner</translation>
-        </message>
-        <message>
-            <source>all codecs</source>
-            <translation>alle Codecs</translation>
         </message>
         <message>
             <source>%1, the worst first</source>
@@ -7666,8 +7669,8 @@ Genutzte Bits: wie viele Bits jedes Abtastwerts nicht immer null sind.
     <context>
         <name>sober::app::HelpWindow</name>
         <message>
-            <source>&lt;h2&gt;What it is made of&lt;/h2&gt;&lt;p&gt;Sober Archivist %1. Free software: you may redistribute and change it under the GNU General Public License, version 3 or later. There is no warranty.&lt;/p&gt;&lt;p&gt;It works with these libraries, each under its own licence:&lt;/p&gt;&lt;ul&gt;&lt;li&gt;Qt %2 (LGPL 3)&lt;/li&gt;&lt;li&gt;FFmpeg: libavformat, libavcodec, libswresample, libswscale (LGPL 2.1 and GPL 2 or later)&lt;/li&gt;&lt;li&gt;SQLite (public domain), SQLiteCpp (MIT)&lt;/li&gt;&lt;li&gt;TagLib (LGPL 2.1, MPL 1.1)&lt;/li&gt;&lt;li&gt;Chromaprint (LGPL 2.1)&lt;/li&gt;&lt;li&gt;FFTW (GPL 2 or later)&lt;/li&gt;&lt;li&gt;OpenSSL (Apache 2.0), xxHash (BSD 2-clause)&lt;/li&gt;&lt;li&gt;libcdio and libcdio-paranoia (GPL 3 or later)&lt;/li&gt;&lt;li&gt;The Sleuth Kit (IBM, CPL and GPL 2), libarchive (BSD 2-clause)&lt;/li&gt;&lt;li&gt;oneTBB (Apache 2.0), {fmt} (MIT), nlohmann JSON (MIT), pugixml (MIT), CLI11 (BSD 3-clause)&lt;/li&gt;&lt;li&gt;utf8proc (MIT), zlib (zlib), Zstandard (BSD 3-clause), libblkid and libsystemd (LGPL 2.1), libseccomp (LGPL 2.1), curl (curl)&lt;/li&gt;&lt;/ul&gt;&lt;p&gt;Debian's packages of these hold the full texts, below /usr/share/doc.&lt;/p&gt;</source>
-            <translation>&lt;h2&gt;Woraus es gemacht ist&lt;/h2&gt;&lt;p&gt;Sober Archivist %1. Freie Software: Sie dürfen sie nach der GNU General Public License, Version 3 oder später, weitergeben und ändern. Es gibt keine Gewährleistung.&lt;/p&gt;&lt;p&gt;Es arbeitet mit diesen Bibliotheken, jede unter ihrer eigenen Lizenz:&lt;/p&gt;&lt;ul&gt;&lt;li&gt;Qt %2 (LGPL 3)&lt;/li&gt;&lt;li&gt;FFmpeg: libavformat, libavcodec, libswresample, libswscale (LGPL 2.1 und GPL 2 oder später)&lt;/li&gt;&lt;li&gt;SQLite (gemeinfrei), SQLiteCpp (MIT)&lt;/li&gt;&lt;li&gt;TagLib (LGPL 2.1, MPL 1.1)&lt;/li&gt;&lt;li&gt;Chromaprint (LGPL 2.1)&lt;/li&gt;&lt;li&gt;FFTW (GPL 2 oder später)&lt;/li&gt;&lt;li&gt;OpenSSL (Apache 2.0), xxHash (BSD, 2 Klauseln)&lt;/li&gt;&lt;li&gt;libcdio und libcdio-paranoia (GPL 3 oder später)&lt;/li&gt;&lt;li&gt;The Sleuth Kit (IBM, CPL und GPL 2), libarchive (BSD, 2 Klauseln)&lt;/li&gt;&lt;li&gt;oneTBB (Apache 2.0), {fmt} (MIT), nlohmann JSON (MIT), pugixml (MIT), CLI11 (BSD, 3 Klauseln)&lt;/li&gt;&lt;li&gt;utf8proc (MIT), zlib (zlib), Zstandard (BSD, 3 Klauseln), libblkid und libsystemd (LGPL 2.1), libseccomp (LGPL 2.1), curl (curl)&lt;/li&gt;&lt;/ul&gt;&lt;p&gt;Debians Pakete enthalten die vollen Texte, unter /usr/share/doc.&lt;/p&gt;</translation>
+            <source>&lt;h2&gt;What it is made of&lt;/h2&gt;&lt;p&gt;Sober Archivist %1. Free software: you may redistribute and change it under the GNU General Public License, version 3 or later. There is no warranty.&lt;/p&gt;&lt;p&gt;It works with these libraries, each under its own licence:&lt;/p&gt;&lt;ul&gt;&lt;li&gt;Qt %2 (LGPL 3)&lt;/li&gt;&lt;li&gt;FFmpeg: libavformat, libavcodec, libswresample, libswscale (LGPL 2.1 and GPL 2 or later)&lt;/li&gt;&lt;li&gt;SQLite (public domain), SQLiteCpp (MIT)&lt;/li&gt;&lt;li&gt;TagLib (LGPL 2.1, MPL 1.1)&lt;/li&gt;&lt;li&gt;Chromaprint (LGPL 2.1)&lt;/li&gt;&lt;li&gt;FFTW (GPL 2 or later)&lt;/li&gt;&lt;li&gt;OpenSSL (Apache 2.0), xxHash (BSD 2-clause)&lt;/li&gt;&lt;li&gt;libcdio and libcdio-paranoia (GPL 3 or later)&lt;/li&gt;&lt;li&gt;The Sleuth Kit (IBM, CPL and GPL 2), libarchive (BSD 2-clause)&lt;/li&gt;&lt;li&gt;oneTBB (Apache 2.0), {fmt} (MIT), nlohmann JSON (MIT), pugixml (MIT), CLI11 (BSD 3-clause)&lt;/li&gt;&lt;li&gt;utf8proc (MIT), zlib (zlib), Zstandard (BSD 3-clause), libogg (BSD 3-clause), libblkid, libmount and libsystemd (LGPL 2.1), libseccomp (LGPL 2.1), curl (curl)&lt;/li&gt;&lt;/ul&gt;&lt;p&gt;Debian's packages of these hold the full texts, below /usr/share/doc.&lt;/p&gt;</source>
+            <translation>&lt;h2&gt;Woraus es gemacht ist&lt;/h2&gt;&lt;p&gt;Sober Archivist %1. Freie Software: Sie dürfen sie nach der GNU General Public License, Version 3 oder später, weitergeben und ändern. Es gibt keine Gewährleistung.&lt;/p&gt;&lt;p&gt;Es arbeitet mit diesen Bibliotheken, jede unter ihrer eigenen Lizenz:&lt;/p&gt;&lt;ul&gt;&lt;li&gt;Qt %2 (LGPL 3)&lt;/li&gt;&lt;li&gt;FFmpeg: libavformat, libavcodec, libswresample, libswscale (LGPL 2.1 und GPL 2 oder später)&lt;/li&gt;&lt;li&gt;SQLite (gemeinfrei), SQLiteCpp (MIT)&lt;/li&gt;&lt;li&gt;TagLib (LGPL 2.1, MPL 1.1)&lt;/li&gt;&lt;li&gt;Chromaprint (LGPL 2.1)&lt;/li&gt;&lt;li&gt;FFTW (GPL 2 oder später)&lt;/li&gt;&lt;li&gt;OpenSSL (Apache 2.0), xxHash (BSD, 2 Klauseln)&lt;/li&gt;&lt;li&gt;libcdio und libcdio-paranoia (GPL 3 oder später)&lt;/li&gt;&lt;li&gt;The Sleuth Kit (IBM, CPL und GPL 2), libarchive (BSD, 2 Klauseln)&lt;/li&gt;&lt;li&gt;oneTBB (Apache 2.0), {fmt} (MIT), nlohmann JSON (MIT), pugixml (MIT), CLI11 (BSD, 3 Klauseln)&lt;/li&gt;&lt;li&gt;utf8proc (MIT), zlib (zlib), Zstandard (BSD, 3 Klauseln), libogg (BSD, 3 Klauseln), libblkid, libmount und libsystemd (LGPL 2.1), libseccomp (LGPL 2.1), curl (curl)&lt;/li&gt;&lt;/ul&gt;&lt;p&gt;Debians Pakete enthalten die vollen Texte, unter /usr/share/doc.&lt;/p&gt;</translation>
         </message>
         <message>
             <source>&lt;h2&gt;What the marks mean&lt;/h2&gt;&lt;p&gt;All are drawn from one ring, each with a form of its own: none is told by its colour alone.&lt;/p&gt;&lt;table cellpadding="4"&gt;</source>
@@ -8147,6 +8150,73 @@ Genutzte Bits: wie viele Bits jedes Abtastwerts nicht immer null sind.
         <message>
             <source>Excerpt: %1 of %2</source>
             <translation>Hörprobe: %1 von %2</translation>
+        </message>
+    </context>
+    <context>
+        <name>sober::app::LostPlaceDetail</name>
+        <message>
+            <source>What is known of the selected place</source>
+            <translation>Was von dem gewählten Ort bekannt ist</translation>
+        </message>
+        <message>
+            <source>Candidate</source>
+            <translation>Anwärter</translation>
+        </message>
+        <message>
+            <source>Tags</source>
+            <translation>Tags</translation>
+        </message>
+        <message>
+            <source>none</source>
+            <translation>keine</translation>
+        </message>
+        <message>
+            <source>Length</source>
+            <translation>Länge</translation>
+        </message>
+        <message>
+            <source>Checksum</source>
+            <translation>Prüfsumme</translation>
+        </message>
+        <message>
+            <source>not read</source>
+            <translation>nicht gelesen</translation>
+        </message>
+        <message>
+            <source>Candidates</source>
+            <translation>Anwärter</translation>
+        </message>
+        <message>
+            <source>No file of that name was met.</source>
+            <translation>Keine Datei dieses Namens wurde angetroffen.</translation>
+        </message>
+        <message>
+            <source>How the candidate fits</source>
+            <translation>Wie der Anwärter passt</translation>
+        </message>
+        <message>
+            <source>This is it</source>
+            <translation>Das ist sie</translation>
+        </message>
+        <message>
+            <source>Link the selected place to the selected candidate; its folder tree follows</source>
+            <translation>Den gewählten Ort mit dem gewählten Anwärter verknüpfen; sein Ordnerbaum folgt</translation>
+        </message>
+        <message>
+            <source>%1 of %2</source>
+            <translation>%1 von %2</translation>
+        </message>
+        <message>
+            <source>nothing but its name is known</source>
+            <translation>nur der Name ist bekannt</translation>
+        </message>
+        <message>
+            <source>never catalogued there</source>
+            <translation>dort nie erfasst</translation>
+        </message>
+        <message>
+            <source>catalogued there once, checksum %1</source>
+            <translation>dort einmal erfasst, Prüfsumme %1</translation>
         </message>
     </context>
     <context>
@@ -9261,54 +9331,6 @@ ganz, weniger verlustbehaftete Schritte. Wo er nicht entscheidet:</translation>
             <translation>Alle gezeigten Verknüpfungen auf den Laufzettel setzen, für alle Abspieler zugleich</translation>
         </message>
         <message>
-            <source>What is known of the selected place</source>
-            <translation>Was von dem gewählten Ort bekannt ist</translation>
-        </message>
-        <message>
-            <source>Candidate</source>
-            <translation>Anwärter</translation>
-        </message>
-        <message>
-            <source>Tags</source>
-            <translation>Tags</translation>
-        </message>
-        <message>
-            <source>none</source>
-            <translation>keine</translation>
-        </message>
-        <message>
-            <source>Length</source>
-            <translation>Länge</translation>
-        </message>
-        <message>
-            <source>Checksum</source>
-            <translation>Prüfsumme</translation>
-        </message>
-        <message>
-            <source>not read</source>
-            <translation>nicht gelesen</translation>
-        </message>
-        <message>
-            <source>Candidates</source>
-            <translation>Anwärter</translation>
-        </message>
-        <message>
-            <source>No file of that name was met.</source>
-            <translation>Keine Datei dieses Namens wurde angetroffen.</translation>
-        </message>
-        <message>
-            <source>How the candidate fits</source>
-            <translation>Wie der Anwärter passt</translation>
-        </message>
-        <message>
-            <source>This is it</source>
-            <translation>Das ist sie</translation>
-        </message>
-        <message>
-            <source>Link the selected place to the selected candidate; its folder tree follows</source>
-            <translation>Den gewählten Ort mit dem gewählten Anwärter verknüpfen; sein Ordnerbaum folgt</translation>
-        </message>
-        <message>
             <source>Looking for the lost …</source>
             <translation>Das Verlorene wird gesucht …</translation>
         </message>
@@ -9391,22 +9413,6 @@ ganz, weniger verlustbehaftete Schritte. Wo er nicht entscheidet:</translation>
         <message>
             <source>No player is known yet. Take its lists in with N: a folder that holds M3U, PLS or XSPF lists or cue sheets.</source>
             <translation>Noch ist kein Abspieler bekannt. Nehmen Sie seine Listen mit N auf: ein Ordner mit M3U-, PLS- oder XSPF-Listen oder Cue-Sheets.</translation>
-        </message>
-        <message>
-            <source>%1 of %2</source>
-            <translation>%1 von %2</translation>
-        </message>
-        <message>
-            <source>nothing but its name is known</source>
-            <translation>nur der Name ist bekannt</translation>
-        </message>
-        <message>
-            <source>never catalogued there</source>
-            <translation>dort nie erfasst</translation>
-        </message>
-        <message>
-            <source>catalogued there once, checksum %1</source>
-            <translation>dort einmal erfasst, Prüfsumme %1</translation>
         </message>
         <message>
             <source>Where %1 is now</source>

@@ -1,57 +1,63 @@
 #include "core/base/mounts.h"
 
-#include <charconv>
-#include <fstream>
-#include <sstream>
+#include <libmount/libmount.h>
+#include <sys/sysmacros.h>
+
+#include <cstdio>
+#include <memory>
 
 namespace sober {
 namespace {
 
-/// mountinfo writes space, tab, newline and backslash as three octal digits.
-BytePath withoutOctal(std::string_view text) {
-    BytePath out;
-    for (std::size_t i = 0; i < text.size(); ++i) {
-        const auto digit = [&](std::size_t at) { return text[at] >= '0' && text[at] <= '7'; };
-        if (text[i] == '\\' && i + 3 < text.size() && digit(i + 1) && digit(i + 2) && digit(i + 3)) {
-            out.push_back(
-                static_cast<char>((text[i + 1] - '0') * 64 + (text[i + 2] - '0') * 8 + text[i + 3] - '0'));
-            i += 3;
-        } else {
-            out.push_back(text[i]);
-        }
+struct ReleaseTable {
+    void operator()(libmnt_table* table) const { mnt_unref_table(table); }
+};
+struct ReleaseIterator {
+    void operator()(libmnt_iter* iterator) const { mnt_free_iter(iterator); }
+};
+struct CloseFile {
+    void operator()(std::FILE* file) const { std::fclose(file); }
+};
+using File = std::unique_ptr<std::FILE, CloseFile>;
+
+std::string textOr(const char* text, const char* otherwise) {
+    return text != nullptr ? text : otherwise;
+}
+
+int leaveOut(libmnt_table* /*table*/, const char* /*file*/, int /*line*/) {
+    return 1;
+}
+
+std::vector<Mount> mountsFrom(std::FILE* file) {
+    const std::unique_ptr<libmnt_table, ReleaseTable> table(mnt_new_table());
+    const std::unique_ptr<libmnt_iter, ReleaseIterator> next(mnt_new_iter(MNT_ITER_FORWARD));
+    std::vector<Mount> mounts;
+    if (!table || !next || mnt_table_set_parser_errcb(table.get(), leaveOut) != 0 ||
+        mnt_table_parse_stream(table.get(), file, "mountinfo") != 0) {
+        return mounts;
     }
-    return out;
+    libmnt_fs* each = nullptr;
+    while (mnt_table_next_fs(table.get(), next.get(), &each) == 0) {
+        const auto device = mnt_fs_get_devno(each);
+        mounts.push_back({textOr(mnt_fs_get_target(each), ""), textOr(mnt_fs_get_root(each), "/"),
+                          textOr(mnt_fs_get_fstype(each), ""), textOr(mnt_fs_get_srcpath(each), "none"),
+                          std::to_string(major(device)) + ":" + std::to_string(minor(device)),
+                          static_cast<std::uint64_t>(mnt_fs_get_id(each))});
+    }
+    return mounts;
 }
 
 } // namespace
 
 std::vector<Mount> parseMountInfo(std::string_view text) {
-    std::vector<Mount> mounts;
-    std::istringstream lines{std::string(text)};
-    for (std::string line; std::getline(lines, line);) {
-        std::istringstream fields(line);
-        std::vector<std::string> before;
-        std::string field;
-        while (fields >> field && field != "-") {
-            before.push_back(field);
-        }
-        std::string type;
-        std::string source;
-        if (before.size() >= 6 && fields >> type >> source) {
-            std::uint64_t id = 0;
-            std::from_chars(before[0].data(), before[0].data() + before[0].size(), id);
-            mounts.push_back({withoutOctal(before[4]), withoutOctal(before[3]), type, withoutOctal(source),
-                              before[2], id});
-        }
-    }
-    return mounts;
+    std::string copy(text);
+    const File file(copy.empty() ? nullptr : fmemopen(copy.data(), copy.size(), "r"));
+    return file ? mountsFrom(file.get()) : std::vector<Mount>{};
 }
 
 std::vector<Mount> mountsNow() {
-    std::ifstream file("/proc/self/mountinfo");
-    std::ostringstream text;
-    text << file.rdbuf();
-    return parseMountInfo(text.str());
+    const File file(std::fopen("/proc/self/mountinfo", "re"));
+    return file ? mountsFrom(file.get()) : std::vector<Mount>{};
 }
 
 std::optional<Mount> mountOf(std::span<const Mount> mounts, const BytePath& path) {

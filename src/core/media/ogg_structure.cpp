@@ -1,90 +1,11 @@
 #include "core/media/ogg_structure.h"
 
 #include "core/base/text.h"
+#include "core/media/ogg_page.h"
 
 #include <fmt/format.h>
 
-#include <array>
-#include <cstring>
-
 namespace sober {
-namespace {
-
-using namespace std::string_view_literals;
-
-constexpr std::size_t shortestHeader = 27;
-constexpr std::uint8_t firstPage = 2;
-constexpr std::uint8_t lastPage = 4;
-
-/// Four tables, so that four bytes go at once.
-constexpr auto crcTables = [] {
-    std::array<std::array<std::uint32_t, 256>, 4> tables{};
-    for (std::uint32_t byte = 0; byte < 256; ++byte) {
-        std::uint32_t crc = byte << 24;
-        for (int bit = 0; bit < 8; ++bit) {
-            crc = (crc << 1) ^ ((crc & 0x80000000U) != 0 ? 0x04C11DB7U : 0);
-        }
-        tables[0][byte] = crc;
-    }
-    for (std::size_t table = 1; table < 4; ++table) {
-        for (std::size_t byte = 0; byte < 256; ++byte) {
-            const auto before = tables[table - 1][byte];
-            tables[table][byte] = (before << 8) ^ tables[0][before >> 24];
-        }
-    }
-    return tables;
-}();
-
-} // namespace
-
-std::uint32_t oggCrc(std::span<const std::uint8_t> bytes, std::uint32_t crc) {
-    std::size_t at = 0;
-    for (; at + 4 <= bytes.size(); at += 4) {
-        crc ^= static_cast<std::uint32_t>(bigEndian(bytes.subspan(at, 4)));
-        crc = crcTables[3][crc >> 24] ^ crcTables[2][(crc >> 16) & 255] ^ crcTables[1][(crc >> 8) & 255] ^
-              crcTables[0][crc & 255];
-    }
-    for (; at < bytes.size(); ++at) {
-        crc = (crc << 8) ^ crcTables[0][(crc >> 24) ^ bytes[at]];
-    }
-    return crc;
-}
-
-int oggRateOf(std::span<const std::uint8_t> packet) {
-    if (beginsWith(packet, "\x01vorbis"sv) && packet.size() >= 16) {
-        return static_cast<int>(littleEndian(packet.subspan(12, 4)));
-    }
-    if (beginsWith(packet, "OpusHead"sv)) {
-        return 48'000;
-    }
-    if (beginsWith(packet, "\x7F"
-                           "FLAC"sv) &&
-        packet.size() >= 30) {
-        return static_cast<int>(bigEndian(packet.subspan(27, 3)) >> 4);
-    }
-    if (beginsWith(packet, "Speex   "sv) && packet.size() >= 40) {
-        return static_cast<int>(littleEndian(packet.subspan(36, 4)));
-    }
-    return 0;
-}
-
-std::size_t oggPageLength(std::span<const std::uint8_t> bytes) {
-    if (bytes.size() < shortestHeader || !beginsWith(bytes, "OggS") || bytes[4] != 0 ||
-        bytes.size() < shortestHeader + bytes[26]) {
-        return 0;
-    }
-    std::size_t length = shortestHeader + bytes[26];
-    for (const auto segment : bytes.subspan(shortestHeader, bytes[26])) {
-        length += segment;
-    }
-    return length <= bytes.size() ? length : 0;
-}
-
-bool oggPageHolds(std::span<const std::uint8_t> page) {
-    static constexpr std::array<std::uint8_t, 4> none{};
-    return oggCrc(page.subspan(26), oggCrc(none, oggCrc(page.first(22)))) ==
-           littleEndian(page.subspan(22, 4));
-}
 
 std::uint64_t OggStructure::parse(std::span<const std::uint8_t> held, bool atEnd) {
     if (held.size() < 4 && !atEnd) {
@@ -93,17 +14,17 @@ std::uint64_t OggStructure::parse(std::span<const std::uint8_t> held, bool atEnd
     if (!beginsWith(held, "OggS")) {
         return takeJunk(held);
     }
-    if (held.size() < shortestHeader) {
+    if (held.size() < OggPage::shortestHeader) {
         return atEnd ? takeJunk(held) : 0;
     }
     const std::size_t segments = held[26];
-    const std::size_t headerLength = shortestHeader + segments;
+    const std::size_t headerLength = OggPage::shortestHeader + segments;
     if (held.size() < headerLength) {
         return atEnd ? takeJunk(held) : 0;
     }
     std::size_t length = headerLength;
     for (std::size_t i = 0; i < segments; ++i) {
-        length += held[shortestHeader + i];
+        length += held[OggPage::shortestHeader + i];
     }
     if (length > left() && held[4] == 0) {
         endJunk();
@@ -118,8 +39,8 @@ std::uint64_t OggStructure::parse(std::span<const std::uint8_t> held, bool atEnd
     if (held.size() < length) {
         return atEnd ? takeJunk(held) : 0;
     }
-    const auto page = held.first(length);
-    if (held[4] != 0 || !oggPageHolds(page)) {
+    const OggPage page(held.first(length), headerLength);
+    if (held[4] != 0 || !page.holds()) {
         // Where another page follows at once, this is a page, and damaged; else it only looks like one.
         if (follows && !beginsWith(held.subspan(length), "OggS")) {
             return takeJunk(held);
@@ -128,18 +49,16 @@ std::uint64_t OggStructure::parse(std::span<const std::uint8_t> held, bool atEnd
     }
     endJunk();
     ++report_.units;
-    takePage(page, headerLength);
+    takePage(page);
     return length;
 }
 
-void OggStructure::takePage(std::span<const std::uint8_t> page, std::size_t headerLength) {
-    const auto serial = static_cast<std::uint32_t>(littleEndian(page.subspan(14, 4)));
-    const auto sequence = static_cast<std::uint32_t>(littleEndian(page.subspan(18, 4)));
-    const auto granule = static_cast<std::int64_t>(littleEndian(page.subspan(6, 8)));
-    const bool first = (page[5] & firstPage) != 0;
-    auto& stream = streams_[serial];
-    if (first) {
-        stream = {oggRateOf(page.subspan(headerLength)), sequence, 0, false};
+void OggStructure::takePage(const OggPage& page) {
+    const auto sequence = page.sequence();
+    const auto granule = page.granule();
+    auto& stream = streams_[page.serial()];
+    if (page.begins()) {
+        stream = {oggRateOf(page.body()), sequence, 0, false};
     }
     if (sequence != stream.next) {
         problem("damaged", seconds_,
@@ -155,7 +74,7 @@ void OggStructure::takePage(std::span<const std::uint8_t> page, std::size_t head
         stream.granule = granule;
         seconds_ = static_cast<double>(granule) / stream.rate;
     }
-    stream.ended = stream.ended || (page[5] & lastPage) != 0;
+    stream.ended = stream.ended || page.ends();
 }
 
 std::uint64_t OggStructure::takeJunk(std::span<const std::uint8_t> held) {

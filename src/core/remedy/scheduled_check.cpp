@@ -1,11 +1,12 @@
 #include "core/remedy/scheduled_check.h"
 
 #include "core/base/file_handle.h"
-#include "core/base/run_tool.h"
+#include "core/base/user_bus.h"
 #include "core/base/user_folders.h"
 #include "core/remedy/changes/file_changes.h"
 
 #include <fmt/format.h>
+#include <systemd/sd-bus.h>
 
 namespace sober {
 namespace {
@@ -53,10 +54,27 @@ Outcome writeAnew(const UnitFile& file) {
     return written ? flushFile(file.path) : written;
 }
 
-bool systemctl(std::vector<std::string> words) {
-    words.insert(words.begin(), {"systemctl", "--user"});
-    const auto code = runTool(words);
-    return code && *code == 0;
+/// The manager of the person's units, by its D-Bus interface (org.freedesktop.systemd1(5)); a negative errno
+/// where it did not do what it was asked.
+template <typename... Values>
+int askManager(sd_bus* bus, const char* method, const char* types, Values... values) {
+    return sd_bus_call_method(bus, "org.freedesktop.systemd1", "/org/freedesktop/systemd1",
+                              "org.freedesktop.systemd1.Manager", method, nullptr, nullptr, types, values...);
+}
+
+/// The timer runs from now on, and after each start.
+bool beginTimer() {
+    const auto bus = openUserBus();
+    return bus && askManager(bus->get(), "Reload", "") >= 0 &&
+           askManager(bus->get(), "EnableUnitFiles", "asbb", 1, timer, 0, 0) >= 0 &&
+           askManager(bus->get(), "Reload", "") >= 0 &&
+           askManager(bus->get(), "StartUnit", "ss", timer, "replace") >= 0;
+}
+
+/// The timer is not known any more once its files are gone. Where systemd does not run, there is none.
+void endTimer(sd_bus* bus) {
+    askManager(bus, "DisableUnitFiles", "asb", 1, timer, 0);
+    askManager(bus, "StopUnit", "ss", timer, "replace");
 }
 
 } // namespace
@@ -97,7 +115,7 @@ Outcome scheduleCheck(const BytePath& program, const BytePath& catalogue, CheckE
             return written;
         }
     }
-    if (!systemctl({"daemon-reload"}) || !systemctl({"enable", "--now", timer})) {
+    if (!beginTimer()) {
         return Error{Cause::busy, unitPath(timer),
                      fmt::format("The files are written, but systemd did not answer. Run: systemctl --user "
                                  "daemon-reload && systemctl --user enable --now {}",
@@ -107,14 +125,19 @@ Outcome scheduleCheck(const BytePath& program, const BytePath& catalogue, CheckE
 }
 
 Outcome unscheduleCheck() {
-    systemctl({"disable", "--now", timer});
+    const auto bus = openUserBus();
+    if (bus) {
+        endTimer(bus->get());
+    }
     Unflushed unflushed;
     for (const char* name : {timer, service}) {
         if (const auto removed = removeFile(unitPath(name), unflushed); !removed) {
             return removed;
         }
     }
-    systemctl({"daemon-reload"});
+    if (bus) {
+        askManager(bus->get(), "Reload", "");
+    }
     return done();
 }
 

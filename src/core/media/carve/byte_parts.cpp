@@ -4,7 +4,7 @@
 #include "core/media/carve/carvings.h"
 #include "core/media/flac_frame.h"
 #include "core/media/layer3_frame.h"
-#include "core/media/ogg_structure.h"
+#include "core/media/ogg_page.h"
 #include "core/media/push_parser.h"
 #include "core/media/tag_lengths.h"
 
@@ -211,18 +211,18 @@ class Naming {
     void namePages() {
         auto at = from_ > lookBack ? from_ - lookBack : 0;
         while (!isDone(at)) {
-            const auto page = window_.at(at, 65'536);
-            const auto length = oggPageLength(page);
-            if (length == 0 || length > page.size()) {
-                const auto next = std::ranges::find(page.subspan(std::min<std::size_t>(1, page.size())), 'O');
-                at += 1 + static_cast<std::uint64_t>(next - page.begin() - (page.empty() ? 0 : 1));
+            const auto bytes = window_.at(at, 65'536);
+            const auto page = OggPage::at(bytes);
+            if (!page) {
+                const auto next =
+                    std::ranges::find(bytes.subspan(std::min<std::size_t>(1, bytes.size())), 'O');
+                at += 1 + static_cast<std::uint64_t>(next - bytes.begin() - (bytes.empty() ? 0 : 1));
                 continue;
             }
-            add(at, at + length,
-                fmt::format("page {} of stream {:08X}{}", littleEndian(page.subspan(18, 4)),
-                            littleEndian(page.subspan(14, 4)),
-                            oggPageHolds(page.first(length)) ? "" : ", damaged"));
-            at += length;
+            add(at, at + page->length(),
+                fmt::format("page {} of stream {:08X}{}", page->sequence(), page->serial(),
+                            page->holds() ? "" : ", damaged"));
+            at += page->length();
         }
     }
 

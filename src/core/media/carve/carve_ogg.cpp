@@ -1,5 +1,5 @@
 #include "core/media/carve/carvings.h"
-#include "core/media/ogg_structure.h"
+#include "core/media/ogg_page.h"
 #include "core/media/push_parser.h"
 
 #include <algorithm>
@@ -41,10 +41,10 @@ class PageChain {
         piece.first = at;
         while (true) {
             const auto page = pageAt(at);
-            if (page.empty() || !take(page, piece)) {
+            if (!page || !take(*page, piece)) {
                 break;
             }
-            at += page.size();
+            at += page->length();
         }
         if (pages_ == 0) {
             return std::nullopt;
@@ -57,12 +57,10 @@ class PageChain {
     }
 
   private:
-    /// A page whose check value holds; empty where there is none.
-    std::span<const std::uint8_t> pageAt(std::uint64_t at) {
-        const auto bytes = window_.at(at, longestPage);
-        const auto length = oggPageLength(bytes);
-        return length > 0 && oggPageHolds(bytes.first(length)) ? bytes.first(length)
-                                                               : std::span<const std::uint8_t>{};
+    /// A page whose check value holds.
+    std::optional<OggPage> pageAt(std::uint64_t at) {
+        const auto page = OggPage::at(window_.at(at, longestPage));
+        return page && page->holds() ? page : std::nullopt;
     }
 
     double longest() const {
@@ -74,12 +72,12 @@ class PageChain {
     }
 
     /// False where the page belongs to another file.
-    bool take(std::span<const std::uint8_t> page, Piece& piece) {
-        const auto serial = static_cast<std::uint32_t>(littleEndian(page.subspan(14, 4)));
-        const auto sequence = littleEndian(page.subspan(18, 4));
-        const auto granule = static_cast<std::int64_t>(littleEndian(page.subspan(6, 8)));
-        const bool begins = (page[5] & 2) != 0;
-        const auto packet = page.subspan(27 + page[26]);
+    bool take(const OggPage& page, Piece& piece) {
+        const auto serial = page.serial();
+        const std::uint64_t sequence = page.sequence();
+        const auto granule = page.granule();
+        const bool begins = page.begins();
+        const auto packet = page.body();
         if (begins) {
             const bool all =
                 std::ranges::all_of(streams_, [](const auto& each) { return each.second.ended; });
@@ -115,13 +113,13 @@ class PageChain {
             stream.rate = 48'000; // what is not known counts as what its length is usually told in
         }
         stream.next = (sequence + 1) & 0xFFFFFFFFU;
-        stream.ended = (page[5] & 4) != 0;
+        stream.ended = page.ends();
         if (granule >= 0) {
             stream.firstGranule = stream.firstGranule < 0 ? granule : stream.firstGranule;
             stream.granule = granule;
         }
         ++pages_;
-        taken_ += page.size();
+        taken_ += page.length();
         return true;
     }
 

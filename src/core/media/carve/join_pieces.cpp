@@ -3,7 +3,7 @@
 #include "core/media/carve/image_window.h"
 #include "core/media/carve/join_mpeg.h"
 #include "core/media/flac_frame.h"
-#include "core/media/ogg_structure.h"
+#include "core/media/ogg_page.h"
 
 #include <algorithm>
 
@@ -53,7 +53,9 @@ bool pageFollows(const Piece& piece, const Piece& next) {
 }
 
 bool pageHolds(std::span<const std::uint8_t> unit, const Piece& piece) {
-    return oggPageLength(unit) == unit.size() && oggPageHolds(unit) && unit[14] == (piece.stream & 255);
+    const auto page = OggPage::at(unit);
+    return page && page->length() == unit.size() && page->holds() &&
+           (page->serial() & 255) == (piece.stream & 255);
 }
 
 bool frameFollows(const Piece& piece, const Piece& next) {
