@@ -72,6 +72,49 @@ TEST_CASE("a set is found by its content, and not where there is only one") {
     CHECK_FALSE(findings.setOf(collection.holding("B", "single.wav")->id)->has_value());
 }
 
+TEST_CASE(
+    "findings that are made anew are written only where they differ, and a set that stays keeps its id") {
+    TwoVolumes collection;
+    const auto written = [&] {
+        auto& database = collection.catalogue().database();
+        REQUIRE(Findings(collection.catalogue()).markStale().ok());
+        const auto before = database.getTotalChanges();
+        collection.refresh();
+        return database.getTotalChanges() - before;
+    };
+    const auto before = collection.sets();
+    const auto folders = [&] {
+        return *Findings(collection.catalogue()).folderFigures(collection.volume("A").id, 1);
+    };
+    const auto foldersBefore = folders();
+    // The two volumes' figures go and come, and the findings are fresh.
+    CHECK(written() == 5);
+    CHECK((collection.sets() == before));
+    CHECK((folders() == foldersBefore));
+
+    fs::remove(collection / "A/two too.wav");
+    writeFile(collection / "A/music/single.wav", smallWav(4));
+    collection.survey("A");
+    collection.refresh();
+    const auto after = collection.sets();
+    REQUIRE(after.size() == 3);
+    CHECK((after[0] == before[0]));
+    for (const auto& set : after) {
+        // Of the pair that is gone the number is not given to another.
+        CHECK(set.id != before[1].id);
+        CHECK(Findings(collection.catalogue()).membersOf(set.id)->size() == set.members);
+    }
+    CHECK((folders() != foldersBefore));
+    CHECK(written() == 5);
+
+    // A member that has other bytes now is no copy any more; the set of the other two stays the same set.
+    writeFile(collection / "B/one.wav", smallWav(9, 0.5));
+    collection.survey("B");
+    collection.refresh();
+    CHECK(collection.sets()[0].id == before[0].id);
+    CHECK(collection.sets()[0].members == 2);
+}
+
 TEST_CASE("sets are ordered and filtered by text, volume and decision") {
     TwoVolumes collection;
     CHECK(collection.sets(SetOrder::mostMembers)[0].members == 3);

@@ -4,6 +4,7 @@
 #include "core/catalogue/filter_clause.h"
 #include "core/catalogue/findings.h"
 #include "core/catalogue/guarded.h"
+#include "core/catalogue/table_difference.h"
 #include "core/evidence/packed_evidence.h"
 
 namespace sober {
@@ -307,17 +308,32 @@ EvidenceStore::packedFingerprints(std::span<const HoldingId> holdings) const {
 Outcome EvidenceStore::replaceBetterCopies(std::span<const BetterCopies> found) const {
     return guarded(catalogue_, [&] {
         WritingTransaction transaction(catalogue_.database());
-        catalogue_.database().exec("DELETE FROM better_copies");
-        SQLite::Statement insert(catalogue_.database(), "INSERT INTO better_copies VALUES(?,?,?)");
+        using Row = std::array<std::int64_t, 3>; // holding, better, rank
+        SQLite::Statement query(catalogue_.database(), "SELECT holding, better, rank FROM better_copies");
+        std::vector<Row> before;
+        while (query.executeStep()) {
+            before.push_back({query.getColumn(0).getInt64(), query.getColumn(1).getInt64(),
+                              query.getColumn(2).getInt64()});
+        }
+        std::vector<Row> after;
         for (const auto& [holding, better] : found) {
             for (std::size_t rank = 0; rank < better.size(); ++rank) {
-                insert.bind(1, holding);
-                insert.bind(2, better[rank]);
-                insert.bind(3, static_cast<std::int64_t>(rank));
-                insert.exec();
-                insert.reset();
+                after.push_back({holding, better[rank], static_cast<std::int64_t>(rank)});
             }
         }
+        SQLite::Statement remove(catalogue_.database(),
+                                 "DELETE FROM better_copies WHERE holding = ? AND better = ? AND rank = ?");
+        SQLite::Statement insert(catalogue_.database(), "INSERT INTO better_copies VALUES(?,?,?)");
+        const auto with = [](SQLite::Statement& statement) {
+            return [&statement](const Row& row) {
+                for (int at = 0; at < 3; ++at) {
+                    statement.bind(at + 1, row[static_cast<std::size_t>(at)]);
+                }
+                statement.exec();
+                statement.reset();
+            };
+        };
+        writeDifference(std::move(before), std::move(after), with(remove), with(insert));
         transaction.commit();
     });
 }

@@ -2,6 +2,12 @@
 
 #include "core/catalogue/filter_clause.h"
 #include "core/catalogue/guarded.h"
+#include "core/catalogue/table_difference.h"
+
+#include <map>
+#include <set>
+#include <unordered_map>
+#include <unordered_set>
 
 namespace sober {
 namespace {
@@ -25,29 +31,129 @@ CopySet setFrom(SQLite::Statement& row) {
 constexpr const char* setColumns =
     "s.id, s.content, s.sameness, s.size, s.members, s.files, s.volumes, s.reclaimable, s.doubt";
 
-void insertSets(SQLite::Database& database, std::span<const FoundSet> sets) {
+std::vector<CopySet> allSets(SQLite::Database& database) {
+    SQLite::Statement query(database, std::string("SELECT ") + setColumns + " FROM copy_sets s");
+    std::vector<CopySet> sets;
+    while (query.executeStep()) {
+        sets.push_back(setFrom(query));
+    }
+    return sets;
+}
+
+using Membership = std::pair<SetId, HoldingId>;
+
+std::vector<Membership> allMembers(SQLite::Database& database) {
+    SQLite::Statement query(database, "SELECT set_id, holding FROM set_members");
+    std::vector<Membership> members;
+    while (query.executeStep()) {
+        members.emplace_back(query.getColumn(0).getInt64(), query.getColumn(1).getInt64());
+    }
+    return members;
+}
+
+void writeSets(SQLite::Database& database, const std::vector<CopySet>& before,
+               const std::vector<CopySet>& after) {
+    SQLite::Statement remove(database, "DELETE FROM copy_sets WHERE id = ?");
     SQLite::Statement insert(database, "INSERT INTO copy_sets VALUES(?,?,?,?,?,?,?,?,?)");
-    SQLite::Statement insertMember(database, "INSERT INTO set_members VALUES(?,?)");
-    SetId id = 0;
-    for (const auto& [set, members] : sets) {
-        insert.bind(1, ++id);
-        bindBytes(insert, 2, set.content);
-        insert.bind(3, static_cast<int>(set.sameness));
-        bindCount(insert, 4, set.size);
-        bindCount(insert, 5, set.members);
-        bindCount(insert, 6, set.files);
-        bindCount(insert, 7, set.volumes);
-        bindCount(insert, 8, set.reclaimable);
-        insert.bind(9, set.doubt ? 1 : 0);
-        insert.exec();
-        insert.reset();
-        for (const auto member : members) {
-            insertMember.bind(1, id);
-            insertMember.bind(2, member);
-            insertMember.exec();
-            insertMember.reset();
+    writeDifference(
+        before, after,
+        [&](const CopySet& set) {
+            remove.bind(1, set.id);
+            remove.exec();
+            remove.reset();
+        },
+        [&](const CopySet& set) {
+            insert.bind(1, set.id);
+            bindBytes(insert, 2, set.content);
+            insert.bind(3, static_cast<int>(set.sameness));
+            bindCount(insert, 4, set.size);
+            bindCount(insert, 5, set.members);
+            bindCount(insert, 6, set.files);
+            bindCount(insert, 7, set.volumes);
+            bindCount(insert, 8, set.reclaimable);
+            insert.bind(9, set.doubt ? 1 : 0);
+            insert.exec();
+            insert.reset();
+        });
+}
+
+void writeMembers(SQLite::Database& database, const std::vector<Membership>& before,
+                  std::vector<Membership> after) {
+    SQLite::Statement remove(database, "DELETE FROM set_members WHERE set_id = ? AND holding = ?");
+    SQLite::Statement insert(database, "INSERT INTO set_members VALUES(?,?)");
+    const auto with = [](SQLite::Statement& statement) {
+        return [&statement](const Membership& member) {
+            statement.bind(1, member.first);
+            statement.bind(2, member.second);
+            statement.exec();
+            statement.reset();
+        };
+    };
+    writeDifference(before, std::move(after), with(remove), with(insert));
+}
+
+/// Gives sets the ids that they had: one with the same content its own, then one with other content that of a
+/// set which had a member of it.
+class SetNumbers {
+  public:
+    SetNumbers(const std::vector<CopySet>& before, const std::vector<Membership>& members,
+               std::span<const FoundSet> found) {
+        for (const auto& set : before) {
+            byContent_.emplace(set.content, set.id);
+            last_ = std::max(last_, set.id);
+        }
+        std::set<Checksum128> staying;
+        for (const auto& [set, holdings] : found) {
+            staying.insert(set.content);
+        }
+        std::unordered_set<SetId> free;
+        for (const auto& set : before) {
+            if (!staying.contains(set.content)) {
+                free.insert(set.id);
+            }
+        }
+        for (const auto& [set, holding] : members) {
+            if (free.contains(set)) {
+                byMember_.emplace(holding, set);
+            }
         }
     }
+
+    SetId of(const FoundSet& found) {
+        if (const auto same = byContent_.find(found.set.content); same != byContent_.end()) {
+            return same->second;
+        }
+        for (const auto holding : found.members) {
+            const auto had = byMember_.find(holding);
+            if (had != byMember_.end() && given_.insert(had->second).second) {
+                return had->second;
+            }
+        }
+        return ++last_;
+    }
+
+  private:
+    std::map<Checksum128, SetId> byContent_;
+    std::unordered_map<HoldingId, SetId> byMember_; ///< of sets whose content is no set's any more
+    std::unordered_set<SetId> given_;
+    SetId last_ = 0;
+};
+
+void replaceSets(SQLite::Database& database, std::span<const FoundSet> found) {
+    const auto before = allSets(database);
+    const auto membersBefore = allMembers(database);
+    SetNumbers numbers(before, membersBefore, found);
+    std::vector<CopySet> after;
+    std::vector<Membership> members;
+    for (const auto& each : found) {
+        after.push_back(each.set);
+        after.back().id = numbers.of(each);
+        for (const auto holding : each.members) {
+            members.emplace_back(after.back().id, holding);
+        }
+    }
+    writeSets(database, before, after);
+    writeMembers(database, membersBefore, std::move(members));
 }
 
 /// A condition on the members of a set `s`, as holdings `h`.
@@ -74,21 +180,53 @@ void insertVolumes(SQLite::Database& database, std::span<const VolumeFigures> vo
     }
 }
 
-void insertFolders(SQLite::Database& database, std::span<const FolderFigures> folders) {
-    SQLite::Statement insert(database, "INSERT INTO folder_figures VALUES(?,?,?,?,?,?,?,?,?)");
-    for (const auto& figures : folders) {
-        insert.bind(1, figures.volume);
-        bindBytes(insert, 2, figures.path);
-        insert.bind(3, figures.depth);
-        bindCount(insert, 4, figures.holdings);
-        bindCount(insert, 5, figures.bytes);
-        bindCount(insert, 6, figures.inSets);
-        bindCount(insert, 7, figures.missing);
-        bindCount(insert, 8, figures.troubled);
-        bindCount(insert, 9, figures.claims);
-        insert.exec();
-        insert.reset();
+FolderFigures folderFrom(SQLite::Statement& row) {
+    return {row.getColumn(0).getInt64(),
+            bytesOf(row.getColumn(1)),
+            row.getColumn(2).getInt(),
+            countAt(row, 3),
+            countAt(row, 4),
+            countAt(row, 5),
+            countAt(row, 6),
+            countAt(row, 7),
+            countAt(row, 8)};
+}
+
+constexpr const char* folderColumns =
+    "volume, path, depth, holdings, bytes, in_sets, missing, troubled, claims";
+
+void replaceFolders(SQLite::Database& database, std::span<const FolderFigures> folders) {
+    SQLite::Statement query(database, std::string("SELECT ") + folderColumns + " FROM folder_figures");
+    std::vector<FolderFigures> before;
+    while (query.executeStep()) {
+        before.push_back(folderFrom(query));
     }
+    SQLite::Statement remove(database,
+                             "DELETE FROM folder_figures WHERE volume = ? AND path = ? AND depth = ?");
+    SQLite::Statement insert(database, "INSERT INTO folder_figures VALUES(?,?,?,?,?,?,?,?,?)");
+    const auto bindPlace = [](SQLite::Statement& statement, const FolderFigures& figures) {
+        statement.bind(1, figures.volume);
+        bindBytes(statement, 2, figures.path);
+        statement.bind(3, figures.depth);
+    };
+    writeDifference(
+        std::move(before), std::vector(folders.begin(), folders.end()),
+        [&](const FolderFigures& figures) {
+            bindPlace(remove, figures);
+            remove.exec();
+            remove.reset();
+        },
+        [&](const FolderFigures& figures) {
+            bindPlace(insert, figures);
+            bindCount(insert, 4, figures.holdings);
+            bindCount(insert, 5, figures.bytes);
+            bindCount(insert, 6, figures.inSets);
+            bindCount(insert, 7, figures.missing);
+            bindCount(insert, 8, figures.troubled);
+            bindCount(insert, 9, figures.claims);
+            insert.exec();
+            insert.reset();
+        });
 }
 
 } // namespace
@@ -110,12 +248,10 @@ Outcome Findings::replace(std::span<const FoundSet> sets, std::span<const Volume
     return guarded(catalogue_, [&]() -> Outcome {
         auto& database = catalogue_.database();
         WritingTransaction transaction(database);
-        database.exec("DELETE FROM copy_sets; DELETE FROM set_members; DELETE FROM volume_figures; DELETE "
-                      "FROM folder_figures; "
-                      "UPDATE freshness SET findings_stale = 0");
-        insertSets(database, sets);
+        database.exec("DELETE FROM volume_figures; UPDATE freshness SET findings_stale = 0");
+        replaceSets(database, sets);
         insertVolumes(database, volumes);
-        insertFolders(database, folders);
+        replaceFolders(database, folders);
         if (auto followed = follow(); !followed) {
             return followed;
         }
@@ -273,12 +409,10 @@ Result<std::vector<VolumeFigures>> Findings::volumeFigures() const {
 Result<std::vector<FolderFigures>> Findings::folderFigures(VolumeId volume, int depth,
                                                            const BytePath& within) const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(
-            catalogue_.database(),
-            "SELECT volume, path, depth, holdings, bytes, in_sets, missing, troubled, claims FROM "
-            "folder_figures WHERE volume = ? AND depth = ? AND (path = ? OR (path >= ? AND "
-            "path < ?)) ORDER BY "
-            "path");
+        SQLite::Statement ask(catalogue_.database(), std::string("SELECT ") + folderColumns +
+                                                         " FROM folder_figures WHERE volume = ? AND depth = "
+                                                         "? AND (path = ? OR (path >= ? AND path < ?)) "
+                                                         "ORDER BY path");
         ask.bind(1, volume);
         ask.bind(2, depth);
         // Paths below a folder lie between "folder/" and "folder0", the byte after the slash; no path
@@ -288,9 +422,7 @@ Result<std::vector<FolderFigures>> Findings::folderFigures(VolumeId volume, int 
         bindBytes(ask, 5, within.empty() ? BytePath(4096, '\xFF') : within + '0');
         std::vector<FolderFigures> all;
         while (ask.executeStep()) {
-            all.push_back({ask.getColumn(0).getInt64(), bytesOf(ask.getColumn(1)), ask.getColumn(2).getInt(),
-                           countAt(ask, 3), countAt(ask, 4), countAt(ask, 5), countAt(ask, 6),
-                           countAt(ask, 7), countAt(ask, 8)});
+            all.push_back(folderFrom(ask));
         }
         return all;
     });

@@ -38,6 +38,8 @@ struct CopySet {
     std::uint64_t volumes = 0;
     std::uint64_t reclaimable = 0;
     bool doubt = false; ///< holds a member that is damaged or not what it claims to be
+
+    auto operator<=>(const CopySet&) const = default;
 };
 
 /// A set with the members that the audit gave it.
@@ -98,6 +100,8 @@ struct FolderFigures {
     std::uint64_t missing = 0;
     std::uint64_t troubled = 0;
     std::uint64_t claims = 0;
+
+    auto operator<=>(const FolderFigures&) const = default;
 };
 
 struct SurveyChange {
@@ -116,6 +120,8 @@ class Findings {
     Result<bool> areStale() const;
     Outcome markStale() const;
     /// Replaces all findings at once, with what `follow` makes of the new sets; they are fresh afterwards.
+    /// Only what differs is written, and a set that stays keeps its id,
+    /// also where a member of it has other bytes now.
     Outcome replace(std::span<const FoundSet> sets, std::span<const VolumeFigures> volumes,
                     std::span<const FolderFigures> folders, const std::function<Outcome()>& follow) const;
 

@@ -281,6 +281,9 @@ void CopiesDesk::takeOrder(const Order& found) {
     volume_->setCurrentIndex(chosen.isValid() ? std::max(0, volume_->findData(chosen)) : 0);
 
     const int row = setList_->currentRow();
+    const auto shownSet = row >= 0 && row < static_cast<int>(sets_->ids().size())
+                              ? sets_->ids()[static_cast<std::size_t>(row)]
+                              : SetId{0};
     detail_.reset();
     sets_->setIds(found.ids);
     if (found.ids.empty()) {
@@ -289,7 +292,10 @@ void CopiesDesk::takeOrder(const Order& found) {
         listening_->clear();
         reasons_->clear();
     } else {
-        setList_->selectRow(std::clamp(row, 0, static_cast<int>(found.ids.size()) - 1));
+        const auto still = std::ranges::find(found.ids, shownSet);
+        setList_->selectRow(still != found.ids.end()
+                                ? static_cast<int>(still - found.ids.begin())
+                                : std::clamp(row, 0, static_cast<int>(found.ids.size()) - 1));
     }
 }
 
