@@ -9,23 +9,16 @@
 #include "app/words.h"
 #include "app/wrap_row.h"
 #include "core/catalogue/docket_store.h"
-#include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 #include "core/remedy/docket/review.h"
 
-#include <QCheckBox>
-#include <QComboBox>
 #include <QHBoxLayout>
-#include <QHeaderView>
 #include <QLabel>
-#include <QLineEdit>
 #include <QPushButton>
-#include <QScopedValueRollback>
 #include <QScrollArea>
 #include <QSettings>
 #include <QShortcut>
 #include <QSplitter>
-#include <QTimer>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -33,183 +26,28 @@
 namespace sober::app {
 namespace {
 
-/// The parts of a filter that one box chooses between.
-enum class Which {
-    all,
-    lossless,
-    lossy,
-    underLimit,
-    underLimitBetter,
-};
-
-Which whichOf(const HoldingFilter& filter) {
-    if (filter.underLimit) {
-        return filter.betterElsewhere ? Which::underLimitBetter : Which::underLimit;
-    }
-    return filter.kind == HoldingFilter::Kind::lossless ? Which::lossless
-           : filter.kind == HoldingFilter::Kind::lossy  ? Which::lossy
-                                                        : Which::all;
-}
-
-QString verdictsText(const std::vector<VerdictClass>& verdicts) {
-    QStringList words;
-    for (const auto verdict : verdicts) {
-        words << verdictWord(verdict);
-    }
-    return words.join(ClaimsDesk::tr(" or "));
-}
-
-QVariantList verdictData(const std::vector<VerdictClass>& verdicts) {
-    QVariantList data;
-    for (const auto verdict : verdicts) {
-        data << static_cast<int>(verdict);
-    }
-    return data;
-}
-
 constexpr std::size_t mostFolders = 300;
 
 } // namespace
 
 ClaimsDesk::ClaimsDesk(Workbench& workbench)
     : Desk(workbench, tr("Claims"), tr("What is not what it says?")),
-      text_(new QLineEdit(this)),
-      volume_(new QComboBox(this)),
-      folder_(new QComboBox(this)),
-      codec_(new QComboBox(this)),
-      verdict_(new QComboBox(this)),
-      which_(new QComboBox(this)),
-      acceptedToo_(new QCheckBox(tr("accepted too"), this)),
+      filters_(new ClaimFilters(this)),
       lists_(new StandingListBox(workbench, this)),
       map_(new ClaimsMap(this)),
       count_(quietLabel({}, this)),
       panel_(new EvidencePanel(workbench)) {
-    buildFilters();
+    body()->addWidget(filters_);
+    connect(filters_, &ClaimFilters::changed, this, [this] { reload(); });
     buildLists();
     buildButtons();
 }
 
-void ClaimsDesk::buildFilters() {
-    text_->setPlaceholderText(tr("Part of a path, title, artist"));
-    text_->setAccessibleName(tr("Filter by text"));
-    volume_->setAccessibleName(tr("Filter by volume"));
-    folder_->setAccessibleName(tr("Filter by folder"));
-    codec_->setAccessibleName(tr("Filter by codec"));
-    verdict_->setAccessibleName(tr("Filter by verdict"));
-    which_->setAccessibleName(tr("Filter by claim"));
-    acceptedToo_->setToolTip(
-        tr("Where verdicts or the limit are asked for: show those that were accepted as they are, too"));
-    using enum VerdictClass;
-    verdict_->addItem(tr("any verdict"), QVariantList());
-    for (const auto& verdicts :
-         {std::vector{doubtful, transcoded}, {transcoded}, {doubtful}, {undetermined}, {genuine}}) {
-        verdict_->addItem(verdictsText(verdicts), verdictData(verdicts));
-    }
-    which_->addItem(tr("any claim"), static_cast<int>(Which::all));
-    which_->addItem(tr("lossless"), static_cast<int>(Which::lossless));
-    which_->addItem(tr("lossy"), static_cast<int>(Which::lossy));
-    which_->addItem(tr("under the limit"), static_cast<int>(Which::underLimit));
-    which_->addItem(tr("under the limit, better copy elsewhere"), static_cast<int>(Which::underLimitBetter));
-    auto* filters = new WrapRow;
-    filters->setSpacing(8);
-    filters->addWidget(text_, 1);
-    for (auto* box : {volume_, folder_, codec_, verdict_, which_}) {
-        fitWords(*box, box == volume_   ? QStringList{tr("all volumes")}
-                       : box == folder_ ? QStringList{tr("all folders")}
-                       : box == codec_  ? QStringList{tr("all codecs")}
-                                        : QStringList());
-        filters->addWidget(box);
-    }
-    filters->addWidget(acceptedToo_);
-    body()->addLayout(filters);
-    auto* typing = new QTimer(this);
-    typing->setSingleShot(true);
-    typing->setInterval(250);
-    connect(text_, &QLineEdit::textChanged, typing, qOverload<>(&QTimer::start));
-    connect(typing, &QTimer::timeout, this, [this] { reload(); });
-    for (auto* box : {volume_, folder_, codec_, verdict_, which_}) {
-        connect(box, &QComboBox::currentIndexChanged, this, [this, box] {
-            if (!filling_) {
-                if (box == volume_) {
-                    folder_->setCurrentIndex(0);
-                }
-                reload();
-            }
-        });
-    }
-    connect(acceptedToo_, &QCheckBox::toggled, this, [this] {
-        if (!filling_) {
-            reload();
-        }
-    });
-}
-
 void ClaimsDesk::buildLists() {
-    std::vector<Column<ClaimRow>> columns{
-        {tr("Verdict"),
-         [](const ClaimRow& row) {
-             if (row.onDocket) {
-                 return Cell{tr("to accept"), Mark::accepted, false, false, {}};
-             }
-             if (row.accepted) {
-                 return Cell{tr("accepted"), Mark::accepted, false, true, {}};
-             }
-             if (!row.evidence) {
-                 return Cell{tr("not examined"), Mark::none, false, true, {}};
-             }
-             const auto verdict = row.evidence->verdict.verdict;
-             return Cell{verdictWord(verdict), markOf(verdict), false, false, {}};
-         }},
-        {tr("Title"),
-         [](const ClaimRow& row) {
-             const auto& title = row.holding.tags.title;
-             return Cell{title.empty() ? shownPath(BytePath(nameOf(row.holding.path))) : shown(title),
-                         Mark::none, false, false, shownPath(joinPath(row.root, row.holding.path))};
-         }},
-        {tr("Claims"),
-         [](const ClaimRow& row) {
-             return Cell{claimWords(row.holding.claims), Mark::none, false, false, {}};
-         }},
-        {tr("Reaches"),
-         [](const ClaimRow& row) {
-             const bool known = row.evidence && row.evidence->bandwidth;
-             return Cell{known ? tr("%1 kHz").arg(figure(row.evidence->bandwidth->cutoff / 1000, 1))
-                               : QString(),
-                         Mark::none,
-                         false,
-                         false,
-                         {}};
-         },
-         true},
-        {tr("Was"),
-         [](const ClaimRow& row) {
-             if (!row.evidence || row.evidence->verdict.sourceCodec.empty()) {
-                 return Cell{};
-             }
-             const auto& verdict = row.evidence->verdict;
-             const QString codec = codecName(verdict.sourceCodec);
-             return Cell{verdict.sourceBitrate > 0 ? tr("%1 %2").arg(codec).arg(verdict.sourceBitrate / 1000)
-                                                   : codec,
-                         Mark::none,
-                         false,
-                         false,
-                         {}};
-         }},
-        {tr("Better"),
-         [](const ClaimRow& row) {
-             return row.better ? Cell{tr("elsewhere"), Mark::copies, false, false, {}} : Cell{};
-         }},
-        {tr("Volume"), [](const ClaimRow& row) {
-             return Cell{shown(row.volume) + (row.atHand ? QString() : tr(" (away)")),
-                         Mark::none,
-                         false,
-                         !row.atHand,
-                         {}};
-         }}};
-    rows_ = new IdListModel<ClaimRow>(workbench(), std::move(columns), &ClaimsDesk::fetchRows, this);
+    rows_ = new IdListModel<ClaimRow>(workbench(), claimColumns(), &fetchClaimRows, this);
     list_ = new ListView(tr("Holdings by their evidence, the worst first"), this);
     list_->setModel(rows_);
-    list_->setWidths({124, 150, 104, 70, 72, 84, 96}, 1);
+    list_->setWidths({116, 120, 104, 70, 72, 76, 88}, 1);
     list_->setContextMenuPolicy(Qt::CustomContextMenu);
     list_->setEmptyText(
         tr("Nothing here. What a survey at full effort has examined is listed, the worst first."));
@@ -242,7 +80,7 @@ void ClaimsDesk::buildLists() {
     split->addWidget(left);
     split->addWidget(scroll);
     split->setStretchFactor(0, 1);
-    split->setSizes({670, 370});
+    split->setSizes({690, 350});
     split->restoreState(QSettings().value(QStringLiteral("claims/split")).toByteArray());
     connect(split, &QSplitter::splitterMoved, this,
             [split] { QSettings().setValue(QStringLiteral("claims/split"), split->saveState()); });
@@ -314,7 +152,7 @@ void ClaimsDesk::buildButtons() {
     connect(lists_, &StandingListBox::listChanged, this, [this, forget] {
         const auto list = lists_->filter();
         forget->setEnabled(list.has_value());
-        setFilter(list.value_or(HoldingFilter{}));
+        filters_->setFilter(list.value_or(HoldingFilter{}));
     });
 }
 
@@ -322,59 +160,11 @@ void ClaimsDesk::showList(const QString& name) {
     lists_->choose(name);
 }
 
-HoldingFilter ClaimsDesk::filter() const {
-    HoldingFilter filter = beside_;
-    filter.text = text_->text().toStdString();
-    if (volume_->currentData().isValid()) {
-        filter.volume = volume_->currentData().toLongLong();
-        filter.folder = folder_->currentData().toByteArray().toStdString();
-    } else {
-        filter.volume.reset();
-        filter.folder.clear();
-    }
-    filter.codec = codec_->currentData().toString().toStdString();
-    filter.verdicts.clear();
-    for (const auto& verdict : verdict_->currentData().toList()) {
-        filter.verdicts.push_back(static_cast<VerdictClass>(verdict.toInt()));
-    }
-    const auto which = static_cast<Which>(which_->currentData().toInt());
-    filter.kind = which == Which::lossless ? HoldingFilter::Kind::lossless
-                  : which == Which::lossy  ? HoldingFilter::Kind::lossy
-                                           : HoldingFilter::Kind::any;
-    filter.underLimit = which == Which::underLimit || which == Which::underLimitBetter;
-    filter.betterElsewhere = which == Which::underLimitBetter;
-    filter.acceptedToo = acceptedToo_->isChecked();
-    return filter;
-}
-
-/// The boxes for volume, folder and codec are filled from the catalogue: what they shall show is kept until
-/// then.
-void ClaimsDesk::setFilter(const HoldingFilter& filter) {
-    {
-        const QScopedValueRollback filling(filling_, true);
-        const QSignalBlocker quiet(text_);
-        text_->setText(shown(filter.text));
-        const auto verdicts = verdictData(filter.verdicts);
-        if (verdict_->findData(verdicts) < 0) {
-            verdict_->addItem(verdictsText(filter.verdicts), verdicts);
-        }
-        verdict_->setCurrentIndex(verdict_->findData(verdicts));
-        which_->setCurrentIndex(which_->findData(static_cast<int>(whichOf(filter))));
-        acceptedToo_->setChecked(filter.acceptedToo);
-    }
-    wanted_ = filter;
-    beside_ = filter;
-    reload();
-}
-
 void ClaimsDesk::reload() {
     lists_->reload();
-    auto asking = filter();
-    if (wanted_) {
-        asking = *wanted_;
-    }
     workbench().askLatest<Seen>(
-        asked_, this, [asking](const Catalogue& catalogue) { return look(catalogue, asking); },
+        asked_, this,
+        [asking = filters_->filter()](const Catalogue& catalogue) { return look(catalogue, asking); },
         [this](const Seen& seen) { take(seen); });
 }
 
@@ -390,7 +180,7 @@ Result<ClaimsDesk::Seen> ClaimsDesk::look(const Catalogue& catalogue, const Hold
     if (!points || !volumes || !codecs) {
         return !points ? points.error() : !volumes ? volumes.error() : codecs.error();
     }
-    Seen seen{std::move(*points), {}, std::move(*volumes), std::move(*codecs), {}};
+    Seen seen{std::move(*points), {}, {std::move(*volumes), std::move(*codecs), {}}};
     std::unordered_set<HoldingId> examined;
     for (const auto& point : seen.points) {
         seen.ids.push_back(point.holding);
@@ -407,51 +197,16 @@ Result<ClaimsDesk::Seen> ClaimsDesk::look(const Catalogue& catalogue, const Hold
         for (const int depth : {1, 2}) {
             auto folders = Findings(catalogue).folderFigures(*filter.volume, depth);
             RETURN_IF_FAILED(folders);
-            seen.folders.insert(seen.folders.end(), folders->begin(), folders->end());
+            seen.choices.folders.insert(seen.choices.folders.end(), folders->begin(), folders->end());
         }
-        std::ranges::sort(seen.folders, {}, &FolderFigures::path);
-        seen.folders.resize(std::min(seen.folders.size(), mostFolders));
+        std::ranges::sort(seen.choices.folders, {}, &FolderFigures::path);
+        seen.choices.folders.resize(std::min(seen.choices.folders.size(), mostFolders));
     }
     return seen;
 }
 
-void ClaimsDesk::fillBoxes(const Seen& seen) {
-    const auto meant = wanted_ ? *wanted_ : filter();
-    wanted_.reset();
-    const QScopedValueRollback filling(filling_, true);
-    volume_->clear();
-    volume_->addItem(tr("all volumes"));
-    for (const auto& volume : seen.volumes) {
-        volume_->addItem(volumeName(volume), QVariant::fromValue<qlonglong>(volume.id));
-    }
-    volume_->setCurrentIndex(
-        meant.volume ? std::max(0, volume_->findData(QVariant::fromValue<qlonglong>(*meant.volume))) : 0);
-    folder_->clear();
-    folder_->addItem(tr("all folders"), QByteArray());
-    for (const auto& folder : seen.folders) {
-        if (!folder.path.empty()) {
-            folder_->addItem(shownPath(folder.path), QByteArray::fromStdString(folder.path));
-        }
-    }
-    folder_->setEnabled(meant.volume.has_value());
-    // Without either the accepted are shown like all others.
-    acceptedToo_->setEnabled(!meant.verdicts.empty() || meant.underLimit);
-    folder_->setCurrentIndex(std::max(0, folder_->findData(QByteArray::fromStdString(meant.folder))));
-    codec_->clear();
-    codec_->addItem(tr("all codecs"), QString());
-    for (const auto& codec : seen.codecs) {
-        codec_->addItem(codecName(codec), shown(codec));
-    }
-    codec_->setCurrentIndex(std::max(0, codec_->findData(shown(meant.codec))));
-    for (auto* box : {volume_, folder_, codec_}) {
-        box->view()->setMinimumWidth(box == folder_ ? 280 : 120);
-    }
-    which_->view()->setMinimumWidth(270);
-    verdict_->view()->setMinimumWidth(180);
-}
-
 void ClaimsDesk::take(const Seen& seen) {
-    fillBoxes(seen);
+    filters_->fill(seen.choices);
     ids_ = seen.ids;
     map_->setPoints(seen.points);
     showRows();
@@ -484,40 +239,6 @@ void ClaimsDesk::showRows() {
     const auto still = std::ranges::find(ids, shown_);
     list_->selectRow(still != ids.end() ? static_cast<int>(still - ids.begin())
                                         : std::clamp(row, 0, static_cast<int>(ids.size()) - 1));
-}
-
-Result<std::vector<ClaimsDesk::ClaimRow>> ClaimsDesk::fetchRows(const Catalogue& catalogue,
-                                                                std::span<const HoldingId> ids) {
-    const EvidenceStore store(catalogue);
-    auto holdings = Holdings(catalogue).byIds(ids);
-    const auto volumes = Volumes(catalogue).all();
-    const auto standing = DocketStore(catalogue).standing(ids);
-    if (!holdings || !volumes || !standing) {
-        return !holdings ? holdings.error() : !volumes ? volumes.error() : standing.error();
-    }
-    std::vector<ClaimRow> rows;
-    for (auto& holding : *holdings) {
-        ClaimRow row;
-        if (const auto volume = std::ranges::find(*volumes, holding.volume, &Volume::id);
-            volume != volumes->end()) {
-            row.volume = numberedLabel(*volume);
-            row.root = volume->root;
-            row.atHand = volume->atHand;
-        }
-        auto evidence = store.of(holding.id);
-        const auto accepted = store.acceptanceOf(holding.id);
-        const auto better = store.betterThan(holding.id);
-        if (!evidence || !accepted || !better) {
-            return !evidence ? evidence.error() : !accepted ? accepted.error() : better.error();
-        }
-        row.evidence = std::move(*evidence);
-        row.accepted = accepted->has_value();
-        row.better = better->has_value();
-        row.onDocket = std::ranges::find(*standing, holding.id) != standing->end();
-        row.holding = std::move(holding);
-        rows.push_back(std::move(row));
-    }
-    return rows;
 }
 
 void ClaimsDesk::askDetail() {
@@ -590,7 +311,7 @@ void ClaimsDesk::keepList() {
          {},
          chosen ? shown(chosen->name) : QString()},
         this);
-    connect(window, &AskWindow::answered, this, [this, filter = filter()](const QString& name) {
+    connect(window, &AskWindow::answered, this, [this, filter = filters_->filter()](const QString& name) {
         workbench().decide([filter, name = name.toStdString()](const Catalogue& catalogue) {
             return StandingLists(catalogue).keep(name, filter);
         });

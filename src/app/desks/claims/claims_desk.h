@@ -1,16 +1,13 @@
 #pragma once
 
 #include "app/charts/claims_map.h"
+#include "app/desks/claims/claim_filters.h"
+#include "app/desks/claims/claim_rows.h"
 #include "app/desks/claims/limits_window.h"
 #include "app/desks/desk.h"
 #include "app/desks/evidence_panel.h"
 #include "app/lists/id_list_model.h"
 #include "app/lists/list_view.h"
-#include "core/catalogue/findings.h"
-
-class QCheckBox;
-class QComboBox;
-class QLineEdit;
 
 namespace sober::app {
 
@@ -34,33 +31,15 @@ class ClaimsDesk : public Desk {
     void reloadDecisions() override;
 
   private:
-    struct ClaimRow {
-        Holding holding;
-        std::string volume;
-        BytePath root;
-        bool atHand = false;
-        std::optional<Evidence> evidence;
-        bool accepted = false;
-        bool onDocket = false;
-        bool better = false;
-    };
     struct Seen {
         std::vector<ClaimPoint> points;
         std::vector<HoldingId> ids;
-        std::vector<Volume> volumes;
-        std::vector<std::string> codecs;
-        std::vector<FolderFigures> folders;
+        ClaimFilters::Choices choices;
     };
     static Result<Seen> look(const Catalogue& catalogue, const HoldingFilter& filter);
-    static Result<std::vector<ClaimRow>> fetchRows(const Catalogue& catalogue,
-                                                   std::span<const HoldingId> ids);
-    void buildFilters();
     void buildLists();
     void buildButtons();
-    HoldingFilter filter() const;
-    void setFilter(const HoldingFilter& filter);
     void take(const Seen& seen);
-    void fillBoxes(const Seen& seen);
     void showRows();
     void askDetail();
     std::vector<HoldingId> selected() const;
@@ -70,13 +49,7 @@ class ClaimsDesk : public Desk {
     void forgetList();
     void openLimits();
 
-    QLineEdit* text_;
-    QComboBox* volume_;
-    QComboBox* folder_;
-    QComboBox* codec_;
-    QComboBox* verdict_;
-    QComboBox* which_;
-    QCheckBox* acceptedToo_;
+    ClaimFilters* filters_;
     StandingListBox* lists_;
     ClaimsMap* map_;
     QLabel* count_;
@@ -84,10 +57,7 @@ class ClaimsDesk : public Desk {
     ListView* list_;
     EvidencePanel* panel_;
     std::vector<HoldingId> ids_; ///< that the filter means, the worst first
-    std::optional<HoldingFilter> wanted_;
-    HoldingFilter beside_; ///< of the chosen standing list: what no box here shows goes on being asked for
-    HoldingId shown_ = 0;  ///< in the panel
-    bool filling_ = false;
+    HoldingId shown_ = 0;        ///< in the panel
     Latest asked_;
     unsigned detailAsked_ = 0;
 };

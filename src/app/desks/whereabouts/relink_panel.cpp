@@ -3,7 +3,6 @@
 #include "app/ask_path.h"
 #include "app/desks/ask_window.h"
 #include "app/hand_focus_on.h"
-#include "app/listening/listening_bar.h"
 #include "app/words.h"
 #include "app/wrap_label.h"
 #include "app/wrap_row.h"
@@ -14,7 +13,6 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
-#include <QShortcut>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -55,7 +53,8 @@ RelinkPanel::RelinkPanel(Workbench& workbench, QWidget* parent)
                                 tr("references lead to"), tr("and their files are in"), tr("not found"),
                                 tr("Every reference of every player leads to its file."), tr("%1 below %2")},
                                this)),
-      shown_(quietLabel({}, this)) {
+      shown_(quietLabel({}, this)),
+      detail_(new LostPlaceDetail(this)) {
     figures_->setAccessibleName(tr("References of each player"));
     figures_->setWordWrap(true);
     auto* layout = new QVBoxLayout(this);
@@ -78,17 +77,18 @@ RelinkPanel::RelinkPanel(Workbench& workbench, QWidget* parent)
          }},
         {tr("References lead to"),
          [this](const PlaceRow& row) {
-             return Cell{placeText(row.path), Mark::none, true, false, shownPath(row.path)};
+             return Cell{known_.placeText(row.path), Mark::none, true, false, shownPath(row.path)};
          }},
         {tr("The file is at"),
          [this](const PlaceRow& row) {
-             return row.choice ? Cell{tr("%1").arg(told(counted(
-                                          found_->ambiguous[*row.choice].candidates.size(), "candidate"))),
-                                      Mark::none,
-                                      false,
-                                      true,
-                                      {}}
-                               : Cell{placeText(row.target), Mark::none, true, false, shownPath(row.target)};
+             return row.choice
+                        ? Cell{tr("%1").arg(told(
+                                   counted(found_->ambiguous[*row.choice].candidates.size(), "candidate"))),
+                               Mark::none,
+                               false,
+                               true,
+                               {}}
+                        : Cell{known_.placeText(row.target), Mark::none, true, false, shownPath(row.target)};
          }},
         {tr("Sure"),
          [](const PlaceRow& row) {
@@ -105,7 +105,7 @@ RelinkPanel::RelinkPanel(Workbench& workbench, QWidget* parent)
     auto* row = new QHBoxLayout;
     row->setSpacing(16);
     row->addWidget(placeList_, 1);
-    row->addWidget(makeDetail());
+    row->addWidget(detail_);
     layout->addLayout(row, 1);
     handFocusOn(this, placeList_);
 
@@ -117,6 +117,10 @@ RelinkPanel::RelinkPanel(Workbench& workbench, QWidget* parent)
     connect(ribbons_, &RibbonChart::ribbonClicked, this, [this](int ribbon) {
         ribbons_->setChosen(ribbon == ribbons_->chosen() ? -1 : ribbon);
         showPlaces();
+    });
+    connect(detail_, &LostPlaceDetail::chosen, this, [this](const BytePath& lost, const BytePath& file) {
+        request_.examples.push_back({lost, file});
+        search();
     });
     connect(&workbench_, &Workbench::relinked, this, &RelinkPanel::show);
 }
@@ -162,114 +166,19 @@ QWidget* RelinkPanel::makeButtons() {
     return room;
 }
 
-QWidget* RelinkPanel::makeDetail() {
-    auto* room = new QWidget(this);
-    room->setFixedWidth(456);
-    auto* layout = new QVBoxLayout(room);
-    layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(8);
-    detail_ = new WrapLabel(room);
-    detail_->setWordWrap(true);
-    detail_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
-    detail_->keepHeight(84);
-    detail_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Expanding);
-    detail_->setAccessibleName(tr("What is known of the selected place"));
-    layout->addWidget(detail_);
-    std::vector<Column<CandidateRow>> columns{
-        {tr("Candidate"),
-         [this](const CandidateRow& row) {
-             return Cell{placeText(row.file.path), Mark::none, true, false, shownPath(row.file.path)};
-         }},
-        {tr("Tags"),
-         [](const CandidateRow& row) {
-             const auto tags = QStringLiteral("%1, %2").arg(shown(row.file.title), shown(row.file.artist));
-             return Cell{row.file.title.empty() ? tr("none") : tags, Mark::none, false,
-                         row.file.title.empty(), tags};
-         }},
-        {tr("Length"),
-         [](const CandidateRow& row) {
-             return Cell{row.file.seconds > 0 ? told(humanSeconds(row.file.seconds)) : QString(),
-                         Mark::none,
-                         false,
-                         false,
-                         {}};
-         },
-         true},
-        {tr("Checksum"), [](const CandidateRow& row) {
-             return Cell{row.file.content ? shown(row.file.content->hex().substr(0, 8)) : tr("not read"),
-                         Mark::none, row.file.content.has_value(), !row.file.content,
-                         row.file.content ? shown(row.file.content->hex()) : QString()};
-         }}};
-    candidates_ = new RowListModel<CandidateRow>(
-        std::move(columns), [](const CandidateRow& row) { return row.file.path; }, this);
-    candidateList_ = new ListView(tr("Candidates"), room);
-    candidateList_->setModel(candidates_);
-    candidateList_->setWidths({160, 120, 60, 84}, 0);
-    candidateList_->setEmptyText(tr("No file of that name was met."));
-    layout->addWidget(candidateList_, 1);
-    judged_ = quietLabel({}, room);
-    judged_->setWordWrap(true);
-    judged_->setAccessibleName(tr("How the candidate fits"));
-    layout->addWidget(judged_);
-    listening_ = new ListeningBar(room);
-    layout->addWidget(listening_);
-    choose_ = keyButton(tr("This is it"), QKeySequence(Qt::Key_T), this);
-    choose_->setToolTip(tr("Link the selected place to the selected candidate; its folder tree follows"));
-    layout->addWidget(choose_, 0, Qt::AlignRight);
-    connect(choose_, &QPushButton::clicked, this, [this] { chooseCandidate(); });
-    connect(candidateList_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
-            [this] { showCandidate(); });
-    auto* listen = new QShortcut(QKeySequence(Qt::Key_P), this);
-    listen->setContext(Qt::WidgetWithChildrenShortcut);
-    connect(listen, &QShortcut::activated, listening_, &ListeningBar::toggle);
-    return room;
-}
-
 void RelinkPanel::reload() {
-    workbench_.ask<Known>(this, &RelinkPanel::ask, [this](const Known& known) {
+    workbench_.ask<RelinkKnown>(this, &relinkKnown, [this](const RelinkKnown& known) {
         known_ = known;
         search();
     });
 }
 
 void RelinkPanel::reloadDecisions() {
-    workbench_.ask<Known>(this, &RelinkPanel::ask, [this](const Known& known) {
+    workbench_.ask<RelinkKnown>(this, &relinkKnown, [this](const RelinkKnown& known) {
         known_ = known;
         showPlaces();
         showFigures();
     });
-}
-
-Result<RelinkPanel::Known> RelinkPanel::ask(const Catalogue& catalogue) {
-    const PlayerStore store(catalogue);
-    auto volumes = Volumes(catalogue).all();
-    auto players = store.all();
-    auto figures = store.figures();
-    const auto lists = store.lists();
-    const auto actions = DocketStore(catalogue).all();
-    if (!volumes || !players || !figures) {
-        return !volumes ? volumes.error() : !players ? players.error() : figures.error();
-    }
-    if (!lists || !actions) {
-        return lists ? actions.error() : lists.error();
-    }
-    Known known;
-    for (const auto& list : *lists) {
-        for (const auto& player : *players) {
-            if (std::ranges::find(list.players, player.id) != list.players.end()) {
-                known.owners[list.id].push_back(player.name);
-            }
-        }
-    }
-    for (const auto& action : *actions) {
-        if (action.holding == 0) {
-            known.waiting[action.place] = action.kind;
-        }
-    }
-    known.volumes = std::move(*volumes);
-    known.players = std::move(*players);
-    known.figures = std::move(*figures);
-    return known;
 }
 
 void RelinkPanel::search() {
@@ -327,13 +236,13 @@ void RelinkPanel::showRibbons() {
     constexpr std::size_t mostRules = 5;
     for (std::size_t i = 0; i < std::min(found_->rules.size(), mostRules); ++i) {
         const auto& rule = found_->rules[i];
-        add({placeText(rule.from), toText(rule, placeText(rule.to)), rule.count, false, false,
+        add({known_.placeText(rule.from), toText(rule, known_.placeText(rule.to)), rule.count, false, false,
              tr("%1 sure, by %2").arg(percent(rule.confidence), told(rule.grounds))},
             static_cast<int>(i));
     }
     for (std::size_t i = 0; i < request_.switchedOff.size(); ++i) {
         const auto& rule = request_.switchedOff[i];
-        add({placeText(rule.from), toText(rule, placeText(rule.to)), rule.count, true, false,
+        add({known_.placeText(rule.from), toText(rule, known_.placeText(rule.to)), rule.count, true, false,
              tr("switched off by you")},
             static_cast<int>(found_->rules.size() + i));
     }
@@ -354,33 +263,6 @@ void RelinkPanel::showRibbons() {
         add({tr("being looked for"), tr("to be seen"), found_->unresolved.size(), false, true, {}}, notFound);
     }
     ribbons_->setRibbons(std::move(ribbons));
-}
-
-std::string RelinkPanel::playersOf(std::size_t lost) const {
-    std::vector<std::string> names;
-    for (const auto index : found_->brokenOf[lost]) {
-        const auto owners = known_.owners.find(found_->broken[index].list);
-        for (const auto& name : owners != known_.owners.end() ? owners->second : std::vector<std::string>()) {
-            if (std::ranges::find(names, name) == names.end()) {
-                names.push_back(name);
-            }
-        }
-    }
-    std::string joined;
-    for (const auto& name : names) {
-        joined += joined.empty() ? "" : ", ";
-        joined += name;
-    }
-    return joined;
-}
-
-QString RelinkPanel::placeText(const BytePath& path) const {
-    for (const auto& volume : known_.volumes) {
-        if (const auto within = relativeTo(path, volume.root)) {
-            return shownPath(joinPath(volume.label, *within));
-        }
-    }
-    return shownPath(path);
 }
 
 void RelinkPanel::showPlaces() {
@@ -451,36 +333,14 @@ void RelinkPanel::showFigures() {
     if (!found_) {
         return;
     }
-    std::map<std::string, std::uint64_t> mended;
-    for (const auto& link : found_->links) {
-        for (const auto index : found_->brokenOf[link.lost]) {
-            const auto owners = known_.owners.find(found_->broken[index].list);
-            for (const auto& name :
-                 owners != known_.owners.end() ? owners->second : std::vector<std::string>()) {
-                ++mended[name];
-            }
-        }
-    }
-    QStringList words;
-    for (std::size_t i = 0; i < known_.players.size() && i < known_.figures.size(); ++i) {
-        const auto& name = known_.players[i].name;
-        const auto& figures = known_.figures[i];
-        const auto all = told(counted(figures.references, "reference"));
-        const auto after = figures.broken - std::min(figures.broken, mended[name]);
-        words << (figures.broken == 0 ? tr("%1: all of %2 lead to a file").arg(shown(name), all)
-                  : after == figures.broken
-                      ? tr("%1: %2 of %3 broken").arg(shown(name), told(humanCount(figures.broken)), all)
-                      : tr("%1: %2 of %3 broken, %4 after this")
-                            .arg(shown(name), told(humanCount(figures.broken)), all,
-                                 told(humanCount(after))));
-    }
+    const auto words = known_.figureWords(*found_);
     figures_->setText(words.isEmpty()
                           ? tr("No player is known yet. Take its lists in with N: a folder that holds "
                                "M3U, PLS or XSPF lists or cue sheets.")
                           : words.join(QStringLiteral("   ·   ")));
 }
 
-const RelinkPanel::PlaceRow* RelinkPanel::current() const {
+const PlaceRow* RelinkPanel::current() const {
     const int row = placeList_->currentRow();
     return row >= 0 && row < static_cast<int>(places_->rows().size())
                ? &places_->rows()[static_cast<std::size_t>(row)]
@@ -488,72 +348,10 @@ const RelinkPanel::PlaceRow* RelinkPanel::current() const {
 }
 
 void RelinkPanel::showDetail() {
-    const auto* row = current();
-    std::vector<CandidateRow> candidates;
-    QStringList lines;
-    if (row != nullptr && found_ && row->lost < found_->lost.size()) {
-        const auto& lost = found_->lost[row->lost];
-        lines << tr("%1 of %2").arg(told(counted(row->references, "reference")), shown(playersOf(row->lost)));
-        const auto& former = lost.former.empty() ? FormerHolding{} : lost.former.front();
-        const auto& title = lost.title.empty() ? former.title : lost.title;
-        const auto& artist = lost.artist.empty() ? former.artist : lost.artist;
-        const double seconds = former.seconds > 0 ? former.seconds : lost.seconds;
-        QStringList words;
-        for (const auto& word : {title, artist}) {
-            if (!word.empty()) {
-                words << shown(word);
-            }
-        }
-        if (seconds > 0) {
-            words << told(humanSeconds(seconds));
-        }
-        lines << (words.isEmpty() ? tr("nothing but its name is known") : words.join(QStringLiteral(", ")));
-        lines
-            << (lost.former.empty()
-                    ? tr("never catalogued there")
-                    : tr("catalogued there once, checksum %1").arg(shown(former.content.hex().substr(0, 8))));
-        if (row->link) {
-            for (const auto& words_ : found_->links[*row->link].evidence) {
-                lines << told(displayPath(words_));
-            }
-        } else if (row->choice) {
-            const auto& choice = found_->ambiguous[*row->choice];
-            for (std::size_t i = 0; i < choice.candidates.size(); ++i) {
-                candidates.push_back({choice.candidates[i], choice.judgements[i]});
-            }
-        } else if (!row->reason.empty()) {
-            lines << told(displayPath(row->reason));
-        }
-    }
-    detail_->setText(lines.join(QLatin1Char('\n')));
-    const bool has = !candidates.empty();
-    candidates_->setRows(std::move(candidates));
-    candidateList_->setVisible(row == nullptr || !row->link);
-    choose_->setEnabled(has);
-    if (has) {
-        candidateList_->selectRow(std::max(0, candidateList_->currentRow()));
-    }
-    showCandidate();
+    detail_->show(current(), found_, known_);
 }
 
-/// What speaks for and against the selected candidate, and its sound; of a link the sound of its file.
-void RelinkPanel::showCandidate() {
-    const int at = candidateList_->currentRow();
-    const bool has = at >= 0 && at < static_cast<int>(candidates_->rows().size());
-    QStringList words;
-    if (has) {
-        for (const auto& each : candidates_->rows()[static_cast<std::size_t>(at)].judged.evidence) {
-            words << told(displayPath(each));
-        }
-    }
-    judged_->setText(words.join(QStringLiteral("; ")));
-    const auto* row = current();
-    listening_->setFile(has ? candidates_->rows()[static_cast<std::size_t>(at)].file.path
-                        : row != nullptr && row->link ? row->target
-                                                      : BytePath());
-}
-
-std::vector<RelinkPanel::PlaceRow> RelinkPanel::selected() const {
+std::vector<PlaceRow> RelinkPanel::selected() const {
     std::vector<PlaceRow> rows;
     for (const auto& index : placeList_->selectionModel()->selectedRows()) {
         rows.push_back(places_->rows()[static_cast<std::size_t>(index.row())]);
@@ -588,16 +386,6 @@ void RelinkPanel::example() {
                    request_.examples.push_back({lost, file});
                    search();
                });
-}
-
-void RelinkPanel::chooseCandidate() {
-    const auto* row = current();
-    const int at = candidateList_->currentRow();
-    if (row == nullptr || at < 0 || !row->choice) {
-        return;
-    }
-    request_.examples.push_back({row->path, candidates_->rows()[static_cast<std::size_t>(at)].file.path});
-    search();
 }
 
 /// All links that the list shows: of the chosen ribbon, or all.

@@ -12,11 +12,21 @@
 #include <QVBoxLayout>
 
 namespace sober::app {
+namespace {
+
+/// As a layout it would ask for the height that its pages like to have, not for what they need.
+class PageStack : public QStackedWidget {
+  public:
+    using QStackedWidget::QStackedWidget;
+    bool hasHeightForWidth() const override { return false; }
+};
+
+} // namespace
 
 WhereaboutsDesk::WhereaboutsDesk(Workbench& workbench)
     : Desk(workbench, tr("Whereabouts"), tr("Where did it go?")),
       pages_(new QButtonGroup(this)),
-      stack_(new QStackedWidget(this)),
+      stack_(new PageStack(this)),
       relinking_(new RelinkPanel(workbench, stack_)),
       missing_(new MissingPanel(workbench, stack_)),
       references_(new ReferencePanel(workbench, stack_)) {
