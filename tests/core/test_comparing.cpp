@@ -64,11 +64,13 @@ std::vector<FingerprintCandidate> candidatesOf(const std::vector<Fingerprint>& a
 TEST_CASE("comparing two decodes finds offset, gain and what is left, and tells other recordings apart") {
     const TempFolder folder;
     writeJoinedLoops(folder / "a.flac", loops);
+    static constexpr double whole = 22;
     struct Case {
         const char* name;
         std::vector<std::string> options; // what the ffmpeg tool does to it
         double coarse, offset, gain;
         std::optional<Sameness> sameness;
+        double seconds = whole;
     };
     const std::vector<Case> cases{
         {"same.wav", {}, 0, 0, 0, Sameness::lossyCopy},
@@ -81,11 +83,20 @@ TEST_CASE("comparing two decodes finds offset, gain and what is left, and tells 
         {"loud.mp3", {"-af", "volume=-6dB", "-b:a", "192k"}, 0, 0, -6, Sameness::otherMaster},
         {"speed.flac", {"-af", "asetrate=44122,aresample=44100"}, 0, 0, 0, Sameness::otherMaster},
         {"late.flac", {"-af", "adelay=1000:all=1"}, -1.1, -1, 0, Sameness::lossyCopy},
-        {"cut.mp3", {"-ss", "3", "-t", "12", "-b:a", "160k"}, 3.2, 3, 0, Sameness::part},
+        {"cut.mp3", {"-ss", "3", "-t", "12", "-b:a", "160k"}, 3.2, 3, 0, Sameness::part, 12},
+        // The silence before the next track, and the end of another edit.
+        {"gap.flac", {"-af", "apad=pad_dur=2.5"}, 0, 0, 0, Sameness::lossyCopy, whole + 2.5},
+        {"gap.mp3",
+         {"-af", "adelay=2500:all=1,apad=pad_dur=2", "-b:a", "96k"},
+         -2.5,
+         -2.5,
+         0,
+         Sameness::lossyCopy,
+         whole + 4.5},
+        {"edit.flac", {"-t", "18"}, 0, 0, 0, Sameness::part, 18},
         {"tempo.flac", {"-af", "atempo=1.03"}, 0, 0, 0, std::nullopt},
         {"pitch.flac", {"-af", "asetrate=46000,aresample=44100"}, 0, 0, 0, std::nullopt},
     };
-    const auto whole = 22.0;
     for (const auto& each : cases) {
         CAPTURE(each.name);
         std::vector<std::string> words{"-i", folder / "a.flac"};
@@ -95,8 +106,7 @@ TEST_CASE("comparing two decodes finds offset, gain and what is left, and tells 
         RunControl control;
         const auto compared = compareDecodes(folder / "a.flac", folder / each.name, each.coarse, control);
         REQUIRE(compared.ok());
-        const bool part = each.sameness == Sameness::part;
-        CHECK(samenessOf({{}, {}, 0.01, each.coarse, *compared}, whole, part ? 12 : whole) == each.sameness);
+        CHECK(samenessOf({{}, {}, 0.01, each.coarse, *compared}, whole, each.seconds) == each.sameness);
         if (each.sameness) {
             CHECK(compared->offset == Approx(each.offset).margin(0.003));
             CHECK(compared->gain == Approx(each.gain).margin(0.7));

@@ -25,9 +25,10 @@ class Gathering {
         }
     }
 
+    /// One that leads nowhere or only loosely.
     void take(Reference reference) {
         const auto found = contexts_.find(reference.list);
-        if (reference.state == ReferenceState::stream || found == contexts_.end()) {
+        if (found == contexts_.end()) {
             return;
         }
         const auto& context = found->second;
@@ -38,11 +39,9 @@ class Gathering {
             return;
         }
         ++result_.all;
-        result_.resolved += reference.state == ReferenceState::resolved || worksThere ? 1 : 0;
-        if (leadsNowhere || worksThere) {
-            const auto place = placeOf(reference, context);
-            addTo(place, std::move(reference), worksThere);
-        }
+        result_.resolved += worksThere ? 1 : 0;
+        const auto place = placeOf(reference, context);
+        addTo(place, std::move(reference), worksThere);
     }
 
     LostPlaces finish() { return std::move(result_); }
@@ -172,20 +171,22 @@ Result<LostPlaces> lostPlaces(const Catalogue& catalogue) {
     auto volumes = Volumes(catalogue).all();
     auto players = store.all();
     auto lists = store.lists();
-    auto references = store.references();
+    auto references = store.unresolved();
+    const auto settled = store.settled();
     auto writtenOff = store.writtenOff();
     if (!volumes || !players || !lists) {
         return !volumes ? volumes.error() : !players ? players.error() : lists.error();
     }
-    if (!references || !writtenOff) {
-        return references ? writtenOff.error() : references.error();
+    if (!references || !writtenOff || !settled) {
+        return !references ? references.error() : !writtenOff ? writtenOff.error() : settled.error();
     }
     Gathering gathering(std::move(*volumes), std::move(*players), std::move(*lists), std::move(*writtenOff));
     for (auto& reference : *references) {
         gathering.take(std::move(reference));
     }
-    references = std::vector<Reference>();
     auto lost = gathering.finish();
+    lost.all += settled->resolved + settled->away;
+    lost.resolved += settled->resolved;
     const auto remembered = rememberFormer(catalogue, lost);
     return remembered ? Result<LostPlaces>(std::move(lost)) : remembered.error();
 }

@@ -36,7 +36,11 @@ bool isSameLength(double firstSeconds, double secondSeconds) {
 }
 
 std::optional<Sameness> samenessOf(const RecordingPair& pair, double firstSeconds, double secondSeconds) {
-    const bool otherLength = !isSameLength(firstSeconds, secondSeconds);
+    // A disc's tracks end with the silence before the next: what stands over has to sound to be another
+    // length.
+    const bool onlySilence =
+        pair.comparison && pair.comparison->standsOver >= 0 && pair.comparison->standsOver <= padding;
+    const bool otherLength = !onlySilence && !isSameLength(firstSeconds, secondSeconds);
     if (!pair.comparison) {
         return !isOneRecordingByEar(pair.bitErrors) ? std::nullopt
                : otherLength                        ? std::optional(Sameness::part)

@@ -24,6 +24,8 @@ DecodeComparison inTurn(const DecodeComparison& first, const DecodeComparison& s
     both.spread = std::max(first.spread, second.spread);
     both.agreeing = std::min(first.agreeing, second.agreeing);
     both.compared = std::min(first.compared, second.compared);
+    both.standsOver =
+        first.standsOver < 0 || second.standsOver < 0 ? -1 : first.standsOver + second.standsOver;
     both.firstSide = first.firstSide;
     both.secondSide = second.secondSide;
     return both;

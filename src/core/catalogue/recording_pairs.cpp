@@ -29,6 +29,7 @@ std::string packed(const DecodeComparison& comparison) {
                 {"residual", comparison.residual},
                 {"agreeing", comparison.agreeing},
                 {"compared", comparison.compared},
+                {"over", comparison.standsOver},
                 {"first_side", comparison.firstSide},
                 {"second_side", comparison.secondSide},
                 {"block", comparison.blockSeconds},
@@ -50,6 +51,7 @@ std::optional<DecodeComparison> unpacked(const std::string& text) {
     comparison.residual = json.value("residual", 0.0);
     comparison.agreeing = json.value("agreeing", 0.0);
     comparison.compared = json.value("compared", 0.0);
+    comparison.standsOver = json.value("over", -1.0);
     comparison.firstSide = json.value("first_side", 0.0);
     comparison.secondSide = json.value("second_side", 0.0);
     comparison.blockSeconds = json.value("block", 0.0);

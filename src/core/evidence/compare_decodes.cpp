@@ -191,10 +191,52 @@ class Comparer {
         if (control_.isCancelled()) {
             return Error{Cause::interrupted, {}, "Stopped while comparing."};
         }
-        return told();
+        auto result = told();
+        if (result.compared > 0) {
+            measureEnds(result);
+        }
+        if (control_.isCancelled()) {
+            return Error{Cause::interrupted, {}, "Stopped while comparing."};
+        }
+        return result;
     }
 
   private:
+    /// Seconds that sound of a decode from one place to another, both in seconds; all of them where they are
+    /// many.
+    double soundingSeconds(Stream& stream, double from, double to) const {
+        constexpr double looked = 30;
+        constexpr std::size_t step = 2048;
+        if (to - from > looked) {
+            return to - from;
+        }
+        std::size_t sounding = 0;
+        std::vector<float> samples;
+        const auto end = static_cast<std::int64_t>(to * rate);
+        for (auto at = static_cast<std::int64_t>(from * rate);
+             at + static_cast<std::int64_t>(step) <= end && control_.proceed();
+             at += static_cast<std::int64_t>(step)) {
+            double side = 0;
+            if (!stream.at(at, step, samples, &side)) {
+                break;
+            }
+            sounding += energyOf(samples) + side > quiet * quiet * step ? 1 : 0;
+        }
+        return static_cast<double>(sounding * step) / rate;
+    }
+
+    void measureEnds(DecodeComparison& told) {
+        const double offset = told.offset;
+        const double first = first_.seconds();
+        const double second = second_.seconds();
+        const double before =
+            offset > 0 ? soundingSeconds(first_, 0, offset) : soundingSeconds(second_, 0, -offset);
+        const double behind = first > second + offset
+                                  ? soundingSeconds(first_, std::max(0.0, second + offset), first)
+                                  : soundingSeconds(second_, std::max(0.0, first - offset), second);
+        told.standsOver = std::max(before, behind);
+    }
+
     double overlapSeconds(double offset) const {
         return std::min(first_.seconds(), second_.seconds() + offset) - std::max(0.0, offset);
     }

@@ -139,7 +139,8 @@ Json shapeOf(const DecodeComparison& comparison) {
             {"residual", comparison.residual},  {"agreeing", comparison.agreeing},
             {"compared", comparison.compared},  {"first", comparison.firstSide},
             {"second", comparison.secondSide},  {"time", floatsShape(comparison.overTime)},
-            {"block", comparison.blockSeconds}, {"bands", floatsShape(bands)}};
+            {"block", comparison.blockSeconds}, {"bands", floatsShape(bands)},
+            {"over", comparison.standsOver}};
 }
 
 void takeFrom(const Json& json, DecodeComparison& comparison) {
@@ -150,6 +151,7 @@ void takeFrom(const Json& json, DecodeComparison& comparison) {
     json.at("residual").get_to(comparison.residual);
     json.at("agreeing").get_to(comparison.agreeing);
     json.at("compared").get_to(comparison.compared);
+    json.at("over").get_to(comparison.standsOver);
     json.at("first").get_to(comparison.firstSide);
     json.at("second").get_to(comparison.secondSide);
     comparison.overTime = floatsFrom(json.at("time"));
