@@ -125,11 +125,7 @@ void sayTrack(const RippedTrack& track) {
         say("      sectors {} to {}\n", first, last);
     }
     if (track.word) {
-        say("      register: {}, offset {}\n",
-            track.word->agree > 0 ? fmt::format("{} agree", track.word->agree)
-            : track.word->isKnown ? "differs"
-                                  : "not known",
-            track.word->offset);
+        say("      register: {}, offset {}\n", registerWords(*track.word), track.word->offset);
     }
 }
 

@@ -1,6 +1,7 @@
 #include "tray/serving.h"
 
 #include "core/base/text.h"
+#include "core/disc/disc_positions.h"
 #include "core/disc/tray.h"
 #include "core/disc/tray_messages.h"
 #include "core/evidence/worker/cage.h"
@@ -16,6 +17,7 @@
 #include <cdio/paranoia/paranoia.h>
 #include <fmt/format.h>
 
+#include <array>
 #include <csignal>
 #include <cstdlib>
 #include <cstring>
@@ -144,7 +146,22 @@ class Drive {
                 contents.tracks.back().marks = marks->second;
             }
         }
+        if (isDevice_) {
+            findPositions(contents, [this](int sector) { return position(sector); });
+        }
         return contents;
+    }
+
+    /// By READ CD with its formatted Q channel (MMC): what lies there is given with the sound, which is not wanted.
+    std::optional<DiscPosition> position(int sector) {
+        constexpr std::size_t subcodeBytes = 16;
+        constexpr std::uint8_t formattedSubcode = 2;
+        std::array<std::uint8_t, discSectorBytes + subcodeBytes> block{};
+        const auto code =
+            mmc_read_cd(disc_.get(), block.data(), sector, CDIO_MMC_READ_TYPE_CDDA, false, false, 0, true, false,
+                        0, formattedSubcode, static_cast<std::uint16_t>(block.size()), 1);
+        return code == DRIVER_OP_SUCCESS ? positionFrom(std::span(block).subspan(discSectorBytes), sector)
+                                         : std::nullopt;
     }
 
     DiscTrack track(int number, bool hasNext, int leadOut) {

@@ -2,6 +2,7 @@
 // libdiscid, zlib and cd-info.
 #include "core/disc/disc_contents.h"
 #include "core/disc/disc_lookup.h"
+#include "core/disc/disc_positions.h"
 #include "core/disc/rip_register.h"
 #include "core/disc/sliding_crc.h"
 
@@ -216,4 +217,117 @@ TEST_CASE("Nonsense from a register and a lookup is a sentence; hostile text bec
     CHECK(names->front().title == "Twolines[31m");
     CHECK(names->front().artist.size() <= 500);
     CHECK(names->front().disc == 0);
+}
+
+namespace {
+
+/// The Q channel of a disc that has these gaps and marks, laid out by IEC 60908 (from memory).
+struct Subcode {
+    DiscContents truth;
+    bool inDigits = true; ///< as the disc has it; some drives give plain numbers
+    int late = 0;         ///< sectors by which the drive gives the subcode of an earlier sector
+    int otherMode = 0;    ///< of so many sectors one holds the media number; 0: none
+    mutable int readings = 0;
+
+    std::uint8_t number(int value) const {
+        return static_cast<std::uint8_t>(inDigits ? value / 10 * 16 + value % 10 : value);
+    }
+    std::optional<DiscPosition> operator()(int asked) const {
+        ++readings;
+        const int sector = asked - late;
+        const DiscTrack* at = &truth.tracks.front();
+        int index = 1;
+        for (const auto& track : truth.tracks) {
+            if (sector >= track.firstSector - track.gap) {
+                at = &track;
+                index = sector >= track.firstSector ? 1 : 0;
+                for (const int mark : track.marks) {
+                    index += sector >= mark ? 1 : 0;
+                }
+            }
+        }
+        const bool isOther = otherMode > 0 && sector % otherMode == 0;
+        const int inTrack = std::abs(sector - at->firstSector);
+        const int onDisc = sector + 150;
+        const std::vector<std::uint8_t> bytes{static_cast<std::uint8_t>(isOther ? 0x02 : 0x01),
+                                              number(at->number),
+                                              number(index),
+                                              number(inTrack / 75 / 60),
+                                              number(inTrack / 75 % 60),
+                                              number(inTrack % 75),
+                                              0,
+                                              number(onDisc / 75 / 60),
+                                              number(onDisc / 75 % 60),
+                                              number(onDisc % 75)};
+        return positionFrom(bytes, asked);
+    }
+};
+
+} // namespace
+
+TEST_CASE("gaps and index marks are found in the subcode, however a drive gives it") {
+    std::mt19937 random(60908);
+    Subcode subcode;
+    int begin = 0;
+    std::vector<int> begins;
+    for (int track = 0; track < 14; ++track) {
+        begins.push_back(begin);
+        begin += 300 + static_cast<int>(random() % 20'000);
+    }
+    subcode.truth = contentsOf(begins, begin);
+    auto known = subcode.truth;
+    for (std::size_t i = 1; i < begins.size(); ++i) {
+        auto& track = subcode.truth.tracks[i];
+        track.gap = i % 3 == 0 ? 0 : static_cast<int>(random() % 150);
+        if (i % 4 == 1 && track.sectors > 1000) {
+            track.marks = {track.firstSector + 75, track.firstSector + 76 + static_cast<int>(random() % 500)};
+        }
+    }
+    subcode.inDigits = GENERATE(true, false);
+    subcode.late = GENERATE(0, 2, -3);
+    subcode.otherMode = GENERATE(0, 10, 91);
+    CAPTURE(subcode.inDigits, subcode.late, subcode.otherMode);
+    // Where the media number stands at the very place, the sector beside it is taken.
+    const int within = subcode.otherMode > 0 ? 1 : 0;
+    auto found = known;
+    findPositions(found, subcode);
+    for (std::size_t i = 0; i < begins.size(); ++i) {
+        CAPTURE(i);
+        const auto& truth = subcode.truth.tracks[i];
+        CHECK(std::abs(found.tracks[i].gap - truth.gap) <= within);
+        REQUIRE(found.tracks[i].marks.size() == truth.marks.size());
+        for (std::size_t mark = 0; mark < truth.marks.size(); ++mark) {
+            CHECK(std::abs(found.tracks[i].marks[mark] - truth.marks[mark]) <= within);
+        }
+    }
+    CHECK(subcode.readings < 14 * 80);
+
+    SECTION("and nothing is believed of a drive that tells none, or another disc's") {
+        found = known;
+        findPositions(found, [](int) { return std::nullopt; });
+        CHECK((found == known));
+        auto other = subcode;
+        for (auto& track : other.truth.tracks) {
+            track.number += 1;
+        }
+        findPositions(found, other);
+        CHECK((found == known));
+    }
+}
+
+TEST_CASE("a position is read as digits or as numbers, and nonsense is none") {
+    using Bytes = std::vector<std::uint8_t>;
+    // Track 12, index 3, 01:02.03 into it, 34:56.07 on the disc.
+    const int sector = (34 * 60 + 56) * 75 + 7 - 150;
+    const DiscPosition there{12, 3, sector};
+    CHECK(positionFrom(Bytes{0x41, 0x12, 0x03, 0x01, 0x02, 0x03, 0, 0x34, 0x56, 0x07}, sector) == there);
+    CHECK(positionFrom(Bytes{0x41, 12, 3, 1, 2, 3, 0, 34, 56, 7}, sector) == there);
+    CHECK(positionFrom(Bytes{0x42, 0x12, 0x03, 0x01, 0x02, 0x03, 0, 0x34, 0x56, 0x07}, sector) ==
+          std::nullopt);
+    CHECK(positionFrom(Bytes{0x41, 0xAA, 0x01, 0x01, 0x02, 0x03, 0, 0x34, 0x56, 0x07}, sector) ==
+          std::nullopt);
+    CHECK(positionFrom(Bytes{0x41, 0x12, 0x03, 0x01, 0x02, 0x03, 0, 0x34, 0x56, 0x07}, sector + 200) ==
+          std::nullopt);
+    CHECK(positionFrom(Bytes{0x41, 0x12, 0x03}, sector) == std::nullopt);
+    CHECK(positionFrom(Bytes(16, 0xFF), sector) == std::nullopt);
 }

@@ -3,6 +3,7 @@
 #include "core/base/text.h"
 #include "core/disc/sliding_crc.h"
 
+#include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
 #include <algorithm>
@@ -130,6 +131,13 @@ RegisterWord RegisterCheck::wordFor(int number) const {
         word.agree = agreeing != heard->second.agreeing.end() ? agreeing->second : 0;
     }
     return word;
+}
+
+std::string registerWords(const RegisterWord& word) {
+    return word.agree > 0 ? fmt::format("{} got the same",
+                                        counted(static_cast<std::uint64_t>(word.agree), "other", "others"))
+           : word.isKnown ? "others got something else"
+                          : "nobody has reported it";
 }
 
 } // namespace sober

@@ -70,4 +70,7 @@ class RegisterCheck {
     std::optional<int> proven_;
 };
 
+/// "12 others got the same".
+std::string registerWords(const RegisterWord& word);
+
 } // namespace sober

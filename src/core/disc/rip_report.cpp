@@ -17,13 +17,6 @@ std::string hexOf(std::uint32_t crc) {
     return fmt::format("{:08x}", crc);
 }
 
-std::string registerWords(const RegisterWord& word) {
-    return word.agree > 0 ? fmt::format("{} got the same",
-                                        counted(static_cast<std::uint64_t>(word.agree), "other", "others"))
-           : word.isKnown ? "others got something else"
-                          : "nobody has reported it";
-}
-
 std::string offsetWords(const RippedDisc& disc) {
     const auto* const source = disc.isOffsetProven ? ", as the register proves" : ", as was said";
     return disc.offset != 0

@@ -145,7 +145,7 @@ void DiscDesk::buildRows() {
     list_ = new ListView(tr("Tracks"), this);
     list_->setModel(rows_);
     list_->setEmptyText(tr("No disc was chosen."));
-    list_->setWidths({56, 250, 150, 84, 170, 76, 120, 130}, 1);
+    list_->setWidths({56, 230, 150, 84, 150, 76, 170, 120}, 1);
     body()->addWidget(list_, 1);
     handFocusOn(this, list_);
     connect(list_->selectionModel(), &QItemSelectionModel::selectionChanged, this, &DiscDesk::showChosen);

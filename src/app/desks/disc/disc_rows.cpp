@@ -35,14 +35,6 @@ QString stateWords(const DiscLine& line) {
                : QObject::tr("doubtful in %1").arg(told(counted(doubtfulSectors(*line.read), "sector")));
 }
 
-QString registerWords(const RippedTrack& track) {
-    return !track.word             ? QString()
-           : track.word->agree > 0 ? QObject::tr("%1 got the same")
-                                         .arg(told(humanCount(static_cast<std::uint64_t>(track.word->agree))))
-           : track.word->isKnown ? QObject::tr("others differ")
-                                 : QObject::tr("not known there");
-}
-
 } // namespace
 
 std::vector<Column<DiscLine>> discColumns() {
@@ -84,7 +76,8 @@ std::vector<Column<DiscLine>> discColumns() {
          true},
         {QObject::tr("Register"),
          [](const DiscLine& line) {
-             return Cell{line.read ? registerWords(*line.read) : QString(), {}, {}, true, {}};
+             const auto* word = line.read && line.read->word ? &*line.read->word : nullptr;
+             return Cell{word != nullptr ? told(registerWords(*word)) : QString(), {}, {}, true, {}};
          }},
         {QObject::tr("Held already"),
          [](const DiscLine& line) {
