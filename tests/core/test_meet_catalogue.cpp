@@ -1,6 +1,7 @@
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/excerpt_store.h"
 #include "core/catalogue/fixity_store.h"
+#include "core/catalogue/player_store.h"
 #include "core/catalogue/policies.h"
 #include "core/catalogue/standing_lists.h"
 #include "core/work/meet_catalogue.h"
@@ -174,8 +175,17 @@ TEST_CASE("a volume, its history and decisions that only the other has come alon
     REQUIRE(Policies(both.other)
                 .keep({0, "W first", {{PreferenceKind::onVolume, w, {}}, {PreferenceKind::older, 0, {}}}})
                 .ok());
+    // A player that reads on W, and one that is the other machine's own.
+    writeFile(both / "W/lists/evening.m3u8", "../b.wav\n../gone.wav\n");
+    writeFile(both / "home/own.m3u8", both / "W/b.wav");
+    const PlayerStore players(both.other);
+    REQUIRE(players.add({0, "lantern", {both / "W/lists", both / "home"}, true}).ok());
+    REQUIRE(players.add({0, "own", {both / "home"}}).ok());
 
+    const auto compared = both.compare();
+    CHECK(compared.decisions.players == 1);
     const auto taken = both.takeIn(both.catalogue(), both.otherPath());
+    CHECK(taken.decisions.players == 1);
     CHECK(taken.decisions.acceptances == 1);
     CHECK(taken.decisions.standingLists == 1);
     CHECK(taken.decisions.policies == 1);
@@ -192,7 +202,18 @@ TEST_CASE("a volume, its history and decisions that only the other has come alon
     const auto policy = *Policies(both.catalogue()).named("W first");
     REQUIRE(policy.has_value());
     CHECK(policy->preferences.front().volume == here.id);
-    CHECK(both.survey("W").bytesRead == 0);
+    const auto known = *PlayerStore(both.catalogue()).all();
+    REQUIRE(known.size() == 1);
+    CHECK(known[0].name == "lantern");
+    CHECK(known[0].ignoresCase);
+    CHECK(known[0].places == std::vector<BytePath>{both / "W/lists"});
+    const auto references = *PlayerStore(both.catalogue()).references();
+    REQUIRE(references.size() == 2);
+    CHECK(references[0].holding == both.holding("W", "b.wav")->id);
+    CHECK(references[1].state == ReferenceState::broken);
+    CHECK(both.compare().decisions.players == 0);
+    // No holding is read again; only the list is looked at, whether it is audio.
+    CHECK(both.survey("W").bytesRead == fs::file_size(both / "W/lists/evening.m3u8"));
 }
 
 TEST_CASE("a taking in that is stopped goes on where it was, and what is no other catalogue is refused") {

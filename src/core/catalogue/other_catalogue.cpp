@@ -151,6 +151,42 @@ Outcome takePolicies(const Catalogue& from, const Catalogue& to, const Counterpa
     return done();
 }
 
+/// Of players as one of the catalogues has them: those whose lists are looked for on a volume.
+constexpr const char* playersOnVolumes =
+    "SELECT id, name, ignores_case, written_prefix, stands_for FROM players WHERE id IN (SELECT player FROM "
+    "player_places WHERE volume <> 0)";
+
+/// A player is the same by its name. What it reads on no volume is that machine's.
+void takePlayers(SQLite::Database& from, SQLite::Database& to,
+                 const std::unordered_map<VolumeId, VolumeId>& volumes) {
+    SQLite::Statement rows(from, playersOnVolumes);
+    SQLite::Statement places(from, "SELECT volume, path FROM player_places WHERE player = ? AND volume <> 0");
+    SQLite::Statement add(to, "INSERT OR IGNORE INTO players(name, ignores_case, written_prefix, stands_for) "
+                              "VALUES(?,?,?,?)");
+    SQLite::Statement addPlace(to,
+                               "INSERT OR IGNORE INTO player_places(player, volume, path) SELECT id, ?2, ?3 "
+                               "FROM players WHERE name = ?1");
+    while (rows.executeStep()) {
+        const auto name = rows.getColumn(1).getString();
+        for (int column = 1; column <= 4; ++column) {
+            copyValue(rows.getColumn(column), add, column);
+        }
+        add.exec();
+        add.reset();
+        places.bind(1, rows.getColumn(0).getInt64());
+        while (places.executeStep()) {
+            if (const auto volume = volumes.find(places.getColumn(0).getInt64()); volume != volumes.end()) {
+                addPlace.bind(1, name);
+                addPlace.bind(2, volume->second);
+                copyValue(places.getColumn(1), addPlace, 3);
+                addPlace.exec();
+                addPlace.reset();
+            }
+        }
+        places.reset();
+    }
+}
+
 } // namespace
 
 Result<std::vector<KnownHolding>> knownOn(const Catalogue& catalogue, VolumeId volume) {
@@ -235,6 +271,7 @@ Outcome takeNotes(const Catalogue& from, const Catalogue& to, const Counterparts
                  "SELECT 1 FROM checks WHERE volume = ?1 AND began = ?2");
         takeVerified(theirs, ours, counterparts.holdings);
         takeAcceptances(theirs, ours);
+        takePlayers(theirs, ours, counterparts.volumes);
         const auto lists = takeStandingLists(from, to, counterparts);
         const auto policies = lists ? takePolicies(from, to, counterparts) : lists;
         if (policies) {
@@ -247,11 +284,11 @@ Outcome takeNotes(const Catalogue& from, const Catalogue& to, const Counterparts
 
 Result<LeftThere> leftThere(const Catalogue& other) {
     return guarded(other, [&] {
-        const auto count = [&](const char* table) {
+        const auto count = [&](const std::string& table) {
             return static_cast<std::uint64_t>(
-                other.database().execAndGet(std::string("SELECT count(*) FROM ") + table).getInt64());
+                other.database().execAndGet("SELECT count(*) FROM " + table).getInt64());
         };
-        return LeftThere{count("lists"), count("docket"), count("ledger")};
+        return LeftThere{count("lists WHERE volume = 0"), count("docket"), count("ledger")};
     });
 }
 
@@ -290,6 +327,18 @@ Result<NewDecisions> newDecisions(const Catalogue& from, const Catalogue& to) {
     if (!theirPolicies || !ourPolicies) {
         return theirPolicies ? ourPolicies.error() : theirPolicies.error();
     }
+    const auto players = guarded(from, [&] {
+        SQLite::Statement rows(from.database(), playersOnVolumes);
+        SQLite::Statement known(to.database(), "SELECT 1 FROM players WHERE name = ?");
+        std::uint64_t count = 0;
+        while (rows.executeStep()) {
+            known.bind(1, rows.getColumn(1).getString());
+            count += known.executeStep() ? 0 : 1;
+            known.reset();
+        }
+        return count;
+    });
+    RETURN_IF_FAILED(players);
     const auto acceptances = guarded(from, [&] {
         SQLite::Statement rows(from.database(), "SELECT payload FROM acceptances");
         SQLite::Statement known(to.database(), "SELECT 1 FROM acceptances WHERE payload = ?");
@@ -302,7 +351,7 @@ Result<NewDecisions> newDecisions(const Catalogue& from, const Catalogue& to) {
         return count;
     });
     return acceptances ? Result(NewDecisions{*acceptances, newOnes(*theirLists, *ourLists).size(),
-                                             newOnes(*theirPolicies, *ourPolicies).size()})
+                                             newOnes(*theirPolicies, *ourPolicies).size(), *players})
                        : Result<NewDecisions>(acceptances.error());
 }
 

@@ -39,12 +39,13 @@ struct Counterparts {
 
 /// Takes over, all or nothing, what was noted of holdings and volumes and is not noted here: baselines of
 /// what has drifted, when each was verified, what could not be read, the verifications themselves; and what
-/// was decided: acceptances, standing lists and policies of names that are free here.
+/// was decided: acceptances, standing lists and policies of names that are free here; and players with what
+/// they read on volumes, told by their names. Their lists are left to be read.
 Outcome takeNotes(const Catalogue& from, const Catalogue& to, const Counterparts& counterparts);
 
 /// What takes no part in such a meeting and stays where it is.
 struct LeftThere {
-    std::uint64_t lists = 0;   ///< of players
+    std::uint64_t lists = 0;   ///< of players, on no volume
     std::uint64_t actions = 0; ///< on the docket
     std::uint64_t entries = 0; ///< in the ledger
 };
@@ -59,6 +60,7 @@ struct NewDecisions {
     std::uint64_t acceptances = 0;
     std::uint64_t standingLists = 0;
     std::uint64_t policies = 0;
+    std::uint64_t players = 0; ///< of names that are not known here, with lists on volumes
 };
 Result<NewDecisions> newDecisions(const Catalogue& from, const Catalogue& to);
 

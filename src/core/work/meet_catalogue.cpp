@@ -401,6 +401,10 @@ std::vector<std::string> meetingWords(const CatalogueMeeting& meeting) {
                                         counted(decisions.standingLists, "standing list"),
                                         counted(decisions.policies, "policy", "policies")));
     }
+    if (decisions.players > 0) {
+        sentences.push_back(fmt::format("{} known only there: lists are read where their volume is at hand.",
+                                        counted(decisions.players, "player")));
+    }
     if (meeting.excerpts > 0) {
         sentences.push_back(fmt::format("{} taken over.", counted(meeting.excerpts, "excerpt")));
     }

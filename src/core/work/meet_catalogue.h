@@ -44,8 +44,8 @@ Result<CatalogueMeeting> compareCatalogue(const Catalogue& catalogue, const Byte
 
 /// Takes what another catalogue (of another machine, or one that was carried along) knows into this one. The
 /// other is only read. Volumes, holdings with all that was measured, baselines of what has drifted,
-/// verifications, excerpts, acceptances, standing lists and policies are taken over; players, docket and
-/// ledger stay there. Findings are brought up to date.
+/// verifications, excerpts, acceptances, standing lists, policies and players with lists on volumes are taken
+/// over; docket and ledger stay there. Findings are brought up to date.
 Result<CatalogueMeeting> takeInCatalogue(Catalogue& catalogue, const BytePath& other, RunControl& control,
                                          const ProgressSink& onProgress);
 
