@@ -503,6 +503,8 @@ int runCommand(int argc, char** argv) {
                            "and what no list names, of the same volumes");
     transferPlan->add_flag("--keepers", transfer.keepersOnly,
                            "of copies only the keeper, in place of those that \"sober copies\" would retire");
+    transferPlan->add_flag("--retire-rest", transfer.letRestGo,
+                           "put on the docket what is there and no longer among what comes");
     transferPlan->add_option("--rules", transfer.rules, "auto, fat32, exfat, ntfs, ext4 or iso9660 (auto)")
         ->check(CLI::IsMember({"auto", "fat32", "exfat", "ntfs", "ext4", "iso9660"}));
     transferPlan->add_option("--room", transfer.room, "bytes that are free, of a device that is not here");

@@ -297,15 +297,21 @@ int runTransferPlan(const CommonOptions& common, const TransferOptions& options,
                                  {"fits", needs <= plan->transfer.free}});
     }
     more["no_longer"] = Json::array();
-    for (const auto& path : plan->noLonger) {
+    for (const auto& [path, holding] : plan->noLonger) {
         more["no_longer"].push_back(percentEncodeOffending(path));
+    }
+    if (options.letRestGo) {
+        if (const auto added = letRestGo(*catalogue, *plan); !added) {
+            return fail(added.error());
+        }
     }
     const auto shown = show(common, *catalogue, std::move(*settled), more);
     if (!common.json) {
         sayForms(*plan);
     }
     if (!common.json && !plan->noLonger.empty()) {
-        say("{} there would be no longer among what comes.\n", counted(plan->noLonger.size(), "holding"));
+        say("{} there would be no longer among what comes{}.\n", counted(plan->noLonger.size(), "holding"),
+            options.letRestGo ? "; put on the docket to be retired" : "");
     }
     return shown == exitDone && !plan->transfer.fits() ? exitCouldNot : shown;
 }

@@ -13,6 +13,7 @@ struct TransferOptions {
     std::vector<std::string> standing;
     bool andUnlisted = false;
     bool keepersOnly = false;
+    bool letRestGo = false; ///< what is there and no longer among what comes goes on the docket
     std::string rules = "auto";
     std::optional<std::uint64_t> room;
     std::string layout = "keep";

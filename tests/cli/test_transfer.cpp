@@ -82,6 +82,17 @@ TEST_CASE("all that lantern knows plays from the new place alone") {
     CHECK(demo.ask({"transfer", "list"})["transfers"].size() == 1);
     CHECK(demo.ask({"transfer", "forget", number})["transfers"].empty());
     CHECK(fs::exists(demo / "NEW/Music"));
+
+    // Something else is chosen the next time: the rest can go from there by the docket, and comes back.
+    const auto there = contentCounts({demo / "NEW"});
+    const auto fewer = demo.ask({"transfer", "plan", "--to", demo / "NEW/Music", "--folder",
+                                 demo / "GANNET/Tapes, labelled", "--retire-rest"});
+    CHECK_FALSE(fewer["no_longer"].empty());
+    CHECK(demo.ask({"docket"})["actions"].size() == fewer["no_longer"].size());
+    CHECK(demo.ask({"docket", "carry-out"})["refused"].empty());
+    CHECK(contentCounts({demo / "NEW"}).size() < there.size());
+    demo.ask({"undo", "last"});
+    CHECK((contentCounts({demo / "NEW"}) == there));
 }
 
 TEST_CASE("a card's lists go to another card that calls its folder by a name of its own") {

@@ -182,7 +182,8 @@ TEST_CASE("a second transfer copies what is new, renews its lists and touches no
     writeFile(all.list(), m3u({"../V/f/2.wav", "../V/g/1.wav", "../V/f/3.wav"}));
     writeFile(all / "T/f/3.wav", smallWav(3)); // copied by hand: nobody has looked at it
     const auto plan = all.planned(all.request());
-    CHECK(plan.noLonger == std::vector<BytePath>{all / "T/f/1.wav"});
+    REQUIRE(plan.noLonger.size() == 1);
+    CHECK(plan.noLonger[0].first == all / "T/f/1.wav");
     std::map<BytePath, ItemState> states;
     for (const auto& item : plan.items) {
         states.emplace(item.target, item.state);

@@ -1,5 +1,7 @@
 #include "app/charts/transfer_chart.h"
+#include "core/catalogue/docket_store.h"
 #include "core/catalogue/player_store.h"
+#include "core/remedy/docket/review.h"
 #include "ui/chart_probe.h"
 #include "ui/desktop.h"
 
@@ -136,6 +138,27 @@ TEST_CASE("a list goes to a card from the desk: planned, run, proven, and the ol
     QTest::keyClick(which, Qt::Key_Up);
     desktop.settle();
     CHECK(desktop.done() == "not begun");
+
+    // Of what another list does not name, what lies there goes where the docket is carried out.
+    desktop.workbench().decide([](const Catalogue& known) { return DocketStore(known).clear(); });
+    desktop.settle();
+    desktop.toggle("the list Ringers.m3u8");
+    desktop.type("The folder or drive that it goes to", QString::fromStdString(desktop.card()));
+    desktop.planned();
+    CHECK(desktop.figures().contains(QString("%1 there would be no longer chosen").arg(rows)));
+    desktop.list(sources)->setFocus();
+    desktop.press(Qt::Key_E);
+    desktop.settle();
+    const auto catalogue = Catalogue::openForReading(desktop.demo.cataloguePath());
+    REQUIRE(catalogue.ok());
+    const auto waiting = *DocketStore(*catalogue).all();
+    CHECK(waiting.size() == static_cast<std::size_t>(rows));
+    const auto review = *reviewDocket(*catalogue);
+    CHECK(std::ranges::all_of(review.actions, [&](const PlannedAction& planned) {
+        return planned.action.kind == ActionKind::retire && !planned.refused &&
+               isWithin(planned.path, desktop.card());
+    }));
+    CHECK((contentsBelow(desktop.card()) == files));
 }
 
 TEST_CASE("a plan is kept for later; what no list names is taken in by a key; what was found comes along") {

@@ -2,6 +2,7 @@
 
 #include "core/base/presence.h"
 #include "core/base/text.h"
+#include "core/catalogue/docket_store.h"
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
@@ -42,6 +43,7 @@ class Planning {
     struct There {
         BytePath path; ///< relative to the target
         Checksum128 content;
+        HoldingId holding = 0;
     };
 
     Outcome look() {
@@ -106,7 +108,8 @@ class Planning {
             }
             if (const auto within = relativeTo(joinPath(volume.root, holding.path), plan_.place.folder)) {
                 plan_.bytesThere += holding.size;
-                there_.emplace(collisionKey(*plan_.place.rules, *within), There{*within, holding.checksum});
+                there_.emplace(collisionKey(*plan_.place.rules, *within),
+                               There{*within, holding.checksum, holding.id});
             }
         });
     }
@@ -333,7 +336,7 @@ class Planning {
         if (request_.mode == TransferMode::copy) {
             for (const auto& [key, there] : there_) {
                 if (!targets.contains(key)) {
-                    plan_.noLonger.push_back(joinPath(plan_.place.folder, there.path));
+                    plan_.noLonger.emplace_back(joinPath(plan_.place.folder, there.path), there.holding);
                 }
             }
             std::ranges::sort(plan_.noLonger);
@@ -424,6 +427,19 @@ Result<std::vector<NamePreview>> previewNames(std::span<const Holding> holdings,
 
 Result<TransferId> keepPlan(const Catalogue& catalogue, const TransferPlan& plan) {
     return TransferStore(catalogue).add(plan.transfer, plan.items, plan.left, plan.lists);
+}
+
+Outcome letRestGo(const Catalogue& catalogue, const TransferPlan& plan) {
+    std::vector<DocketAction> actions;
+    for (const auto& [path, holding] : plan.noLonger) {
+        DocketAction action;
+        action.kind = ActionKind::retire;
+        action.holding = holding;
+        action.reason = "no longer among what comes along";
+        action.added = timeNow();
+        actions.push_back(std::move(action));
+    }
+    return DocketStore(catalogue).add(actions);
 }
 
 } // namespace sober

@@ -29,7 +29,8 @@ struct TransferPlan {
     std::vector<NotComing> left;
     std::vector<TransferList> lists;
     std::vector<HoldingId> inNoList;
-    std::vector<BytePath> noLonger; ///< absolute: catalogued in the target's folder, and not among what comes
+    /// Catalogued in the target's folder, and not among what comes; by path, which is absolute.
+    std::vector<std::pair<BytePath, HoldingId>> noLonger;
     double seconds = 0;             ///< of what comes
     std::uint64_t bytes = 0;        ///< of what comes, wherever it is now
     std::uint64_t unsound = 0;      ///< of what comes, that does not decode whole
@@ -69,5 +70,8 @@ Result<std::vector<NamePreview>> previewNames(std::span<const Holding> holdings,
 
 /// Keeps a plan, so that it can be carried out; its number.
 Result<TransferId> keepPlan(const Catalogue& catalogue, const TransferPlan& plan);
+
+/// Puts on the docket that what is at the target and no longer among what comes be retired.
+Outcome letRestGo(const Catalogue& catalogue, const TransferPlan& plan);
 
 } // namespace sober

@@ -145,12 +145,14 @@ void TransferDesk::buildButtons() {
     prove_->setToolTip(tr("Read everything back, open every list, play the beginning of every entry"));
     release_ = keyButton(tr("Let the old go…"), QKeySequence(Qt::Key_L), this);
     release_->setToolTip(tr("Put the old on the docket, to be retired; only of what is proven"));
+    rest_ = keyButton(tr("Let the rest go…"), QKeySequence(Qt::Key_E), this);
+    rest_->setToolTip(tr("Put on the docket what is there and no longer among what comes, to be retired"));
     report_ = new QPushButton(tr("Show the report"), this);
     forget_ = keyButton(tr("Forget"), QKeySequence(Qt::Key_Delete), this);
     forget_->setToolTip(tr("Forget this plan, or a transfer that has ended; nothing on a drive changes"));
     auto* row = new WrapRow;
     row->setSpacing(8);
-    for (auto* button : {keep_, run_, prove_, release_, report_, forget_}) {
+    for (auto* button : {keep_, run_, prove_, release_, rest_, report_, forget_}) {
         row->addWidget(button);
     }
     row->addStretch(1);
@@ -166,6 +168,10 @@ void TransferDesk::buildButtons() {
     connect(run_, &QPushButton::clicked, this, &TransferDesk::run);
     connect(prove_, &QPushButton::clicked, this, &TransferDesk::prove);
     connect(release_, &QPushButton::clicked, this, &TransferDesk::release);
+    connect(rest_, &QPushButton::clicked, this, [this] {
+        workbench().decide(
+            [plan = plan_](const Catalogue& catalogue) { return letRestGo(catalogue, *plan); });
+    });
     connect(forget_, &QPushButton::clicked, this, [this] {
         if (kept_) {
             workbench().decide(
@@ -407,6 +413,8 @@ void TransferDesk::followWork() {
     const bool isKept = kept_.has_value();
     const bool waits = isKept && kept_->state <= TransferState::running;
     keep_->setEnabled(plan_ != nullptr);
+    // A row without it has room for the rest.
+    rest_->setVisible(plan_ && !plan_->noLonger.empty());
     const bool isByHand = plan_ ? plan_->transfer.isByHand() : isKept && kept_->isByHand();
     run_->setEnabled(free && !isByHand && ((plan_ && plan_->transfer.fits()) || waits));
     run_->setToolTip(isByHand ? tr("The device was described and is not here: connect it and plan again")

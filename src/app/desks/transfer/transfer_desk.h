@@ -65,6 +65,7 @@ class TransferDesk : public Desk {
     QPushButton* run_;
     QPushButton* prove_;
     QPushButton* release_;
+    QPushButton* rest_;
     QPushButton* report_;
     QPushButton* forget_;
     QTimer* soon_;
