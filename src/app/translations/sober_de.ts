@@ -296,18 +296,6 @@
             <translation>zweifelhaft bei %1</translation>
         </message>
         <message>
-            <source>%1 got the same</source>
-            <translation>%1 erhielten dasselbe</translation>
-        </message>
-        <message>
-            <source>others differ</source>
-            <translation>andere weichen ab</translation>
-        </message>
-        <message>
-            <source>not known there</source>
-            <translation>dort nicht bekannt</translation>
-        </message>
-        <message>
             <source>Track</source>
             <translation>Titel</translation>
         </message>
@@ -4884,6 +4872,26 @@
             <source>No session of a desktop or of systemd was there to be asked.</source>
             <translation>Es war keine Sitzung eines Desktops oder von systemd da, die man hätte fragen können.</translation>
         </message>
+        <message>
+            <source>%1 got the same</source>
+            <translation>%1 lasen dasselbe</translation>
+        </message>
+        <message>
+            <source>%1 known only there: lists are read where their volume is at hand.</source>
+            <translation>%1 nur dort bekannt: Listen werden gelesen, wo ihr Datenträger da ist.</translation>
+        </message>
+        <message>
+            <source>no longer among what comes along</source>
+            <translation>nicht mehr unter dem, was mitkommt</translation>
+        </message>
+        <message>
+            <source>nobody has reported it</source>
+            <translation>niemand hat es gemeldet</translation>
+        </message>
+        <message>
+            <source>others got something else</source>
+            <translation>andere lasen etwas anderes</translation>
+        </message>
     </context>
     <context>
         <name>counted</name>
@@ -5207,6 +5215,20 @@
             <translation>
                 <numerusform>%n weitere Zeile</numerusform>
                 <numerusform>%n weitere Zeilen</numerusform>
+            </translation>
+        </message>
+        <message numerus="yes">
+            <source>%n other</source>
+            <translation>
+                <numerusform>%n anderer</numerusform>
+                <numerusform>%n andere</numerusform>
+            </translation>
+        </message>
+        <message numerus="yes">
+            <source>%n player</source>
+            <translation>
+                <numerusform>%n Abspieler</numerusform>
+                <numerusform>%n Abspieler</numerusform>
             </translation>
         </message>
     </context>
@@ -11145,6 +11167,14 @@ ganz, weniger verlustbehaftete Schritte. Wo er nicht entscheidet:</translation>
         <message>
             <source>The proof does not hold: %1. %2</source>
             <translation>Der Nachweis hält nicht: %1. %2</translation>
+        </message>
+        <message>
+            <source>Let the rest go…</source>
+            <translation>Rest gehen lassen …</translation>
+        </message>
+        <message>
+            <source>Put on the docket what is there and no longer among what comes, to be retired</source>
+            <translation>Auf den Laufzettel setzen, was dort ist und nicht mehr zu dem gehört, was kommt, zum Aussondern</translation>
         </message>
     </context>
     <context>

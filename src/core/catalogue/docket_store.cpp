@@ -14,9 +14,18 @@ std::string quoted(ActionKind kind) {
 } // namespace
 
 Result<std::vector<DocketAction>> DocketStore::all() const {
+    return which("true");
+}
+
+Result<std::vector<DocketAction>> DocketStore::aboutPlaces() const {
+    return which("holding IS NULL");
+}
+
+Result<std::vector<DocketAction>> DocketStore::which(const std::string& condition) const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(), "SELECT id, kind, holding, reason, added, change, "
-                                                     "place, target, consent FROM docket ORDER BY id");
+                                                     "place, target, consent FROM docket WHERE " +
+                                                         condition + " ORDER BY id");
         std::vector<DocketAction> actions;
         while (ask.executeStep()) {
             actions.push_back(

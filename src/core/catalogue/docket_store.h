@@ -37,6 +37,8 @@ class DocketStore {
     explicit DocketStore(const Catalogue& catalogue) : catalogue_(catalogue) {}
 
     Result<std::vector<DocketAction>> all() const;
+    /// Those that are about no holding, but about a place that references point to.
+    Result<std::vector<DocketAction>> aboutPlaces() const;
     Result<DocketTotals> totals() const;
     /// Adds in one transaction; what stands on the docket already gets the new kind, reason, change and
     /// target.
@@ -55,6 +57,8 @@ class DocketStore {
                                             std::optional<ActionKind> kind = {}) const;
 
   private:
+    Result<std::vector<DocketAction>> which(const std::string& condition) const;
+
     const Catalogue& catalogue_;
 };
 

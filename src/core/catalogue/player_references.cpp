@@ -90,6 +90,28 @@ Result<std::vector<Reference>> PlayerStore::references(ListFileId list) const {
     });
 }
 
+Result<std::vector<Reference>> PlayerStore::unresolved() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              std::string(referenceColumns) + "WHERE state IN (1, 2) ORDER BY list, entry");
+        std::vector<Reference> references;
+        while (ask.executeStep()) {
+            references.push_back(referenceFrom(ask));
+        }
+        return references;
+    });
+}
+
+Result<PlayerStore::Settled> PlayerStore::settled() const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT coalesce(sum(state = 0), 0), coalesce(sum(state = 4), 0) FROM "
+                              "list_references");
+        ask.executeStep();
+        return Settled{countAt(ask, 0), countAt(ask, 1)};
+    });
+}
+
 Result<std::vector<Reference>> PlayerStore::leadingTo(std::span<const BytePath> places) const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),

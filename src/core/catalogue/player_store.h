@@ -92,6 +92,14 @@ class PlayerStore {
 
     /// Of one list or, 0, of all, by list and entry.
     Result<std::vector<Reference>> references(ListFileId list = 0) const;
+    /// Those that lead nowhere or only loosely, by list and entry.
+    Result<std::vector<Reference>> unresolved() const;
+    /// How many there are besides these, without streams: that lead to a file, and into what is away.
+    struct Settled {
+        std::uint64_t resolved = 0;
+        std::uint64_t away = 0;
+    };
+    Result<Settled> settled() const;
     /// Those of some lists that lead to one of these places, or to one of these holdings.
     Result<std::vector<Reference>> leadingTo(std::span<const BytePath> places) const;
     Result<std::vector<Reference>> leadingTo(std::span<const HoldingId> holdings) const;

@@ -14,7 +14,7 @@ Result<RelinkKnown> relinkKnown(const Catalogue& catalogue) {
     auto players = store.all();
     auto figures = store.figures();
     const auto lists = store.lists();
-    const auto actions = DocketStore(catalogue).all();
+    const auto actions = DocketStore(catalogue).aboutPlaces();
     if (!volumes || !players || !figures) {
         return !volumes ? volumes.error() : !players ? players.error() : figures.error();
     }
@@ -30,9 +30,7 @@ Result<RelinkKnown> relinkKnown(const Catalogue& catalogue) {
         }
     }
     for (const auto& action : *actions) {
-        if (action.holding == 0) {
-            known.waiting[action.place] = action.kind;
-        }
+        known.waiting[action.place] = action.kind;
     }
     known.volumes = std::move(*volumes);
     known.players = std::move(*players);
