@@ -3,6 +3,7 @@
 #include "core/audit/match_recordings.h"
 #include "core/audit/refresh_findings.h"
 #include "core/audit/set_choice.h"
+#include "core/catalogue/evidence_store.h"
 #include "core/work/carry_out.h"
 #include "support/examined_collection.h"
 
@@ -89,6 +90,27 @@ TEST_CASE("one recording in many forms is one set; another tempo and another tak
     collection.surveyFully("V");
     CHECK(collection.report.compared == 0);
     CHECK(collection.details().at(0).members.size() == 10);
+}
+
+TEST_CASE(
+    "a disc's track, which ends with the silence before the next, is a better copy of what lacks that") {
+    Examined all;
+    all.music("V/whole.wav", 7, 20);
+    all.derive("V/whole.wav", {"-b:a", "96k"}, "V/low.mp3");
+    all.derive("V/whole.wav", {"-af", "apad=pad_dur=2.4"}, "W/track.flac");
+    all.derive("V/whole.wav", {"-t", "16"}, "W/edit.flac");
+    std::filesystem::remove(all / "V/whole.wav");
+    all.surveyFully("V");
+    all.surveyFully("W");
+    const auto sets = all.details();
+    REQUIRE(sets.size() == 1);
+    CHECK(sets[0].members.size() == 3);
+    const auto better = EvidenceStore(all.catalogue()).betterThan(all.holding("V", "low.mp3")->id);
+    REQUIRE((better.ok() && better->has_value()));
+    CHECK(**better == all.holding("W", "track.flac")->id);
+    std::filesystem::remove(all / "W/track.flac");
+    all.surveyFully("W");
+    CHECK_FALSE(EvidenceStore(all.catalogue()).betterThan(all.holding("V", "low.mp3")->id)->has_value());
 }
 
 TEST_CASE("the lineage hangs what is worse on what it may come from") {

@@ -2,6 +2,7 @@
 
 #include "core/audit/sameness.h"
 #include "core/catalogue/evidence_store.h"
+#include "core/catalogue/recording_pairs.h"
 
 #include <algorithm>
 #include <set>
@@ -9,12 +10,23 @@
 namespace sober {
 namespace {
 
-bool isBetterThan(const ComparableHolding& candidate, const ComparableHolding& low) {
+/// Whether two of a set are as long as each other, or only silence makes one longer.
+bool areAlike(const Catalogue& catalogue, const ComparableHolding& one, const ComparableHolding& other) {
+    if (isSameLength(one.duration, other.duration)) {
+        return true;
+    }
+    const auto pair = RecordingPairs(catalogue).of(one.payload, other.payload);
+    const auto sameness = pair && *pair ? samenessOf(**pair, one.duration, other.duration) : std::nullopt;
+    return sameness && *sameness <= Sameness::lossyCopy;
+}
+
+bool isBetterThan(const Catalogue& catalogue, const ComparableHolding& candidate,
+                  const ComparableHolding& low) {
     const bool trusted =
         candidate.verdict != VerdictClass::doubtful && candidate.verdict != VerdictClass::transcoded;
     return candidate.holding != low.holding && candidate.sound && trusted &&
            (candidate.lossless || (!candidate.underLimit && candidate.bitrate > low.bitrate)) &&
-           isSameLength(candidate.duration, low.duration);
+           areAlike(catalogue, low, candidate);
 }
 
 /// Lossless first, then on another volume, then by bitrate.
@@ -24,10 +36,11 @@ auto rankBeside(const ComparableHolding& low) {
     };
 }
 
-BetterCopies betterCopiesOf(const ComparableHolding& low, const std::vector<ComparableHolding>& members) {
+BetterCopies betterCopiesOf(const Catalogue& catalogue, const ComparableHolding& low,
+                            const std::vector<ComparableHolding>& members) {
     std::vector<const ComparableHolding*> candidates;
     for (const auto& member : members) {
-        if (isBetterThan(member, low)) {
+        if (isBetterThan(catalogue, member, low)) {
             candidates.push_back(&member);
         }
     }
@@ -52,7 +65,7 @@ Outcome findBetterCopies(const Catalogue& catalogue) {
             if (!low.underLimit) {
                 continue;
             }
-            if (auto copies = betterCopiesOf(low, members); !copies.better.empty()) {
+            if (auto copies = betterCopiesOf(catalogue, low, members); !copies.better.empty()) {
                 found.push_back(std::move(copies));
             }
         }
