@@ -18,11 +18,12 @@ constexpr const char* worstFirst = "CASE e.verdict WHEN 2 THEN 0 WHEN 1 THEN 1 W
 /// order of a cross join): many more may never have been.
 std::string meantSql(const std::string& columns, const HoldingFilter& filter, const FilterClause& clause,
                      bool examinedOnly = false) {
+    const bool isExamined = examinedOnly || !filter.verdicts.empty();
     return "SELECT " + columns +
-           (examinedOnly || !filter.verdicts.empty()
-                ? " FROM evidence e CROSS JOIN holdings h ON h.id = e.holding"
-                : " FROM holdings h LEFT JOIN evidence e ON e.holding = h.id") +
-           " WHERE h.state = 0 AND " + clause.sql();
+           (isExamined && clause.meansFew() ? " FROM holdings h CROSS JOIN evidence e ON e.holding = h.id"
+            : isExamined                    ? " FROM evidence e CROSS JOIN holdings h ON h.id = e.holding"
+                                            : " FROM holdings h LEFT JOIN evidence e ON e.holding = h.id") +
+           " WHERE " + clause.present() + " AND " + clause.sql();
 }
 
 std::unordered_set<HoldingId> idsFrom(SQLite::Statement& ask) {

@@ -19,6 +19,8 @@ class FilterClause {
     const std::string& sql() const { return sql_; }
     /// It names few holdings beforehand, so that a search had best begin with them.
     bool meansFew() const { return meansFew_; }
+    /// That a holding is present. Where few are meant SQLite must not begin with all that are.
+    const char* present() const { return meansFew_ ? "+h.state = 0" : "h.state = 0"; }
     /// Binds from `at` on; returns the next free index.
     int bindTo(SQLite::Statement& statement, int at) const;
 

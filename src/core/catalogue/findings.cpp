@@ -301,7 +301,8 @@ Result<std::vector<SetId>> Findings::setsIn(SetOrder order, const SetFilter& fil
                 std::string(clause.meansFew() ? "FROM holdings h CROSS JOIN set_members m ON m.holding = h.id"
                             : inOrder         ? "FROM set_members m CROSS JOIN holdings h ON h.id = m.holding"
                                               : "FROM set_members m JOIN holdings h ON h.id = m.holding") +
-                " LEFT JOIN evidence e ON e.holding = h.id WHERE h.state = 0 AND " + clause.sql();
+                " LEFT JOIN evidence e ON e.holding = h.id WHERE " + clause.present() + " AND " +
+                clause.sql();
             sql += inOrder ? " AND EXISTS(SELECT 1 " + members + " AND m.set_id = s.id)"
                            : " AND s.id IN (SELECT m.set_id " + members + ")";
         }

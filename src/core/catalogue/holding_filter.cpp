@@ -186,7 +186,7 @@ void FilterClause::alsoText(SQLite::Database& database, const std::string& text)
     }
     // A few are named, so that the search begins with them; where there are many, whatever else is asked is
     // less work in its own order.
-    constexpr std::size_t few = 5'000;
+    constexpr std::size_t few = 20'000;
     SQLite::Statement ask(database, "SELECT rowid FROM search_index WHERE search_index MATCH ? LIMIT " +
                                         std::to_string(few + 1));
     ask.bind(1, text_->expression());
