@@ -1,5 +1,6 @@
 #include "app/charts/claims_map.h"
 #include "app/main_window.h"
+#include "app/shared_heaps.h"
 #include "app/theme/theme.h"
 #include "app/workbench.h"
 #include "bench/bench_support.h"
@@ -114,6 +115,7 @@ int main(int argc, char** argv) {
     }
     const QTemporaryDir settings; // what was left open the last time is another measurement
     qputenv("XDG_CONFIG_HOME", settings.path().toLocal8Bit());
+    shareHeaps();
     QApplication application(argc, argv);
     QApplication::setApplicationName(QStringLiteral("sober-bench-desks"));
     Theme::apply(application, Paper::light);

@@ -1,6 +1,7 @@
 #include "app/arguments.h"
 #include "app/language/language.h"
 #include "app/main_window.h"
+#include "app/shared_heaps.h"
 #include "app/single_instance.h"
 #include "app/theme/theme.h"
 
@@ -35,9 +36,10 @@ int main(int argc, char** argv) {
         size != 100 && !qEnvironmentVariableIsSet("QT_SCALE_FACTOR")) {
         qputenv("QT_SCALE_FACTOR", QByteArray::number(size / 100.0));
     }
+    shareHeaps();
     QApplication application(argc, argv);
-    // Figures that are read or written for other programs have a point, and what the core and the system say is
-    // English, whatever the desktop's language: it is kept, and told in the language that is on.
+    // Figures that are read or written for other programs have a point, and what the core and the system say
+    // is English, whatever the desktop's language: it is kept, and told in the language that is on.
     for (const int category : {LC_NUMERIC, LC_TIME, LC_MESSAGES}) {
         std::setlocale(category, "C");
     }

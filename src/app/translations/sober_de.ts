@@ -4889,8 +4889,8 @@
             <translation>niemand hat es gemeldet</translation>
         </message>
         <message>
-            <source>others got something else</source>
-            <translation>andere lasen etwas anderes</translation>
+            <source>others differ</source>
+            <translation>andere weichen ab</translation>
         </message>
     </context>
     <context>

@@ -136,7 +136,7 @@ RegisterWord RegisterCheck::wordFor(int number) const {
 std::string registerWords(const RegisterWord& word) {
     return word.agree > 0 ? fmt::format("{} got the same",
                                         counted(static_cast<std::uint64_t>(word.agree), "other", "others"))
-           : word.isKnown ? "others got something else"
+           : word.isKnown ? "others differ"
                           : "nobody has reported it";
 }
 
