@@ -94,6 +94,15 @@ TEST_CASE("comparing two decodes finds offset, gain and what is left, and tells 
          Sameness::lossyCopy,
          whole + 4.5},
         {"edit.flac", {"-t", "18"}, 0, 0, 0, Sameness::part, 18},
+        {"both.flac",
+         {"-filter_complex",
+          "sine=f=440:r=44100:d=1.2,aformat=channel_layouts=stereo:sample_fmts=s16,asplit[h][t];"
+          "[h][0:a][t]concat=n=3:v=0:a=1"},
+         -1.2,
+         -1.2,
+         0,
+         Sameness::part,
+         whole + 2.4},
         {"tempo.flac", {"-af", "atempo=1.03"}, 0, 0, 0, std::nullopt},
         {"pitch.flac", {"-af", "asetrate=46000,aresample=44100"}, 0, 0, 0, std::nullopt},
     };

@@ -11,22 +11,35 @@ namespace sober {
 namespace {
 
 /// Whether two of a set are as long as each other, or only silence makes one longer.
-bool areAlike(const Catalogue& catalogue, const ComparableHolding& one, const ComparableHolding& other) {
-    if (isSameLength(one.duration, other.duration)) {
-        return true;
-    }
-    const auto pair = RecordingPairs(catalogue).of(one.payload, other.payload);
-    const auto sameness = pair && *pair ? samenessOf(**pair, one.duration, other.duration) : std::nullopt;
-    return sameness && *sameness <= Sameness::lossyCopy;
-}
+class Lengths {
+  public:
+    explicit Lengths(const Catalogue& catalogue) : pairs_(catalogue) {}
 
-bool isBetterThan(const Catalogue& catalogue, const ComparableHolding& candidate,
-                  const ComparableHolding& low) {
+    bool areAlike(const ComparableHolding& one, const ComparableHolding& other) {
+        if (isSameLength(one.duration, other.duration)) {
+            return true;
+        }
+        const auto pair = pairs_.of(one.payload, other.payload);
+        if (!pair) {
+            outcome_ = pair.error();
+        }
+        const auto sameness = pair && *pair ? samenessOf(**pair, one.duration, other.duration) : std::nullopt;
+        return sameness && *sameness <= Sameness::lossyCopy;
+    }
+    /// Whether all could be looked up.
+    const Outcome& outcome() const { return outcome_; }
+
+  private:
+    RecordingPairs pairs_;
+    Outcome outcome_ = done();
+};
+
+bool isBetterThan(Lengths& lengths, const ComparableHolding& candidate, const ComparableHolding& low) {
     const bool trusted =
         candidate.verdict != VerdictClass::doubtful && candidate.verdict != VerdictClass::transcoded;
     return candidate.holding != low.holding && candidate.sound && trusted &&
            (candidate.lossless || (!candidate.underLimit && candidate.bitrate > low.bitrate)) &&
-           areAlike(catalogue, low, candidate);
+           lengths.areAlike(low, candidate);
 }
 
 /// Lossless first, then on another volume, then by bitrate.
@@ -36,11 +49,11 @@ auto rankBeside(const ComparableHolding& low) {
     };
 }
 
-BetterCopies betterCopiesOf(const Catalogue& catalogue, const ComparableHolding& low,
+BetterCopies betterCopiesOf(Lengths& lengths, const ComparableHolding& low,
                             const std::vector<ComparableHolding>& members) {
     std::vector<const ComparableHolding*> candidates;
     for (const auto& member : members) {
-        if (isBetterThan(catalogue, member, low)) {
+        if (isBetterThan(lengths, member, low)) {
             candidates.push_back(&member);
         }
     }
@@ -59,18 +72,21 @@ BetterCopies betterCopiesOf(const Catalogue& catalogue, const ComparableHolding&
 
 Outcome findBetterCopies(const Catalogue& catalogue) {
     const EvidenceStore store(catalogue);
+    Lengths lengths(catalogue);
     std::vector<BetterCopies> found;
     const auto walked = store.eachSet([&](const std::vector<ComparableHolding>& members) {
         for (const auto& low : members) {
             if (!low.underLimit) {
                 continue;
             }
-            if (auto copies = betterCopiesOf(catalogue, low, members); !copies.better.empty()) {
+            if (auto copies = betterCopiesOf(lengths, low, members); !copies.better.empty()) {
                 found.push_back(std::move(copies));
             }
         }
     });
-    return walked ? store.replaceBetterCopies(found) : walked;
+    RETURN_IF_FAILED(walked);
+    RETURN_IF_FAILED(lengths.outcome());
+    return store.replaceBetterCopies(found);
 }
 
 } // namespace sober

@@ -22,6 +22,7 @@ constexpr std::size_t firstMiddle = 2;   // bands from 250 Hz
 constexpr std::size_t lastMiddle = 7;    // to 4 kHz
 constexpr double mostFollowed = 400;     // samples by which the lag may move from block to block
 constexpr double quiet = 10;             // 16-bit steps, RMS of a block that counts as sounding
+constexpr std::size_t step = 2'048;      // samples in which an end is looked through
 constexpr int mostSearches = 4;          // for what lies elsewhere
 constexpr double surelyThere = 0.5;      // of a normalised correlation
 constexpr double agrees = 0.3;           // share of energy that may be left in the middle bands
@@ -188,12 +189,9 @@ class Comparer {
         if (lag) {
             follow(*lag);
         }
-        if (control_.isCancelled()) {
-            return Error{Cause::interrupted, {}, "Stopped while comparing."};
-        }
         auto result = told();
-        if (result.compared > 0) {
-            measureEnds(result);
+        if (!lags_.empty()) {
+            result.standsOver = measureEnds();
         }
         if (control_.isCancelled()) {
             return Error{Cause::interrupted, {}, "Stopped while comparing."};
@@ -202,39 +200,46 @@ class Comparer {
     }
 
   private:
-    /// Seconds that sound of a decode from one place to another, both in seconds; all of them where they are
-    /// many.
-    double soundingSeconds(Stream& stream, double from, double to) const {
-        constexpr double looked = 30;
-        constexpr std::size_t step = 2048;
+    /// Where a decode really ends, whatever its container says: read on from a place within it, in samples.
+    std::int64_t endOf(Stream& stream, std::int64_t at) const {
+        std::vector<float> samples;
+        while (control_.proceed() && stream.at(at, step, samples)) {
+            at += static_cast<std::int64_t>(step);
+        }
+        return at;
+    }
+
+    /// Seconds that sound of a decode between two places, in samples; all of them where they are many.
+    double soundingSeconds(Stream& stream, std::int64_t from, std::int64_t to) const {
+        constexpr std::int64_t looked = std::int64_t{30} * rate;
         if (to - from > looked) {
-            return to - from;
+            return static_cast<double>(to - from) / rate;
         }
         std::size_t sounding = 0;
         std::vector<float> samples;
-        const auto end = static_cast<std::int64_t>(to * rate);
-        for (auto at = static_cast<std::int64_t>(from * rate);
-             at + static_cast<std::int64_t>(step) <= end && control_.proceed();
+        for (auto at = std::max<std::int64_t>(0, from);
+             at + static_cast<std::int64_t>(step) <= to && control_.proceed();
              at += static_cast<std::int64_t>(step)) {
             double side = 0;
-            if (!stream.at(at, step, samples, &side)) {
-                break;
+            if (stream.at(at, step, samples, &side)) {
+                sounding += energyOf(samples) + side > quiet * quiet * step ? 1 : 0;
             }
-            sounding += energyOf(samples) + side > quiet * quiet * step ? 1 : 0;
         }
         return static_cast<double>(sounding * step) / rate;
     }
 
-    void measureEnds(DecodeComparison& told) {
-        const double offset = told.offset;
-        const double first = first_.seconds();
-        const double second = second_.seconds();
+    double measureEnds() {
+        const auto firstLag = static_cast<std::int64_t>(lags_.front());
+        const auto lastLag = static_cast<std::int64_t>(lags_.back());
+        const auto last = static_cast<std::int64_t>(places_.back());
+        const auto endOfFirst = endOf(first_, last + lastLag);
+        const auto endOfSecond = endOf(second_, last);
         const double before =
-            offset > 0 ? soundingSeconds(first_, 0, offset) : soundingSeconds(second_, 0, -offset);
-        const double behind = first > second + offset
-                                  ? soundingSeconds(first_, std::max(0.0, second + offset), first)
-                                  : soundingSeconds(second_, std::max(0.0, first - offset), second);
-        told.standsOver = std::max(before, behind);
+            firstLag > 0 ? soundingSeconds(first_, 0, firstLag) : soundingSeconds(second_, 0, -firstLag);
+        const double behind = endOfFirst > endOfSecond + lastLag
+                                  ? soundingSeconds(first_, endOfSecond + lastLag, endOfFirst)
+                                  : soundingSeconds(second_, endOfFirst - lastLag, endOfSecond);
+        return before + behind;
     }
 
     double overlapSeconds(double offset) const {

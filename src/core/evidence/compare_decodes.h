@@ -26,8 +26,7 @@ struct DecodeComparison {
     /// whatever their gain and phase: near 1 for one recording, near 0 for two takes.
     double agreeing = 0;
     double compared = 0; ///< seconds in which both sound
-    /// Seconds that sound in what one has before or behind the other, the longer of both; negative: not
-    /// measured.
+    /// Seconds that sound in what one has before and behind the other; negative: not measured.
     double standsOver = -1;
     double firstSide = -99;                    ///< dB: side over middle; of mono stored as stereo −99
     double secondSide = -99;                   ///< dB
