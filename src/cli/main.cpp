@@ -503,8 +503,9 @@ int runCommand(int argc, char** argv) {
                            "and what no list names, of the same volumes");
     transferPlan->add_flag("--keepers", transfer.keepersOnly,
                            "of copies only the keeper, in place of those that \"sober copies\" would retire");
-    transferPlan->add_flag("--retire-rest", transfer.letRestGo,
-                           "put on the docket what is there and no longer among what comes");
+    transferPlan->add_flag(
+        "--retire-rest", transfer.letRestGo,
+        "put on the docket what earlier transfers brought there and is no longer among what comes");
     transferPlan->add_option("--rules", transfer.rules, "auto, fat32, exfat, ntfs, ext4 or iso9660 (auto)")
         ->check(CLI::IsMember({"auto", "fat32", "exfat", "ntfs", "ext4", "iso9660"}));
     transferPlan->add_option("--room", transfer.room, "bytes that are free, of a device that is not here");
@@ -898,7 +899,8 @@ int runCommand(int argc, char** argv) {
 } // namespace
 
 int main(int argc, char** argv) {
-    // Letters as the terminal has them; figures, dates and what the system says of errors as scripts read them.
+    // Letters as the terminal has them; figures, dates and what the system says of errors as scripts read
+    // them.
     std::setlocale(LC_CTYPE, "");
     const int code = runCommand(argc, argv);
     // What could not be written out was not done, whatever came before.

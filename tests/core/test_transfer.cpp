@@ -184,6 +184,12 @@ TEST_CASE("a second transfer copies what is new, renews its lists and touches no
     const auto plan = all.planned(all.request());
     REQUIRE(plan.noLonger.size() == 1);
     CHECK(plan.noLonger[0].first == all / "T/f/1.wav");
+    REQUIRE(letRestGo(all.catalogue(), plan).ok());
+    const auto waiting = *DocketStore(all.catalogue()).all();
+    REQUIRE(waiting.size() == 1);
+    CHECK(waiting[0].kind == ActionKind::retire);
+    CHECK(waiting[0].holding == plan.noLonger[0].second);
+    REQUIRE(DocketStore(all.catalogue()).clear().ok());
     std::map<BytePath, ItemState> states;
     for (const auto& item : plan.items) {
         states.emplace(item.target, item.state);
@@ -203,6 +209,13 @@ TEST_CASE("a second transfer copies what is new, renews its lists and touches no
     CHECK(there.contains("Everything (2).m3u8"));
     all.undoLast();
     CHECK(all.at("T").at("tonight.m3u8").find("# an evening") != std::string::npos);
+
+    // What no transfer brought is not let go, although it is catalogued there.
+    writeFile(all / "T/own.wav", smallWav(9));
+    all.survey("T");
+    const auto later = all.planned(all.request());
+    REQUIRE(later.noLonger.size() == 1);
+    CHECK(later.noLonger[0].first == all / "T/f/1.wav");
 }
 
 TEST_CASE("a source that has drifted is not copied; another with what was recorded is") {

@@ -79,6 +79,11 @@ TEST_CASE("a list goes to a card from the desk: planned, run, proven, and the ol
     TransferDesktop desktop;
     CHECK(desktop.figures().startsWith("Choose on the left"));
     CHECK_FALSE(desktop.button("Run")->isEnabled());
+    // No key does anything yet.
+    for (const auto key : {Qt::Key_G, Qt::Key_V, Qt::Key_L, Qt::Key_E, Qt::Key_Delete}) {
+        desktop.press(key);
+    }
+    CHECK(desktop.text("What waits on the docket").startsWith("empty"));
     desktop.toggle("the list Bus ride.m3u8");
     CHECK(desktop.figures().startsWith("Say on the right where to"));
     desktop.type("The folder or drive that it goes to", QString::fromStdString(desktop.card()));

@@ -11173,8 +11173,8 @@ ganz, weniger verlustbehaftete Schritte. Wo er nicht entscheidet:</translation>
             <translation>Rest gehen lassen …</translation>
         </message>
         <message>
-            <source>Put on the docket what is there and no longer among what comes, to be retired</source>
-            <translation>Auf den Laufzettel setzen, was dort ist und nicht mehr zu dem gehört, was kommt, zum Aussondern</translation>
+            <source>Put on the docket what a transfer brought there and is no longer among what comes, to be retired</source>
+            <translation>Auf den Laufzettel setzen, was eine Übertragung dorthin gebracht hat und nicht mehr zu dem gehört, was kommt, zum Aussondern</translation>
         </message>
     </context>
     <context>

@@ -114,19 +114,24 @@ class Planning {
         });
     }
 
-    /// What earlier transfers have written there in other forms.
+    /// What earlier transfers have brought there, and what of it in other forms.
     Outcome lookAtEarlier() {
         const TransferStore store(catalogue_);
-        const auto earlier = request_.forms.empty() ? Result(std::vector<Transfer>()) : store.all();
+        const auto earlier = store.all();
         RETURN_IF_FAILED(earlier);
         for (const auto& transfer : *earlier) {
             const auto items = transfer.folder == plan_.place.folder ? store.items(transfer.id)
                                                                      : Result(std::vector<TransferItem>());
             RETURN_IF_FAILED(items);
             for (const auto& item : *items) {
-                if (!item.form.empty() && item.state == ItemState::copied) {
-                    made_.try_emplace(collisionKey(*plan_.place.rules, item.target), item.content, item.form);
+                if (item.state != ItemState::copied) {
+                    continue;
                 }
+                auto key = collisionKey(*plan_.place.rules, item.target);
+                if (!item.form.empty()) {
+                    made_.try_emplace(key, item.content, item.form);
+                }
+                brought_.insert(std::move(key));
             }
         }
         return done();
@@ -335,7 +340,7 @@ class Planning {
         }
         if (request_.mode == TransferMode::copy) {
             for (const auto& [key, there] : there_) {
-                if (!targets.contains(key)) {
+                if (!targets.contains(key) && brought_.contains(key)) {
                     plan_.noLonger.emplace_back(joinPath(plan_.place.folder, there.path), there.holding);
                 }
             }
@@ -389,7 +394,8 @@ class Planning {
     std::unordered_set<BytePath> sources_;
     std::unordered_map<std::string, There> there_;
     std::unordered_map<std::string, std::pair<Checksum128, std::string>>
-        made_; ///< by earlier transfers, in other forms
+        made_;                                ///< by earlier transfers, in other forms
+    std::unordered_set<std::string> brought_; ///< by earlier transfers, in whatever form
     std::unordered_set<HoldingId> unsound_;
     TransferPlan plan_;
 };

@@ -29,7 +29,8 @@ struct TransferPlan {
     std::vector<NotComing> left;
     std::vector<TransferList> lists;
     std::vector<HoldingId> inNoList;
-    /// Catalogued in the target's folder, and not among what comes; by path, which is absolute.
+    /// Brought to the target's folder by earlier transfers, and not among what comes; by path, which is
+    /// absolute. What stands there otherwise is nobody's to let go here.
     std::vector<std::pair<BytePath, HoldingId>> noLonger;
     double seconds = 0;             ///< of what comes
     std::uint64_t bytes = 0;        ///< of what comes, wherever it is now
@@ -71,7 +72,7 @@ Result<std::vector<NamePreview>> previewNames(std::span<const Holding> holdings,
 /// Keeps a plan, so that it can be carried out; its number.
 Result<TransferId> keepPlan(const Catalogue& catalogue, const TransferPlan& plan);
 
-/// Puts on the docket that what is at the target and no longer among what comes be retired.
+/// Puts on the docket that what earlier transfers brought and is no longer among what comes be retired.
 Outcome letRestGo(const Catalogue& catalogue, const TransferPlan& plan);
 
 } // namespace sober

@@ -146,7 +146,8 @@ void TransferDesk::buildButtons() {
     release_ = keyButton(tr("Let the old go…"), QKeySequence(Qt::Key_L), this);
     release_->setToolTip(tr("Put the old on the docket, to be retired; only of what is proven"));
     rest_ = keyButton(tr("Let the rest go…"), QKeySequence(Qt::Key_E), this);
-    rest_->setToolTip(tr("Put on the docket what is there and no longer among what comes, to be retired"));
+    rest_->setToolTip(tr(
+        "Put on the docket what a transfer brought there and is no longer among what comes, to be retired"));
     report_ = new QPushButton(tr("Show the report"), this);
     forget_ = keyButton(tr("Forget"), QKeySequence(Qt::Key_Delete), this);
     forget_->setToolTip(tr("Forget this plan, or a transfer that has ended; nothing on a drive changes"));
@@ -415,6 +416,7 @@ void TransferDesk::followWork() {
     keep_->setEnabled(plan_ != nullptr);
     // A row without it has room for the rest.
     rest_->setVisible(plan_ && !plan_->noLonger.empty());
+    rest_->setEnabled(plan_ && !plan_->noLonger.empty());
     const bool isByHand = plan_ ? plan_->transfer.isByHand() : isKept && kept_->isByHand();
     run_->setEnabled(free && !isByHand && ((plan_ && plan_->transfer.fits()) || waits));
     run_->setToolTip(isByHand ? tr("The device was described and is not here: connect it and plan again")
