@@ -216,6 +216,21 @@ TEST_CASE("a volume, its history and decisions that only the other has come alon
     CHECK(both.survey("W").bytesRead == fs::file_size(both / "W/lists/evening.m3u8"));
 }
 
+TEST_CASE("what a player's paths stand for is where the volume is here") {
+    TwoMachines both;
+    writeFile(both / "W/a.wav", smallWav(1, 1));
+    both.surveyBy(both.other, "W");
+    REQUIRE(PlayerStore(both.other).add({0, "box", {both / "W"}, false, "C:/Music", both / "W/Music"}).ok());
+    fs::rename(both / "W", both / "X");
+    both.surveyBy(both.catalogue(), "X");
+    both.takeIn(both.catalogue(), both.otherPath());
+    const auto known = *PlayerStore(both.catalogue()).all();
+    REQUIRE(known.size() == 1);
+    CHECK(known[0].places == std::vector<BytePath>{both / "X"});
+    CHECK(known[0].writtenPrefix == "C:/Music");
+    CHECK(known[0].standsFor == both / "X/Music");
+}
+
 TEST_CASE("a taking in that is stopped goes on where it was, and what is no other catalogue is refused") {
     TwoMachines both;
     for (unsigned i = 0; i < 40; ++i) {

@@ -5,6 +5,7 @@
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/policies.h"
 #include "core/catalogue/standing_lists.h"
+#include "core/catalogue/volumes.h"
 
 #include <fmt/format.h>
 
@@ -156,9 +157,27 @@ constexpr const char* playersOnVolumes =
     "SELECT id, name, ignores_case, written_prefix, stands_for FROM players WHERE id IN (SELECT player FROM "
     "player_places WHERE volume <> 0)";
 
+/// Where a folder of the other machine is here, if it lies on a volume.
+BytePath placeHere(const BytePath& there, const std::vector<Volume>& theirs, const std::vector<Volume>& ours,
+                   const Counterparts& counterparts) {
+    for (const auto& volume : theirs) {
+        const auto within = there.empty() ? std::nullopt : relativeTo(there, volume.root);
+        const auto counterpart = counterparts.volumes.find(volume.id);
+        if (within && counterpart != counterparts.volumes.end()) {
+            return joinPath(std::ranges::find(ours, counterpart->second, &Volume::id)->root, *within);
+        }
+    }
+    return there;
+}
+
 /// A player is the same by its name. What it reads on no volume is that machine's.
-void takePlayers(SQLite::Database& from, SQLite::Database& to,
-                 const std::unordered_map<VolumeId, VolumeId>& volumes) {
+Outcome takePlayers(const Catalogue& other, const Catalogue& here, const Counterparts& counterparts) {
+    const auto theirs = Volumes(other).all();
+    const auto ours = Volumes(here).all();
+    RETURN_IF_FAILED(theirs);
+    RETURN_IF_FAILED(ours);
+    auto& from = other.database();
+    auto& to = here.database();
     SQLite::Statement rows(from, playersOnVolumes);
     SQLite::Statement places(from, "SELECT volume, path FROM player_places WHERE player = ? AND volume <> 0");
     SQLite::Statement add(to, "INSERT OR IGNORE INTO players(name, ignores_case, written_prefix, stands_for) "
@@ -168,14 +187,16 @@ void takePlayers(SQLite::Database& from, SQLite::Database& to,
                                "FROM players WHERE name = ?1");
     while (rows.executeStep()) {
         const auto name = rows.getColumn(1).getString();
-        for (int column = 1; column <= 4; ++column) {
+        for (int column = 1; column <= 3; ++column) {
             copyValue(rows.getColumn(column), add, column);
         }
+        bindBytes(add, 4, placeHere(bytesOf(rows.getColumn(4)), *theirs, *ours, counterparts));
         add.exec();
         add.reset();
         places.bind(1, rows.getColumn(0).getInt64());
         while (places.executeStep()) {
-            if (const auto volume = volumes.find(places.getColumn(0).getInt64()); volume != volumes.end()) {
+            const auto volume = counterparts.volumes.find(places.getColumn(0).getInt64());
+            if (volume != counterparts.volumes.end()) {
                 addPlace.bind(1, name);
                 addPlace.bind(2, volume->second);
                 copyValue(places.getColumn(1), addPlace, 3);
@@ -185,6 +206,7 @@ void takePlayers(SQLite::Database& from, SQLite::Database& to,
         }
         places.reset();
     }
+    return done();
 }
 
 } // namespace
@@ -271,7 +293,7 @@ Outcome takeNotes(const Catalogue& from, const Catalogue& to, const Counterparts
                  "SELECT 1 FROM checks WHERE volume = ?1 AND began = ?2");
         takeVerified(theirs, ours, counterparts.holdings);
         takeAcceptances(theirs, ours);
-        takePlayers(theirs, ours, counterparts.volumes);
+        RETURN_IF_FAILED(takePlayers(from, to, counterparts));
         const auto lists = takeStandingLists(from, to, counterparts);
         const auto policies = lists ? takePolicies(from, to, counterparts) : lists;
         if (policies) {
