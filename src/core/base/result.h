@@ -49,7 +49,7 @@ class [[nodiscard]] Result {
     Result(T value) : value_(std::move(value)) {}
     Result(Error error) : error_(std::make_shared<const Error>(std::move(error))) {}
 
-    bool ok() const { return error_ == nullptr; }
+    bool ok() const { return value_.has_value(); }
     explicit operator bool() const { return ok(); }
 
     T& value() { return *value_; }

@@ -40,6 +40,14 @@ Reference referenceFrom(SQLite::Statement& row) {
     return reference;
 }
 
+std::vector<Reference> referencesFrom(SQLite::Statement& rows) {
+    std::vector<Reference> references;
+    while (rows.executeStep()) {
+        references.push_back(referenceFrom(rows));
+    }
+    return references;
+}
+
 /// Finds the present holdings that references lead to.
 class HoldingTies {
   public:
@@ -82,11 +90,7 @@ Result<std::vector<Reference>> PlayerStore::references(ListFileId list) const {
         SQLite::Statement ask(catalogue_.database(), std::string(referenceColumns) +
                                                          "WHERE ?1 = 0 OR list = ?1 ORDER BY list, entry");
         ask.bind(1, list);
-        std::vector<Reference> references;
-        while (ask.executeStep()) {
-            references.push_back(referenceFrom(ask));
-        }
-        return references;
+        return referencesFrom(ask);
     });
 }
 
@@ -94,11 +98,7 @@ Result<std::vector<Reference>> PlayerStore::unresolved() const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),
                               std::string(referenceColumns) + "WHERE state IN (1, 2) ORDER BY list, entry");
-        std::vector<Reference> references;
-        while (ask.executeStep()) {
-            references.push_back(referenceFrom(ask));
-        }
-        return references;
+        return referencesFrom(ask);
     });
 }
 
