@@ -1,7 +1,4 @@
-#include <systemd/sd-bus.h>
-
-#include <csignal>
-#include <cstdio>
+#include "standins/session_service.h"
 
 namespace {
 
@@ -28,23 +25,9 @@ const sd_bus_vtable methods[] = {SD_BUS_VTABLE_START(0),
 } // namespace
 
 /// notification-service FILE: stands in for a desktop's notification service (Desktop Notifications
-/// Specification, freedesktop.org) on the session bus, and writes what it is told to FILE until it is ended.
-/// Prints "ready" once it listens.
+/// Specification, freedesktop.org) on the session bus, and writes what it is told to FILE.
 int main(int argc, char** argv) {
-    sd_bus* bus = nullptr;
-    std::FILE* out = argc == 2 ? std::fopen(argv[1], "w") : nullptr;
-    if (out == nullptr || sd_bus_open_user(&bus) < 0 ||
-        sd_bus_add_object_vtable(bus, nullptr, "/org/freedesktop/Notifications",
-                                 "org.freedesktop.Notifications", methods, out) < 0 ||
-        sd_bus_request_name(bus, "org.freedesktop.Notifications", 0) < 0) {
-        return 1;
-    }
-    std::puts("ready");
-    std::fflush(stdout);
-    while (true) {
-        const int done = sd_bus_process(bus, nullptr);
-        if (done < 0 || (done == 0 && sd_bus_wait(bus, UINT64_MAX) < 0)) {
-            return 0;
-        }
-    }
+    return standins::serveOnSessionBus(argc, argv, "org.freedesktop.Notifications",
+                                       "/org/freedesktop/Notifications", "org.freedesktop.Notifications",
+                                       methods);
 }

@@ -1,6 +1,5 @@
-#include <systemd/sd-bus.h>
+#include "standins/session_service.h"
 
-#include <cstdio>
 #include <cstring>
 
 namespace {
@@ -54,22 +53,8 @@ const sd_bus_vtable methods[] = {SD_BUS_VTABLE_START(0),
 } // namespace
 
 /// unit-manager FILE: stands in for the manager of a person's units (org.freedesktop.systemd1(5)) on the
-/// session bus, and writes what it is asked for to FILE until it is ended. Prints "ready" once it listens.
+/// session bus, and writes what it is asked for to FILE.
 int main(int argc, char** argv) {
-    sd_bus* bus = nullptr;
-    std::FILE* out = argc == 2 ? std::fopen(argv[1], "w") : nullptr;
-    if (out == nullptr || sd_bus_open_user(&bus) < 0 ||
-        sd_bus_add_object_vtable(bus, nullptr, "/org/freedesktop/systemd1",
-                                 "org.freedesktop.systemd1.Manager", methods, out) < 0 ||
-        sd_bus_request_name(bus, "org.freedesktop.systemd1", 0) < 0) {
-        return 1;
-    }
-    std::puts("ready");
-    std::fflush(stdout);
-    while (true) {
-        const int done = sd_bus_process(bus, nullptr);
-        if (done < 0 || (done == 0 && sd_bus_wait(bus, UINT64_MAX) < 0)) {
-            return 0;
-        }
-    }
+    return standins::serveOnSessionBus(argc, argv, "org.freedesktop.systemd1", "/org/freedesktop/systemd1",
+                                       "org.freedesktop.systemd1.Manager", methods);
 }

@@ -14,7 +14,8 @@
 
 namespace sober::app {
 
-LostPlaceDetail::LostPlaceDetail(QWidget* parent) : QWidget(parent) {
+LostPlaceDetail::LostPlaceDetail(std::function<QString(const BytePath&)> placeText, QWidget* parent)
+    : QWidget(parent), placeText_(std::move(placeText)) {
     setFixedWidth(456);
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
@@ -29,7 +30,7 @@ LostPlaceDetail::LostPlaceDetail(QWidget* parent) : QWidget(parent) {
     std::vector<Column<CandidateRow>> columns{
         {tr("Candidate"),
          [this](const CandidateRow& row) {
-             return Cell{known_.placeText(row.file.path), Mark::none, true, false, shownPath(row.file.path)};
+             return Cell{placeText_(row.file.path), Mark::none, true, false, shownPath(row.file.path)};
          }},
         {tr("Tags"),
          [](const CandidateRow& row) {
@@ -81,7 +82,6 @@ LostPlaceDetail::LostPlaceDetail(QWidget* parent) : QWidget(parent) {
 
 void LostPlaceDetail::show(const PlaceRow* row, const std::shared_ptr<const Relinking>& found,
                            const RelinkKnown& known) {
-    known_ = known;
     lost_ = row != nullptr ? row->path : BytePath();
     linked_ = row != nullptr && row->link ? row->target : BytePath();
     std::vector<CandidateRow> candidates;

@@ -7,6 +7,8 @@
 
 #include <QWidget>
 
+#include <functional>
+
 class QLabel;
 class QPushButton;
 
@@ -20,9 +22,10 @@ class LostPlaceDetail : public QWidget {
     Q_OBJECT
 
   public:
-    explicit LostPlaceDetail(QWidget* parent);
+    /// `placeText` says how a path is shown.
+    LostPlaceDetail(std::function<QString(const BytePath&)> placeText, QWidget* parent);
 
-    /// Of the place in `row`; nothing where none is selected.
+    /// Of the place in `row`, which is null where none is selected.
     void show(const PlaceRow* row, const std::shared_ptr<const Relinking>& found, const RelinkKnown& known);
 
   signals:
@@ -45,7 +48,7 @@ class LostPlaceDetail : public QWidget {
     QPushButton* choose_;
     BytePath lost_;
     BytePath linked_; ///< where the place's file is, if one was found
-    RelinkKnown known_;
+    std::function<QString(const BytePath&)> placeText_;
 };
 
 } // namespace sober::app

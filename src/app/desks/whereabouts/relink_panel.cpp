@@ -54,7 +54,7 @@ RelinkPanel::RelinkPanel(Workbench& workbench, QWidget* parent)
                                 tr("Every reference of every player leads to its file."), tr("%1 below %2")},
                                this)),
       shown_(quietLabel({}, this)),
-      detail_(new LostPlaceDetail(this)) {
+      detail_(new LostPlaceDetail([this](const BytePath& path) { return known_.placeText(path); }, this)) {
     figures_->setAccessibleName(tr("References of each player"));
     figures_->setWordWrap(true);
     auto* layout = new QVBoxLayout(this);

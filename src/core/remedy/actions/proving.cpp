@@ -14,7 +14,6 @@
 #include <algorithm>
 
 namespace sober {
-namespace {} // namespace
 
 Result<Proven> Prover::retirable(const PlannedAction& planned) {
     std::string lastReason;
