@@ -110,6 +110,28 @@ TEST_CASE("An image whose making was killed again and again is the same in the e
     CHECK(drive.isSame());
 }
 
+TEST_CASE("Wherever the making of an image ends, it is gone on from") {
+    const auto* const kind = GENERATE("open", "write", "fdatasync", "rename", "unlink", "ftruncate");
+    const auto* const how = GENERATE("kill", "kill-after", "EIO");
+    for (int nth = 1; nth <= 4; ++nth) {
+        const FailingDrive drive(64U << 10);
+        INFO(kind << " " << nth << " " << how);
+        const auto first =
+            run({"env", std::string("LD_PRELOAD=") + FAILING_CALLS, std::string("FAILING_CALL=") + kind,
+                 "FAILING_NTH=" + std::to_string(nth), std::string("FAILING_HOW=") + how,
+                 "FAILING_BELOW=" + drive.folder.path(), SOBER_PROGRAM, "--quiet", "--json", "salvage",
+                 "image", drive.source, "--to", drive.image});
+        INFO(first.code << first.err);
+        const auto again = drive.make(drive.source, 0, 0);
+        INFO(again.err);
+        REQUIRE(again.code == 0);
+        REQUIRE(drive.isSame());
+        if (first.code == 0) {
+            break;
+        }
+    }
+}
+
 TEST_CASE("An image is never made over anything, of itself, or of another drive") {
     const FailingDrive drive(1U << 20);
     writeFile(drive.image, "somebody's file");

@@ -78,7 +78,7 @@ class Imaging {
                 return refusedError(mapPath_, displayPath(mapPath_) + " is about a source of another size.");
             }
             map_ = std::move(*read);
-            if (image == Presence::gone) {
+            if (image == Presence::gone && map_.count(Reading::read) > 0) {
                 return refusedError(request_.image,
                                     displayPath(request_.image) +
                                         " is not there any more; remove its map to begin anew.");
@@ -112,6 +112,8 @@ class Imaging {
                              " that are left."};
         }
         if (presenceOf(request_.image) == Presence::gone) {
+            // An image whose map says nothing of it would be taken for somebody's file: the map is first.
+            RETURN_IF_FAILED(writeMap());
             Unflushed unflushed;
             if (const auto made = writeNewFile(request_.image, {}, unflushed); !made) {
                 return made;
@@ -281,6 +283,10 @@ class Imaging {
         }
         noted_ = std::chrono::steady_clock::now();
         unflushed_ = 0;
+        return writeMap();
+    }
+
+    Outcome writeMap() {
         Unflushed unflushed;
         const auto made = mapPath_ + ".new";
         const auto removed = removeFile(made, unflushed);
