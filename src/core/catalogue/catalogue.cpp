@@ -3,6 +3,7 @@
 #include "core/base/text.h"
 #include "core/catalogue/catalogue_copy.h"
 #include "core/catalogue/guarded.h"
+#include "core/catalogue/kept_statement.h"
 #include "core/catalogue/schema.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
@@ -149,10 +150,19 @@ Result<FileHandle> takeWriterLock(const BytePath& cataloguePath) {
 } // namespace
 
 Catalogue::Catalogue(BytePath path, FileHandle lock, std::unique_ptr<SQLite::Database> database)
-    : path_(std::move(path)), lock_(std::move(lock)), database_(std::move(database)) {}
+    : path_(std::move(path)),
+      lock_(std::move(lock)),
+      database_(std::move(database)),
+      kept_(std::make_unique<KeptStatements>()) {}
 Catalogue::~Catalogue() = default;
 Catalogue::Catalogue(Catalogue&&) noexcept = default;
-Catalogue& Catalogue::operator=(Catalogue&&) noexcept = default;
+Catalogue& Catalogue::operator=(Catalogue&& other) noexcept {
+    kept_ = std::move(other.kept_); // first: the statements of before end before their database
+    database_ = std::move(other.database_);
+    lock_ = std::move(other.lock_);
+    path_ = std::move(other.path_);
+    return *this;
+}
 
 Result<Catalogue> Catalogue::openForWriting(const BytePath& path) {
     if (path.empty()) {

@@ -5,10 +5,13 @@
 
 #include <functional>
 #include <memory>
+#include <string>
+#include <unordered_map>
 
 namespace SQLite {
 class Database;
-}
+class Statement;
+} // namespace SQLite
 
 namespace sober {
 
@@ -58,6 +61,10 @@ class Catalogue {
 
     /// For the stores of this folder.
     SQLite::Database& database() const { return *database_; }
+    /// For KeptStatement alone.
+    std::unordered_map<std::string, std::unique_ptr<SQLite::Statement>>& keptStatements() const {
+        return *kept_;
+    }
 
   private:
     Catalogue(BytePath path, FileHandle lock, std::unique_ptr<SQLite::Database> database);
@@ -65,6 +72,8 @@ class Catalogue {
     BytePath path_;
     FileHandle lock_;
     std::unique_ptr<SQLite::Database> database_;
+    std::unique_ptr<std::unordered_map<std::string, std::unique_ptr<SQLite::Statement>>>
+        kept_; ///< ends before its database
 };
 
 } // namespace sober

@@ -4,6 +4,7 @@
 #include "core/catalogue/filter_clause.h"
 #include "core/catalogue/findings.h"
 #include "core/catalogue/guarded.h"
+#include "core/catalogue/kept_statement.h"
 #include "core/catalogue/table_difference.h"
 #include "core/evidence/packed_evidence.h"
 
@@ -56,15 +57,15 @@ void bindSamples(SQLite::Statement& statement, int index, const std::optional<Md
 
 Result<std::optional<Evidence>> EvidenceStore::of(HoldingId holding) const {
     return guarded(catalogue_, [&]() -> std::optional<Evidence> {
-        SQLite::Statement ask(catalogue_.database(),
-                              "SELECT packed, fingerprint FROM packed_evidence WHERE holding = ?");
-        ask.bind(1, holding);
-        if (!ask.executeStep()) {
+        const KeptStatement ask(catalogue_,
+                                "SELECT packed, fingerprint FROM packed_evidence WHERE holding = ?");
+        ask->bind(1, holding);
+        if (!ask->executeStep()) {
             return std::nullopt;
         }
-        auto evidence = unpackEvidence(bytesOf(ask.getColumn(0)));
+        auto evidence = unpackEvidence(bytesOf(ask->getColumn(0)));
         if (evidence) {
-            evidence->fingerprint = unpackFingerprint(bytesOf(ask.getColumn(1))).value_or(Fingerprint{});
+            evidence->fingerprint = unpackFingerprint(bytesOf(ask->getColumn(1))).value_or(Fingerprint{});
         }
         return evidence;
     });
@@ -72,12 +73,12 @@ Result<std::optional<Evidence>> EvidenceStore::of(HoldingId holding) const {
 
 Result<std::optional<EvidenceStore::Judged>> EvidenceStore::judged(HoldingId holding) const {
     return guarded(catalogue_, [&]() -> std::optional<Judged> {
-        SQLite::Statement ask(catalogue_.database(), "SELECT verdict, sound FROM evidence WHERE holding = ?");
-        ask.bind(1, holding);
-        if (!ask.executeStep()) {
+        const KeptStatement ask(catalogue_, "SELECT verdict, sound FROM evidence WHERE holding = ?");
+        ask->bind(1, holding);
+        if (!ask->executeStep()) {
             return std::nullopt;
         }
-        return Judged{static_cast<VerdictClass>(ask.getColumn(0).getInt()), ask.getColumn(1).getInt() != 0};
+        return Judged{static_cast<VerdictClass>(ask->getColumn(0).getInt()), ask->getColumn(1).getInt() != 0};
     });
 }
 

@@ -3,6 +3,7 @@
 #include "core/catalogue/filter_clause.h"
 #include "core/catalogue/finding_rows.h"
 #include "core/catalogue/guarded.h"
+#include "core/catalogue/kept_statement.h"
 
 namespace sober {
 namespace {
@@ -107,14 +108,14 @@ Result<std::vector<CopySet>> Findings::sets(std::span<const SetId> ids) const {
     return guarded(catalogue_, [&] {
         std::vector<CopySet> found;
         found.reserve(ids.size());
-        SQLite::Statement ask(catalogue_.database(),
-                              std::string("SELECT ") + setColumns + " FROM copy_sets s WHERE s.id = ?");
+        const KeptStatement ask(catalogue_,
+                                std::string("SELECT ") + setColumns + " FROM copy_sets s WHERE s.id = ?");
         for (const auto id : ids) {
-            ask.bind(1, id);
-            if (ask.executeStep()) {
-                found.push_back(setFrom(ask));
+            ask->bind(1, id);
+            if (ask->executeStep()) {
+                found.push_back(setFrom(*ask));
             }
-            ask.reset();
+            ask->reset();
         }
         return found;
     });
@@ -122,26 +123,25 @@ Result<std::vector<CopySet>> Findings::sets(std::span<const SetId> ids) const {
 
 Result<std::optional<CopySet>> Findings::setOf(HoldingId holding) const {
     return guarded(catalogue_, [&]() -> std::optional<CopySet> {
-        SQLite::Statement ask(
-            catalogue_.database(),
-            std::string("SELECT ") + setColumns +
-                " FROM set_members m JOIN copy_sets s ON s.id = m.set_id WHERE m.holding = ? "
-                "AND s.sameness <> " +
-                std::to_string(static_cast<int>(Sameness::tagsOnly)));
-        ask.bind(1, holding);
-        return ask.executeStep() ? std::optional(setFrom(ask)) : std::nullopt;
+        const KeptStatement ask(
+            catalogue_, std::string("SELECT ") + setColumns +
+                            " FROM set_members m JOIN copy_sets s ON s.id = m.set_id WHERE m.holding = ? "
+                            "AND s.sameness <> " +
+                            std::to_string(static_cast<int>(Sameness::tagsOnly)));
+        ask->bind(1, holding);
+        return ask->executeStep() ? std::optional(setFrom(*ask)) : std::nullopt;
     });
 }
 
 Result<std::vector<HoldingId>> Findings::membersOf(SetId set) const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(catalogue_.database(),
-                              "SELECT h.id FROM set_members m JOIN holdings h ON h.id = m.holding WHERE "
-                              "m.set_id = ? AND h.state = 0 ORDER BY h.volume, h.path");
-        ask.bind(1, set);
+        const KeptStatement ask(catalogue_,
+                                "SELECT h.id FROM set_members m JOIN holdings h ON h.id = m.holding WHERE "
+                                "m.set_id = ? AND h.state = 0 ORDER BY h.volume, h.path");
+        ask->bind(1, set);
         std::vector<HoldingId> members;
-        while (ask.executeStep()) {
-            members.push_back(ask.getColumn(0).getInt64());
+        while (ask->executeStep()) {
+            members.push_back(ask->getColumn(0).getInt64());
         }
         return members;
     });
@@ -236,22 +236,21 @@ Result<std::vector<SurveyChange>> Findings::surveyChanges() const {
 Result<SetDecision> Findings::decisionOn(const CopySet& set) const {
     return guarded(catalogue_, [&] {
         SetDecision decision;
-        SQLite::Statement ask(catalogue_.database(),
-                              "SELECT keeper, left_alone FROM set_decisions WHERE xxh3 = ?");
-        bindBytes(ask, 1, set.content);
-        if (ask.executeStep()) {
-            if (!ask.getColumn(0).isNull()) {
-                decision.keeper = ask.getColumn(0).getInt64();
+        const KeptStatement ask(catalogue_, "SELECT keeper, left_alone FROM set_decisions WHERE xxh3 = ?");
+        bindBytes(*ask, 1, set.content);
+        if (ask->executeStep()) {
+            if (!ask->getColumn(0).isNull()) {
+                decision.keeper = ask->getColumn(0).getInt64();
             }
-            decision.leftAlone = ask.getColumn(1).getInt() != 0;
+            decision.leftAlone = ask->getColumn(1).getInt() != 0;
         }
-        SQLite::Statement waiting(catalogue_.database(),
-                                  "SELECT count(*) FROM set_members m JOIN holdings h ON h.id = m.holding "
-                                  "JOIN docket d ON d.holding "
-                                  "= h.id WHERE m.set_id = ? AND h.state = 0 AND d.kind = 'retire'");
-        waiting.bind(1, set.id);
-        waiting.executeStep();
-        decision.onDocket = countAt(waiting, 0);
+        const KeptStatement waiting(catalogue_,
+                                    "SELECT count(*) FROM set_members m JOIN holdings h ON h.id = m.holding "
+                                    "JOIN docket d ON d.holding "
+                                    "= h.id WHERE m.set_id = ? AND h.state = 0 AND d.kind = 'retire'");
+        waiting->bind(1, set.id);
+        waiting->executeStep();
+        decision.onDocket = countAt(*waiting, 0);
         return decision;
     });
 }

@@ -2,6 +2,7 @@
 
 #include "core/catalogue/filter_clause.h"
 #include "core/catalogue/guarded.h"
+#include "core/catalogue/kept_statement.h"
 
 #include <algorithm>
 #include <map>
@@ -61,14 +62,14 @@ Result<std::vector<Holding>> Holdings::byIds(std::span<const HoldingId> ids) con
     return guarded(catalogue_, [&] {
         std::vector<Holding> ordered;
         ordered.reserve(ids.size());
-        SQLite::Statement ask(catalogue_.database(),
-                              std::string("SELECT ") + allColumns + " FROM holdings WHERE id = ?");
+        const KeptStatement ask(catalogue_,
+                                std::string("SELECT ") + allColumns + " FROM holdings WHERE id = ?");
         for (const auto id : ids) {
-            ask.bind(1, id);
-            if (ask.executeStep()) {
-                ordered.push_back(holdingFrom(ask));
+            ask->bind(1, id);
+            if (ask->executeStep()) {
+                ordered.push_back(holdingFrom(*ask));
             }
-            ask.reset();
+            ask->reset();
         }
         return ordered;
     });
@@ -76,22 +77,21 @@ Result<std::vector<Holding>> Holdings::byIds(std::span<const HoldingId> ids) con
 
 Result<std::optional<Holding>> Holdings::at(VolumeId volume, const BytePath& path) const {
     return guarded(catalogue_, [&]() -> std::optional<Holding> {
-        SQLite::Statement ask(catalogue_.database(),
-                              std::string("SELECT ") + allColumns +
-                                  " FROM holdings WHERE volume = ? AND path = ? AND state < 3");
-        ask.bind(1, volume);
-        bindBytes(ask, 2, path);
-        return ask.executeStep() ? std::optional(holdingFrom(ask)) : std::nullopt;
+        const KeptStatement ask(catalogue_, std::string("SELECT ") + allColumns +
+                                                " FROM holdings WHERE volume = ? AND path = ? AND state < 3");
+        ask->bind(1, volume);
+        bindBytes(*ask, 2, path);
+        return ask->executeStep() ? std::optional(holdingFrom(*ask)) : std::nullopt;
     });
 }
 
 Result<std::vector<Holding>> Holdings::carrying(const Checksum128& checksum) const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(catalogue_.database(),
-                              std::string("SELECT ") + allColumns +
-                                  " FROM holdings WHERE state = 0 AND xxh3 = ? ORDER BY volume, path");
-        bindBytes(ask, 1, checksum);
-        return allFrom(ask);
+        const KeptStatement ask(catalogue_,
+                                std::string("SELECT ") + allColumns +
+                                    " FROM holdings WHERE state = 0 AND xxh3 = ? ORDER BY volume, path");
+        bindBytes(*ask, 1, checksum);
+        return allFrom(*ask);
     });
 }
 
@@ -107,10 +107,11 @@ Result<std::vector<Holding>> Holdings::carrying(const Sha256& digest) const {
 
 Result<std::vector<Holding>> Holdings::lasting(double least, double most) const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(catalogue_.database(),
-                              std::string("SELECT ") + allColumns +
-                                  " FROM holdings WHERE state IN (0, 1) AND duration BETWEEN ? AND ? ORDER BY "
-                                  "volume, path");
+        SQLite::Statement ask(
+            catalogue_.database(),
+            std::string("SELECT ") + allColumns +
+                " FROM holdings WHERE state IN (0, 1) AND duration BETWEEN ? AND ? ORDER BY "
+                "volume, path");
         ask.bind(1, least);
         ask.bind(2, most);
         return allFrom(ask);

@@ -1,5 +1,6 @@
 #include "core/catalogue/filter_clause.h"
 #include "core/catalogue/guarded.h"
+#include "core/catalogue/kept_statement.h"
 #include "core/catalogue/player_rows.h"
 #include "core/catalogue/volumes.h"
 
@@ -114,15 +115,15 @@ Result<PlayerStore::Settled> PlayerStore::settled() const {
 
 Result<std::vector<Reference>> PlayerStore::leadingTo(std::span<const BytePath> places) const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(catalogue_.database(),
-                              std::string(referenceColumns) + "WHERE path = ? ORDER BY list, entry");
+        const KeptStatement ask(catalogue_,
+                                std::string(referenceColumns) + "WHERE path = ? ORDER BY list, entry");
         std::vector<Reference> references;
         for (const auto& place : places) {
-            bindBytes(ask, 1, place);
-            while (ask.executeStep()) {
-                references.push_back(referenceFrom(ask));
+            bindBytes(*ask, 1, place);
+            while (ask->executeStep()) {
+                references.push_back(referenceFrom(*ask));
             }
-            ask.reset();
+            ask->reset();
         }
         return references;
     });
@@ -130,16 +131,15 @@ Result<std::vector<Reference>> PlayerStore::leadingTo(std::span<const BytePath> 
 
 Result<std::vector<Reference>> PlayerStore::leadingTo(std::span<const HoldingId> holdings) const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(catalogue_.database(),
-                              std::string(referenceColumns) +
-                                  "WHERE holding = ? AND state < 2 ORDER BY list, entry");
+        const KeptStatement ask(catalogue_, std::string(referenceColumns) +
+                                                "WHERE holding = ? AND state < 2 ORDER BY list, entry");
         std::vector<Reference> references;
         for (const auto holding : holdings) {
-            ask.bind(1, holding);
-            while (ask.executeStep()) {
-                references.push_back(referenceFrom(ask));
+            ask->bind(1, holding);
+            while (ask->executeStep()) {
+                references.push_back(referenceFrom(*ask));
             }
-            ask.reset();
+            ask->reset();
         }
         return references;
     });

@@ -2,6 +2,7 @@
 
 #include "core/base/text.h"
 #include "core/catalogue/guarded.h"
+#include "core/catalogue/kept_statement.h"
 
 #include <algorithm>
 
@@ -83,25 +84,24 @@ bool labelInUse(SQLite::Database& database, const std::string& label) {
 
 Result<std::vector<Volume>> Volumes::all() const {
     return guarded(catalogue_, [&] {
-        SQLite::Statement ask(
-            catalogue_.database(),
+        const KeptStatement ask(
+            catalogue_,
             "SELECT id, label, root, filesystem, within, root_inode, filesystem_type, leave_hidden, "
             "leave_patterns, min_size, max_size, max_depth, follow_links, effort, at_hand, capacity, "
             "available, surveyed_at, away_since, look_inside, keep_excerpts FROM volumes WHERE forgotten = 0 "
             "ORDER BY "
             "label");
         std::vector<Volume> volumes;
-        while (ask.executeStep()) {
-            volumes.push_back(volumeFrom(ask));
+        while (ask->executeStep()) {
+            volumes.push_back(volumeFrom(*ask));
         }
-        SQLite::Statement away(catalogue_.database(),
-                               "SELECT path FROM inner_mounts WHERE volume = ? AND away = 1");
+        const KeptStatement away(catalogue_, "SELECT path FROM inner_mounts WHERE volume = ? AND away = 1");
         for (auto& volume : volumes) {
-            away.bind(1, volume.id);
-            while (away.executeStep()) {
-                volume.awayWithin.push_back(bytesOf(away.getColumn(0)));
+            away->bind(1, volume.id);
+            while (away->executeStep()) {
+                volume.awayWithin.push_back(bytesOf(away->getColumn(0)));
             }
-            away.reset();
+            away->reset();
         }
         return volumes;
     });

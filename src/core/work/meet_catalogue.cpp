@@ -19,7 +19,7 @@ namespace sober {
 namespace {
 
 /// One thing to be done so that a volume is known here as it is there.
-struct Step {
+struct MeetingStep {
     enum class What {
         add,     ///< it was never known here; in the state that `state` says
         rewrite, ///< its content is another one by now
@@ -67,7 +67,7 @@ class VolumeComparison {
     }
 
     const VolumeMeeting& meeting() const { return meeting_; }
-    const std::vector<Step>& steps() const { return steps_; }
+    const std::vector<MeetingStep>& steps() const { return steps_; }
     /// Those of equal content, there and here.
     const std::vector<std::pair<HoldingId, HoldingId>>& same() const { return same_; }
 
@@ -88,14 +88,14 @@ class VolumeComparison {
             same_.emplace_back(there.id, here.id);
             if (there.isExamined && !here.isExamined) {
                 meeting_.examined += isPresent ? 1 : 0;
-                steps_.push_back({Step::What::examine, &there, &here, here.state});
+                steps_.push_back({MeetingStep::What::examine, &there, &here, here.state});
             }
             if (meeting_.isNewerThere() && there.state != here.state) {
-                steps_.push_back({Step::What::state, &there, &here, there.state});
+                steps_.push_back({MeetingStep::What::state, &there, &here, there.state});
             }
         } else if (isPresent && meeting_.isNewerThere()) {
             ++meeting_.changed;
-            steps_.push_back({Step::What::rewrite, &there, &here, HoldingState::present});
+            steps_.push_back({MeetingStep::What::rewrite, &there, &here, HoldingState::present});
         } else {
             meeting_.older += isPresent ? 1 : 0;
         }
@@ -111,12 +111,12 @@ class VolumeComparison {
             ++meeting_.moved;
             moved_.insert(here->second->id);
             same_.emplace_back(there.id, here->second->id);
-            steps_.push_back({Step::What::move, &there, here->second, HoldingState::present});
+            steps_.push_back({MeetingStep::What::move, &there, here->second, HoldingState::present});
         } else if (here == last) {
             meeting_.added += isPresent ? 1 : 0;
             const bool isStillThere = !isPresent || meeting_.isNewerThere();
-            steps_.push_back(
-                {Step::What::add, &there, nullptr, isStillThere ? there.state : HoldingState::missing});
+            steps_.push_back({MeetingStep::What::add, &there, nullptr,
+                              isStillThere ? there.state : HoldingState::missing});
         }
     }
 
@@ -131,7 +131,7 @@ class VolumeComparison {
             ++meeting_.gone;
             const auto retired = retiredThere_.find(here.path);
             const bool wasRetired = retired != retiredThere_.end() && retired->second == here.content;
-            steps_.push_back({Step::What::state, nullptr, &here,
+            steps_.push_back({MeetingStep::What::state, nullptr, &here,
                               wasRetired ? HoldingState::retired : HoldingState::missing});
         }
     }
@@ -148,7 +148,7 @@ class VolumeComparison {
     std::vector<BytePath> unreadThere_;
     const std::vector<KnownHolding>& ours_;
     VolumeMeeting meeting_;
-    std::vector<Step> steps_;
+    std::vector<MeetingStep> steps_;
     std::vector<std::pair<HoldingId, HoldingId>> same_;
     std::map<std::string_view, const KnownHolding*> theirPlaces_;
     std::map<std::string_view, const KnownHolding*> ourPlaces_;
@@ -323,8 +323,8 @@ class Taking {
     }
 
   private:
-    Outcome carry(HoldingWriter& writer, const Step& step, const Volume& there) {
-        if (step.what == Step::What::state && step.state != HoldingState::present) {
+    Outcome carry(HoldingWriter& writer, const MeetingStep& step, const Volume& there) {
+        if (step.what == MeetingStep::What::state && step.state != HoldingState::present) {
             writer.takeState(step.here->id, step.state,
                              step.there != nullptr && step.there->lastSeen != 0 ? step.there->lastSeen
                                                                                 : there.surveyedAt);
@@ -333,7 +333,7 @@ class Taking {
         auto record = recordOf(theirs_, step.there->id);
         RETURN_IF_FAILED(record);
         switch (step.what) {
-        case Step::What::add: {
+        case MeetingStep::What::add: {
             const auto id = writer.add(step.there->path, *record, false);
             counterparts_.holdings[step.there->id] = id;
             if (step.state != HoldingState::present) {
@@ -342,19 +342,19 @@ class Taking {
             }
             break;
         }
-        case Step::What::rewrite:
+        case MeetingStep::What::rewrite:
             writer.rewrite(step.here->id, *record, "changed", {});
             break;
-        case Step::What::move:
+        case MeetingStep::What::move:
             writer.restamp(step.here->id, step.there->path, record->stamp, "moved", step.here->path);
             if (step.there->isExamined && !step.here->isExamined) {
                 writer.giveEvidence(step.here->id, *record);
             }
             break;
-        case Step::What::state:
+        case MeetingStep::What::state:
             writer.restamp(step.here->id, step.there->path, record->stamp, {}, {});
             break;
-        case Step::What::examine:
+        case MeetingStep::What::examine:
             writer.giveEvidence(step.here->id, *record);
             break;
         }
