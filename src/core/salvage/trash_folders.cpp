@@ -1,6 +1,7 @@
 #include "core/salvage/trash_folders.h"
 
 #include "core/base/file_handle.h"
+#include "core/base/folder_names.h"
 #include "core/base/mounts.h"
 #include "core/base/text.h"
 #include "core/base/user_folders.h"
@@ -11,7 +12,6 @@
 #include <algorithm>
 #include <cstring>
 #include <ctime>
-#include <dirent.h>
 #include <fcntl.h>
 #include <iconv.h>
 #include <memory>
@@ -24,29 +24,6 @@ namespace {
 constexpr std::uint64_t largestNote = 64U << 10;
 constexpr int deepest = 32; // folders within a folder that was thrown away
 constexpr std::string_view noteEnding = ".trashinfo";
-
-struct CloseFolder {
-    void operator()(DIR* folder) const { closedir(folder); }
-};
-
-Result<std::vector<std::string>> namesIn(const BytePath& path) {
-    auto folder = openFolder(AT_FDCWD, path.c_str(), path, false);
-    RETURN_IF_FAILED(folder);
-    const std::unique_ptr<DIR, CloseFolder> listing(fdopendir(folder->get()));
-    if (!listing) {
-        return systemError(errno, "list", path);
-    }
-    folder->release();
-    std::vector<std::string> names;
-    while (const auto* const entry = readdir(listing.get())) {
-        const std::string_view name(entry->d_name);
-        if (name != "." && name != "..") {
-            names.emplace_back(name);
-        }
-    }
-    std::ranges::sort(names);
-    return names;
-}
 
 class Collecting {
   public:
