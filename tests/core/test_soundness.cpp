@@ -161,6 +161,33 @@ void checkRow(const Row& row) {
 
 } // namespace
 
+TEST_CASE("what is reckoned of a stream's length still says where its parts lie") {
+    struct Listener final : SampleSink {
+        SampleFormat format;
+        void begin(const SampleFormat& begun) override { format = begun; }
+        void take(const DecodedBlock&) override {}
+    };
+    const auto& folder = forms().folder();
+    REQUIRE(run({"lame", "--quiet", "-t", "-b", "128", folder / "a.wav", folder / "plain.mp3"}).code == 0);
+    const auto file = openForReading(folder / "plain.mp3");
+    REQUIRE(file.ok());
+    OpenFileSource source(*file, folder / "plain.mp3", fs::file_size(folder / "plain.mp3"));
+    Listener listener;
+    RunControl control;
+    REQUIRE(decodeAudio(source, folder / "plain.mp3", listener, control).ok());
+    CHECK(listener.format.statedSeconds == Approx(6).margin(0.1));
+}
+
+TEST_CASE("a stream without a container states no length, whatever is reckoned from its bitrate") {
+    const auto& folder = forms().folder();
+    // Where it begins in silence, its first frames are far smaller than the others.
+    ffmpeg({"-i", folder / "a.wav", "-af", "volume=0:enable='lt(t,2)'", "-c:a", "aac", folder / "quiet.aac"});
+    const auto evidence = examined(folder / "quiet.aac");
+    REQUIRE(evidence.ok());
+    CHECK(evidence->problems.empty());
+    CHECK(evidence->seconds == Approx(6).margin(0.1));
+}
+
 TEST_CASE("what encoders write is sound, and nothing is remarked") {
     const std::string name =
         GENERATE(as<std::string>(), "a.wav", "a.mp3", "a.ogg", "a.opus", "a.flac", "a.aiff", "a.m4a",

@@ -10,7 +10,7 @@ namespace sober {
 
 /// Raised whenever the same file would yield other evidence: what was examined by an older method is
 /// examined again by the next survey at full effort.
-inline constexpr int evidenceMethod = 7;
+inline constexpr int evidenceMethod = 8;
 
 /// What was measured from a file's content, beyond its bytes, and what was made of it.
 struct Evidence {

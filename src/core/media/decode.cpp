@@ -324,12 +324,14 @@ class Decoder {
 
     /// FLAC's length is exact. Other containers round theirs, and encoders' delays are not always taken off:
     /// a tenth of a second or one part in a hundred is no finding.
+    /// What FFmpeg reckons from the bitrate of a stream without a container is nothing that the file states.
     void checkLength() {
+        const bool isReckoned = input_.format()->duration_estimation_method == AVFMT_DURATION_FROM_BITRATE;
         const double stated = report_.format.statedSeconds;
         const double real = report_.seconds();
         const bool alike = statedFrames_ > 0 ? statedFrames_ == report_.frames
                                              : std::abs(stated - real) <= std::max(0.1, stated * 0.01);
-        if (stated <= 0 || alike) {
+        if (isReckoned || stated <= 0 || alike) {
             return;
         }
         const bool shorter = real < stated;

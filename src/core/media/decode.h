@@ -18,7 +18,7 @@ struct SampleFormat {
     int sampleRate = 0; ///< Hz
     int channels = 0;
     int bitDepth = 0;         ///< of integer samples from a lossless codec; 0 for lossy and floating point
-    double statedSeconds = 0; ///< what the container says; 0 where it does not
+    double statedSeconds = 0; ///< what the container says or, without one, the bitrate; 0: nothing says it
 };
 
 /// One run of decoded frames. `floats` hold one channel after the other, full scale at ±1; `integers` the

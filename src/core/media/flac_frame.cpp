@@ -1,5 +1,7 @@
 #include "core/media/flac_frame.h"
 
+#include "core/media/bit_reader.h"
+
 #include <array>
 
 namespace sober {
@@ -35,47 +37,7 @@ std::uint8_t headerCrc(std::span<const std::uint8_t> bytes) {
     return static_cast<std::uint8_t>(crc);
 }
 
-/// Bits from the first byte's highest on. Past the end they are zeros, and `over` is set.
-class SubframeBits {
-  public:
-    explicit SubframeBits(std::span<const std::uint8_t> bytes, std::size_t at)
-        : bytes_(bytes), bit_(at * 8) {}
-
-    std::uint64_t take(unsigned count) {
-        std::uint64_t value = 0;
-        for (; count > 0 && !over(); --count) {
-            value = value << 1 | ((bytes_[bit_ / 8] >> (7 - bit_ % 8)) & 1U);
-            ++bit_;
-        }
-        return value;
-    }
-    void skip(std::uint64_t count) { bit_ += count; }
-    /// Zeros up to the next one, which goes by too.
-    std::uint64_t unary() {
-        std::uint64_t zeros = 0;
-        while (!over()) {
-            const unsigned left = 8 - bit_ % 8;
-            const unsigned rest = bytes_[bit_ / 8] & (0xFFU >> (bit_ % 8));
-            if (rest == 0) {
-                zeros += left;
-                bit_ += left;
-                continue;
-            }
-            const auto before = static_cast<unsigned>(__builtin_clz(rest)) - 24 - (8 - left);
-            bit_ += before + 1;
-            return zeros + before;
-        }
-        return zeros;
-    }
-    bool over() const { return bit_ >= bytes_.size() * 8; }
-    std::size_t bytesTaken() const { return (bit_ + 7) / 8; }
-
-  private:
-    std::span<const std::uint8_t> bytes_;
-    std::uint64_t bit_;
-};
-
-bool skipResidual(SubframeBits& bits, unsigned samples, unsigned order) {
+bool skipResidual(BitReader& bits, unsigned samples, unsigned order) {
     const auto method = bits.take(2);
     if (method > 1) {
         return false;
@@ -91,50 +53,50 @@ bool skipResidual(SubframeBits& bits, unsigned samples, unsigned order) {
         const auto count = partition == 0 ? each - order : each;
         const auto parameter = static_cast<unsigned>(bits.take(parameterBits));
         if (parameter == escape) {
-            bits.skip(bits.take(5) * count);
+            bits.pass(bits.take(5) * count);
         } else {
-            for (unsigned i = 0; i < count && !bits.over(); ++i) {
-                bits.unary();
-                bits.skip(parameter);
+            for (unsigned i = 0; i < count && !bits.isOver(); ++i) {
+                bits.takeUnary();
+                bits.pass(parameter);
             }
         }
-        if (bits.over()) {
+        if (bits.isOver()) {
             return false;
         }
     }
     return true;
 }
 
-bool skipSubframe(SubframeBits& bits, unsigned samples, unsigned depth) {
+bool skipSubframe(BitReader& bits, unsigned samples, unsigned depth) {
     if (bits.take(1) != 0) {
         return false;
     }
     const auto type = static_cast<unsigned>(bits.take(6));
     if (bits.take(1) != 0) {
-        const auto wasted = static_cast<unsigned>(bits.unary()) + 1;
+        const auto wasted = static_cast<unsigned>(bits.takeUnary()) + 1;
         if (wasted >= depth) {
             return false;
         }
         depth -= wasted;
     }
     if (type == 0) {
-        bits.skip(depth);
-        return !bits.over();
+        bits.pass(depth);
+        return !bits.isOver();
     }
     if (type == 1) {
-        bits.skip(std::uint64_t{samples} * depth);
-        return !bits.over();
+        bits.pass(std::uint64_t{samples} * depth);
+        return !bits.isOver();
     }
     if (type >= 8 && type <= 12) {
         const unsigned order = type - 8;
-        bits.skip(std::uint64_t{order} * depth);
+        bits.pass(std::uint64_t{order} * depth);
         return samples >= order && skipResidual(bits, samples, order);
     }
     if (type >= 32) {
         const unsigned order = type - 31;
-        bits.skip(std::uint64_t{order} * depth);
+        bits.pass(std::uint64_t{order} * depth);
         const auto precision = static_cast<unsigned>(bits.take(4)) + 1;
-        bits.skip(5 + std::uint64_t{order} * precision);
+        bits.pass(5 + std::uint64_t{order} * precision);
         return precision < 16 && samples >= order && skipResidual(bits, samples, order);
     }
     return false;
@@ -235,7 +197,7 @@ std::size_t flacFrameLength(std::span<const std::uint8_t> bytes, unsigned stream
         return 0;
     }
     const unsigned depth = frame->bits != 0 ? frame->bits : streamBits;
-    SubframeBits bits(bytes, frame->headerBytes);
+    BitReader bits(bytes, frame->headerBytes);
     for (unsigned channel = 0; channel < frame->channels; ++channel) {
         const bool isSide = (frame->decorrelated == 8 && channel == 1) ||
                             (frame->decorrelated == 9 && channel == 0) ||
@@ -244,7 +206,7 @@ std::size_t flacFrameLength(std::span<const std::uint8_t> bytes, unsigned stream
             return 0;
         }
     }
-    const auto length = bits.bytesTaken() + 2;
+    const auto length = (bits.at() + 7) / 8 + 2;
     return length <= bytes.size() && flacCrc(bytes.first(length)) == 0 ? length : 0;
 }
 

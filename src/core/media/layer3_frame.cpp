@@ -1,32 +1,11 @@
 #include "core/media/layer3_frame.h"
 
+#include "core/media/bit_reader.h"
 #include "core/media/push_parser.h"
 
 #include <algorithm>
 
 namespace sober {
-namespace {
-
-/// Reads bits from the highest of the first byte on.
-class BitReader {
-  public:
-    explicit BitReader(std::span<const std::uint8_t> bytes) : bytes_(bytes) {}
-    unsigned take(int bits) {
-        unsigned value = 0;
-        for (; bits > 0; --bits, ++at_) {
-            value = value << 1 | ((bytes_[at_ / 8] >> (7 - at_ % 8)) & 1U);
-        }
-        return value;
-    }
-    void pass(std::size_t bits) { at_ += bits; }
-
-  private:
-    std::span<const std::uint8_t> bytes_;
-    std::size_t at_ = 0;
-};
-
-} // namespace
-
 std::uint16_t mpegCrc(std::span<const std::uint8_t> bytes, std::uint16_t crc) {
     for (const auto byte : bytes) {
         crc = static_cast<std::uint16_t>(crc ^ (byte << 8));

@@ -15,6 +15,11 @@ namespace {
 using namespace std::string_view_literals;
 using Bytes = std::span<const std::uint8_t>;
 
+/// Of so many granules and channels not more than one in a hundred may be odd: some encoders leave bits over
+/// in many.
+constexpr std::uint64_t leastCounted = 200;
+constexpr std::uint64_t leastEvenForEachOdd = 100;
+
 bool sameKind(const MpegFrame& a, const MpegFrame& b) {
     return a.version == b.version && a.layer == b.layer && a.sampleRate == b.sampleRate;
 }
@@ -105,6 +110,7 @@ void MpegStructure::takeFrame(const MpegFrame& frame, Bytes bytes) {
     inSync_ = true;
     if (afterJunk) {
         spare_ = 0;
+        accounts_.forget();
     }
     ++report_.units;
     const auto side = mpegHeaderLength(bytes) + (frame.layer == 3 ? sideInfoLength(frame) : 0);
@@ -118,6 +124,7 @@ void MpegStructure::takeFrame(const MpegFrame& frame, Bytes bytes) {
     compareWithStream(frame);
     if (frame.layer == 3 && bytes.size() >= side) {
         checkMainData(frame, bytes);
+        accounts_.take(frame, bytes, seconds_);
     }
     samples_ += static_cast<std::uint64_t>(frame.samples);
     seconds_ += static_cast<double>(frame.samples) / frame.sampleRate;
@@ -196,6 +203,17 @@ void MpegStructure::endJunk() {
     }
 }
 
+/// A frame that decodes and is not what its encoder wrote: no proof, and so no more than a remark.
+void MpegStructure::remarkOddBits() {
+    const auto odd = accounts_.odd();
+    if (odd > 0 && accounts_.counted() >= leastCounted && odd * leastEvenForEachOdd <= accounts_.counted()) {
+        remark("odd-bits", accounts_.firstOdd(),
+               fmt::format("the bits of {} of {} do not come out even, those of all others do: they were "
+                           "changed, perhaps",
+                           humanCount(odd), counted(accounts_.counted(), "frame part")));
+    }
+}
+
 void MpegStructure::conclude() {
     if (inJunk_ && junkLength_ > 0) {
         remark("junk", seconds_, fmt::format("{} after the last frame", counted(junkLength_, "byte")));
@@ -214,6 +232,7 @@ void MpegStructure::conclude() {
     if (stated_ && frames > 0 && static_cast<std::uint64_t>(stated_->delay + stated_->padding) >= samples_) {
         remark("gapless", 0, "what it says of its silent ends is more than it holds");
     }
+    remarkOddBits();
     if (varies_ && (!stated_ || stated_->frames == 0)) {
         remark("unstated-length", 0, "its bitrate varies and it does not state how long it is");
     }

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/media/layer3_accounts.h"
 #include "core/media/layer3_frame.h"
 #include "core/media/push_parser.h"
 
@@ -22,11 +23,13 @@ class MpegStructure final : public PushParser {
     void takeFrame(const MpegFrame& frame, std::span<const std::uint8_t> bytes);
     void compareWithStream(const MpegFrame& frame);
     void checkMainData(const MpegFrame& frame, std::span<const std::uint8_t> bytes);
+    void remarkOddBits();
     std::uint64_t takeJunk(std::span<const std::uint8_t> held);
     void endJunk();
 
     std::optional<MpegFrame> stream_; ///< the first frame
     std::optional<StatedFrames> stated_;
+    Layer3Accounts accounts_;
     double seconds_ = 0;
     std::uint64_t samples_ = 0;
     std::uint64_t junkSince_ = 0;  ///< first byte of it

@@ -17,7 +17,7 @@ namespace {
 
 /// Our words for the kinds of problems and remarks, by what they mean to a listener.
 QString flawText(const std::string& kind) {
-    static const std::array<std::pair<const char*, const char*>, 13> words{
+    static const std::array<std::pair<const char*, const char*>, 14> words{
         {{"truncated", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "ends too early")},
          {"damaged", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "damaged")},
          {"length-mismatch", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "longer than it says")},
@@ -30,6 +30,7 @@ QString flawText(const std::string& kind) {
          {"clipped", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "clipped")},
          {"dropout", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "drops out")},
          {"stuck", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "stands still")},
+         {"odd-bits", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "bits changed, perhaps")},
          {"form-changes", QT_TRANSLATE_NOOP("sober::app::SoundnessList", "changes its form")}}};
     const auto found = std::ranges::find_if(words, [&](const auto& word) { return kind == word.first; });
     return found != words.end() ? SoundnessList::tr(found->second) : told(kind);
