@@ -162,8 +162,10 @@ Json transferShape(const Shown& shown) {
 void printTransfer(const Shown& shown) {
     const auto& transfer = shown.settled.transfer;
     const auto& items = shown.settled.items;
-    say("Transfer {}, {}: {}\nto {} by the rules of {}, layout {}\n", transfer.id, word(transfer.state),
-        transfer.choice, displayPath(transfer.folder), transfer.rules, transfer.layout);
+    const auto* rules = targetRulesNamed(transfer.rules);
+    say("Transfer {}, {}: {}\nto {} by the rules of {}{}, layout {}\n", transfer.id, word(transfer.state),
+        transfer.choice, displayPath(transfer.folder), transfer.rules,
+        rules != nullptr ? " (" + wordsOf(*rules) + ")" : "", transfer.layout);
     for (const auto& item : items) {
         if (!item.altered.empty()) {
             say("  called {}: {}\n", displayPath(item.target), item.altered);
@@ -256,6 +258,7 @@ int runTransferPlan(const CommonOptions& common, const TransferOptions& options,
         options.to.starts_with('/') ? options.to : joinPath(realPathOf(".").value_or("/"), options.to);
     request.rules = options.rules;
     request.room = options.room;
+    request.longestPath = options.longestPath;
     request.layout = options.layout;
     request.mode = *transferModeOf(options.mode);
     request.lists = listWayOf(options);

@@ -16,6 +16,7 @@ struct TransferOptions {
     bool letRestGo = false; ///< what is there and no longer among what comes goes on the docket
     std::string rules = "auto";
     std::optional<std::uint64_t> room;
+    std::size_t longestPath = 0;
     std::string layout = "keep";
     std::string mode = "copy";
     std::string listForm; ///< "": each list's own

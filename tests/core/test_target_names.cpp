@@ -4,10 +4,13 @@
 #include "support/temp_folder.h"
 
 #include <catch2/catch.hpp>
+#include <sys/stat.h>
 
+#include <fcntl.h>
 #include <filesystem>
 #include <fstream>
 #include <set>
+#include <unistd.h>
 
 using namespace sober;
 using namespace sober::test;
@@ -292,8 +295,90 @@ TEST_CASE("names for FAT and for ISO images are taken by the tools that write th
 
 TEST_CASE("a file system's rules are found by its name, the most careful where it is not known") {
     CHECK(targetRulesFor("vfat").word == "fat32");
+    // Microsoft, "FAT: General Overview of On-Disk Format", p. 14: fewer than 65,525 clusters are no FAT32.
+    CHECK(targetRulesFor("vfat", 65'524).word == "fat16");
+    CHECK(targetRulesFor("vfat", 65'525).word == "fat32");
+    CHECK(targetRulesFor("exfat", 100).word == "exfat");
     CHECK(targetRulesFor("exfat").word == "exfat");
     CHECK(targetRulesFor("btrfs").word == "ext4");
     CHECK(targetRulesFor("fuse.sshfs").word == "fat32");
     CHECK(targetRulesNamed("fat64") == nullptr);
+    CHECK(wordsOf(rulesOf("ext4")) == "names of up to 255 bytes");
+    CHECK(wordsOf(rulesOf("fat16")) ==
+          "names of up to 255 characters, files of up to 4.29 GB, 511 entries in its "
+          "topmost folder, times of writing to 2 s");
+}
+
+TEST_CASE("a name is shortened to what a player's path leaves it, with what tells it from another") {
+    const auto& fat = rulesOf("fat32");
+    std::vector<TargetName> names(3);
+    for (auto& name : names) {
+        name.folder = "Organ";
+        name.stem = "Prelude and fugue in e flat major";
+        name.ending = "flac";
+        name.longestName = 20;
+    }
+    names[2].stem = "Aria";
+    fitAll(fat, usualReplacements(), names, [](const BytePath&, std::size_t) { return false; });
+    CHECK(names[0].fitted.name == "Prelude and fug.flac");
+    CHECK(names[1].fitted.name == "Prelude and (2).flac");
+    CHECK(names[2].fitted.name == "Aria.flac");
+    CHECK_FALSE(names[0].fitted.why.empty());
+    CHECK(names[2].fitted.why.empty());
+}
+
+TEST_CASE("thousands of one name come out, each with another, where a path leaves hardly any room") {
+    const auto& fat = rulesOf("fat32");
+    TargetName one;
+    one.stem = "Prelude";
+    one.ending = "flac";
+    one.longestName = 12 + 5;
+    one.album = "An album whose name does not fit beside it";
+    std::vector<TargetName> names(3000, one);
+    fitAll(fat, usualReplacements(), names, [](const BytePath&, std::size_t) { return false; });
+    std::set<std::string> keys;
+    for (const auto& name : names) {
+        CHECK(keys.insert(collisionKey(fat, name.fitted.name)).second);
+        CHECK(lengthIn(fat, name.fitted.name) <= one.longestName);
+    }
+}
+
+TEST_CASE("times are kept by real file systems as their rules say") {
+    if (getuid() != 0) {
+        WARN("not run: mounting needs root");
+        return;
+    }
+    const TempFolder folder;
+    TestMounts mounts;
+    const std::vector<std::tuple<std::string, std::vector<std::string>, std::vector<std::string>>> drives{
+        {"fat32", {"mkfs.fat", "-F", "32"}, {"fusefat", "-o", "rw+"}},
+        {"exfat", {"mkfs.exfat"}, {"mount.exfat-fuse"}},
+        {"ntfs", {"mkntfs", "-F", "-q"}, {"lowntfs-3g"}},
+        {"ext4", {"mkfs.ext4", "-q"}, {"mount", "-o", "loop"}}};
+    for (const auto& [word, make, mount] : drives) {
+        CAPTURE(word);
+        const auto image = folder / (word + ".img");
+        const auto place = folder / word;
+        std::filesystem::create_directories(place);
+        REQUIRE(run({"truncate", "-s", "40M", image}).code == 0);
+        auto words = make;
+        words.push_back(image);
+        REQUIRE(run(words).code == 0);
+        words = mount;
+        words.insert(words.end(), {word == "exfat" ? mounts.loop(image) : image, place});
+        if (run(words).code != 0) {
+            WARN("not run: " + word + " cannot be mounted here");
+            continue;
+        }
+        writeFile(place + "/a", "a");
+        const timespec wanted{1'700'000'001, 987'654'321};
+        const timespec times[2] = {wanted, wanted};
+        REQUIRE(utimensat(AT_FDCWD, (place + "/a").c_str(), times, 0) == 0);
+        struct stat kept {};
+        REQUIRE(stat((place + "/a").c_str(), &kept) == 0);
+        const auto in = [](const timespec& time) { return time.tv_sec * 1'000'000'000 + time.tv_nsec; };
+        CHECK(in(wanted)-in(kept.st_mtim) >= 0);
+        CHECK(in(wanted)-in(kept.st_mtim) < std::max<std::int64_t>(rulesOf(word).timeStep, 1));
+        REQUIRE(run({"umount", "-l", place}).code == 0);
+    }
 }

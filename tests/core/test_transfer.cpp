@@ -296,9 +296,99 @@ TEST_CASE("a folder takes no more names than its file system has entries for") {
     wanted.layout = "flat";
     wanted.rules = "fat32";
     const auto plan = all.planned(wanted);
-    CHECK(plan.items.size() == 65'534 / 2);
-    CHECK(plan.left.size() == count - 65'534 / 2);
+    const std::size_t lists =
+        3 + 3; // "Everything.m3u8" and "What did not come.txt": one short name and two long ones each
+    CHECK(plan.items.size() == (65'534 - lists) / 2);
+    CHECK(plan.left.size() == count - (65'534 - lists) / 2);
     CHECK(plan.left.front().why == LeftBehind::tooMany);
+    // Folders take entries too, and what they hold takes none of the topmost folder's.
+    wanted.layout = R"("Both" / name)";
+    CHECK(all.planned(wanted).items.size() == 65'534 / 2);
+}
+
+TEST_CASE("the topmost folder of a card with FAT16 is filled as far as it goes, by another tool's word") {
+    Moving all;
+    constexpr int count = 300;
+    HoldingWriter writer(all.catalogue(), all.volume("V").id, timeNow());
+    for (int i = 0; i < count; ++i) {
+        FileRecord record;
+        record.checksums.file.bytes = {2, static_cast<std::uint8_t>(i), static_cast<std::uint8_t>(i >> 8)};
+        writer.add("many/a longer name " + std::to_string(1000 + i) + ".mp3", record, false);
+    }
+    REQUIRE(writer.commit().ok());
+    auto wanted = all.wholeVolume();
+    wanted.choice.volumes.clear();
+    wanted.choice.folders = {{all.volume("V").id, "many"}};
+    wanted.layout = "flat";
+    wanted.rules = "fat16";
+    const auto plan = all.planned(wanted);
+    CHECK(plan.items.size() == (511 - 6) / 3); // of 22 letters: two long entries and the short one
+    const auto image = all / "image";
+    REQUIRE(run({"truncate", "-s", "16M", image}).code == 0);
+    REQUIRE(run({"mkfs.fat", "-F", "16", "-n", "CARD", image}).code == 0);
+    fs::create_directories(all / "names");
+    std::vector<std::string> words{"mcopy", "-i", image};
+    for (const auto& item : plan.items) {
+        writeFile(all / ("names/" + item.target), "x");
+        words.push_back(all / ("names/" + item.target));
+    }
+    for (const auto& list : plan.lists) {
+        writeFile(all / ("names/" + list.target), "x");
+        words.push_back(all / ("names/" + list.target));
+    }
+    words.emplace_back("::/");
+    CHECK(run(words).code == 0);
+    // There is no room for two more of them.
+    bool hasRoom = true;
+    for (const auto* more : {"a longer name 2000.mp3", "a longer name 2001.mp3"}) {
+        writeFile(all / (std::string("names/") + more), "x");
+        hasRoom = run({"mcopy", "-i", image, all / (std::string("names/") + more), "::/"}).code == 0;
+    }
+    CHECK_FALSE(hasRoom);
+}
+
+TEST_CASE("what stands in the topmost folder counts, and what lies there already costs nothing more") {
+    Moving all;
+    fs::create_directories(all / "T");
+    for (int i = 0; i < 250; ++i) {
+        writeFile(all / ("T/" + std::to_string(10'000 + i) + ".txt"), "x");
+    }
+    auto wanted = all.wholeVolume();
+    wanted.rules = "fat16";
+    wanted.layout = "flat";
+    const auto plan = all.planned(wanted);
+    CHECK(plan.items.size() < 5); // 511 - 500 - 6 entries
+    CHECK(std::ranges::all_of(plan.left,
+                              [](const NotComing& each) { return each.why == LeftBehind::tooMany; }));
+    wanted.layout = "keep"; // of the folders on the way, all the files' own
+    CHECK(all.planned(wanted).items.size() > plan.items.size());
+}
+
+TEST_CASE("a player that reads no longer paths gets names that fit, and what cannot fit stays") {
+    Moving all;
+    writeFile(all / "V/f/a name that is far too long for such a player.wav", smallWav(60));
+    writeFile(all / "V/a folder whose name alone is far too long/1.wav", smallWav(61));
+    all.survey("V");
+    auto wanted = all.wholeVolume();
+    wanted.longestPath = 34;
+    wanted.lists.places = ListWay::Places::prefixed;
+    wanted.lists.prefix = "/music";
+    const auto plan = all.planned(wanted);
+    for (const auto& item : plan.items) {
+        CHECK(lengthIn(*plan.place.rules, "/music/" + item.target) <= 34);
+    }
+    CHECK(std::ranges::any_of(plan.items, [](const TransferItem& item) {
+        return item.target == "f/a name that is far to.wav" && !item.altered.empty();
+    }));
+    REQUIRE(plan.left.size() == 1);
+    CHECK(plan.left.front().why == LeftBehind::pathTooLong);
+    wanted.longestPath = 26;
+    const auto shorter = all.planned(wanted);
+    CHECK(shorter.lists.size() == 2);
+    for (const auto& list : shorter.lists) { // they are read by their paths too
+        CHECK(lengthIn(*plan.place.rules, "/music/" + list.target) <= 26);
+    }
+    CHECK(all.proven((all.run(*keepPlan(all.catalogue(), plan)), 1)).proof.holds());
 }
 
 TEST_CASE("names that are no text, differ in case or hold line breaks come to where they are, and to cards "

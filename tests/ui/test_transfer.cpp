@@ -101,6 +101,22 @@ TEST_CASE("a list goes to a card from the desk: planned, run, proven, and the ol
     CHECK(desktop.figures().contains("it does not fit"));
     CHECK_FALSE(desktop.button("Run")->isEnabled());
     desktop.type("Room on a device that is not here, in megabytes", "");
+    // Characters that the card cannot hold stand there as one says, and paths are no longer than its player
+    // reads.
+    desktop.click(desktop.button("Characters…"));
+    auto* colon = static_cast<QLineEdit*>(desktop.find("What stands for :"));
+    colon->setFocus();
+    colon->selectAll();
+    QTest::keyClicks(colon, "/~"); // a slash would part the name
+    CHECK(colon->text() == "~");
+    desktop.click(desktop.button("Use these"));
+    desktop.type("The order, from its parts", "\"a:b\" / title");
+    CHECK(desktop.text("What files will be called").contains("→ a~b/"));
+    desktop.type("The longest path that the player reads, in characters", "20");
+    desktop.planned();
+    desktop.click(desktop.button("All "));
+    CHECK(desktop.cell(changes, 0, "At the new place").size() <= 20);
+    desktop.type("The longest path that the player reads, in characters", "");
     // The order is shown on what comes while it is typed.
     desktop.type("The order, from its parts", "\"Tonight\" / track.3 \" \" title");
     CHECK(desktop.text("What files will be called").contains("→ Tonight/0"));

@@ -17,7 +17,7 @@ Result<Room> roomAt(BytePath folder) {
     }
     const bool says = space.f_blocks > 0;
     return Room{says ? static_cast<std::uint64_t>(space.f_bavail) * space.f_frsize : unknownRoom,
-                std::max<std::uint64_t>(space.f_frsize, 1)};
+                std::max<std::uint64_t>(space.f_frsize, 1), static_cast<std::uint64_t>(space.f_blocks)};
 }
 
 } // namespace sober

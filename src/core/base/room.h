@@ -15,6 +15,7 @@ inline constexpr std::uint64_t unknownRoom = std::numeric_limits<std::int64_t>::
 struct Room {
     std::uint64_t free = 0;           ///< bytes that a user may fill, or unknownRoom
     std::uint64_t allocationUnit = 1; ///< bytes
+    std::uint64_t clusters = 0;       ///< allocation units in all; 0: it does not say
 };
 
 /// Of the one on which a folder lies or, where it is not there, the nearest above it.

@@ -17,7 +17,7 @@ struct LeftWords {
     std::string_view word;
     std::string_view sentence;
 };
-constexpr std::array<LeftWords, 9> leftWords{
+constexpr std::array<LeftWords, 10> leftWords{
     {{"away", "its volume is away"},
      {"missing", "it is missing"},
      {"stream", "it is no local file"},
@@ -26,7 +26,8 @@ constexpr std::array<LeftWords, 9> leftWords{
      {"unsound", "it does not decode whole, so it is not encoded"},
      {"other-volume", "it lies on another volume"},
      {"too-many", "its folder would hold more than the target can"},
-     {"inside-archive", "it lies inside an archive; copy it out first"}}};
+     {"inside-archive", "it lies inside an archive; copy it out first"},
+     {"path-too-long", "its folders leave its name no room in the longest path that the player reads"}}};
 
 template <typename Words, typename Value>
 auto at(const Words& words, Value value) {

@@ -60,6 +60,7 @@ enum class LeftBehind {
     otherVolume = 6,   ///< of a reorder in place: it lies elsewhere
     tooMany = 7,       ///< its folder would hold more names than the target's file system can
     insideArchive = 8,
+    pathTooLong = 9, ///< for the player that is to read it
 };
 std::string_view word(LeftBehind why);
 /// "its volume is away", after the name of what does not come.

@@ -63,7 +63,7 @@ class ListWriting {
         }
         const auto format = way_.format.value_or(PlaylistFormat::m3u);
         const bool relative = way_.places != ListWay::Places::prefixed;
-        return add({}, "Everything", listEnding(format), entries.size(), entries.size(),
+        return add({}, everythingList, listEnding(format), entries.size(), entries.size(),
                    newList(entries, format, way_, relative, place_.folder), prefixOf(way_, relative));
     }
 
@@ -72,7 +72,7 @@ class ListWriting {
         for (const auto& each : left) {
             text += fmt::format("{}: {}\n", displayPath(each.reference), sentenceOf(each.why));
         }
-        return add({}, "What did not come", "txt", left.size(), 0, std::move(text), {});
+        return add({}, leftBehindList, "txt", left.size(), 0, std::move(text), {});
     }
 
     std::vector<TransferList> lists() && { return std::move(lists_); }

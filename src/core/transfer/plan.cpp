@@ -8,6 +8,7 @@
 #include "core/catalogue/volumes.h"
 #include "core/transfer/choice_words.h"
 #include "core/transfer/filing.h"
+#include "core/transfer/folder_entries.h"
 #include "core/transfer/lists_at_target.h"
 
 #include <fmt/format.h>
@@ -186,6 +187,10 @@ class Planning {
             if (rule != nullptr) {
                 filed.name.ending = endingOf(rule->form);
             }
+            if (!leaveRoomFor(filed.name)) {
+                plan_.left.push_back({place, LeftBehind::pathTooLong});
+                continue;
+            }
             item.altered = std::move(filed.folderAltered);
             names.push_back(std::move(filed.name));
             named.push_back(std::move(item));
@@ -203,6 +208,24 @@ class Planning {
         return done();
     }
 
+    /// What its player's longest path leaves a file's name; false where that is too little for one.
+    bool leaveRoomFor(TargetName& name) const {
+        if (request_.longestPath == 0) {
+            return true;
+        }
+        constexpr std::size_t least = 12; // units before the ending: what tells any number of one name apart
+        const auto& rules = *plan_.place.rules;
+        const auto before =
+            request_.lists.prefix.empty() ? name.folder : joinPath(request_.lists.prefix, name.folder);
+        const auto taken = before.empty() ? 0 : lengthIn(rules, before) + 1;
+        const auto ending = name.ending.empty() ? 0 : lengthIn(rules, name.ending) + 1;
+        if (taken + least + ending > request_.longestPath) {
+            return false;
+        }
+        name.longestName = request_.longestPath - taken;
+        return true;
+    }
+
     /// What is in order keeps its name; those that would come to have it get another.
     void inPlaceFirst(std::vector<TransferItem>& named, std::vector<TargetName>& names) {
         const auto& rules = *plan_.place.rules;
@@ -210,8 +233,9 @@ class Planning {
         std::iota(order.begin(), order.end(), std::size_t{0});
         std::ranges::stable_partition(order, [&](std::size_t at) {
             const auto& name = names[at];
-            return joinPath(name.folder,
-                            fitName(rules, request_.replacements, name.stem, name.ending).name) ==
+            return joinPath(
+                       name.folder,
+                       fitName(rulesFor(rules, name), request_.replacements, name.stem, name.ending).name) ==
                    within_[at];
         });
         const auto sorted = [&](auto& values) {
@@ -269,33 +293,48 @@ class Planning {
     }
 
     Outcome leaveTooMany() {
-        const auto& rules = *plan_.place.rules;
-        if (rules.entriesInFolder == 0) {
+        if (plan_.place.rules->entriesInFolder == 0) {
             return done();
         }
         std::unordered_map<HoldingId, const Holding*> byId;
         for (const auto& holding : holdings_) {
             byId.emplace(holding.id, &holding);
         }
-        std::unordered_map<BytePath, std::uint64_t> entries;
+        FolderEntries entries(plan_.place, request_.mode != TransferMode::reorder);
+        takeLists(entries);
         std::erase_if(plan_.items, [&](const TransferItem& item) {
-            auto& inFolder = entries[BytePath(parentOf(item.target))];
-            const auto more = entriesOf(rules, nameOf(item.target));
-            if (inFolder + more > rules.entriesInFolder) {
+            const bool isOneTooMany = !entries.take(item.target);
+            if (isOneTooMany) {
                 plan_.left.push_back({placeOf(*byId.at(item.source)), LeftBehind::tooMany});
-                return true;
             }
-            inFolder += more;
-            return false;
+            return isOneTooMany;
         });
         return done();
+    }
+
+    /// The lists lie in the topmost folder; without them what comes could not be played as it was.
+    void takeLists(FolderEntries& entries) const {
+        if (request_.mode == TransferMode::reorder) {
+            return;
+        }
+        entries.take(BytePath(everythingList) + ".m3u8");
+        entries.take(BytePath(leftBehindList) + ".txt");
+        for (const auto& list : chosen_.lists) {
+            entries.take(BytePath(nameOf(list.path)));
+        }
     }
 
     Outcome writeLists() {
         if (request_.mode == TransferMode::reorder) {
             return done(); // the players' own lists follow
         }
-        auto lists = listsAtTarget(catalogue_, chosen_.lists, plan_.items, holdings_, plan_.left, plan_.place,
+        // A list is read by its path too.
+        TargetName topmost;
+        leaveRoomFor(topmost);
+        const auto rules = rulesFor(*plan_.place.rules, topmost);
+        auto place = plan_.place;
+        place.rules = &rules;
+        auto lists = listsAtTarget(catalogue_, chosen_.lists, plan_.items, holdings_, plan_.left, place,
                                    request_.lists, request_.replacements);
         RETURN_IF_FAILED(lists);
         plan_.lists = std::move(*lists);

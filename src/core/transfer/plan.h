@@ -14,7 +14,8 @@ struct TransferRequest {
     BytePath to;
     std::string rules = "auto";        ///< or a word of target_rules.h
     std::optional<std::uint64_t> room; ///< bytes free, of a device that is described by hand
-    std::string layout = "keep";       ///< or "flat", or in the language of layout.h
+    std::size_t longestPath = 0; ///< that the player reads, in the target's units and with its root; 0: any
+    std::string layout = "keep"; ///< or "flat", or in the language of layout.h
     TransferMode mode = TransferMode::copy;
     ListWay lists = {};
     NameReplacements replacements = usualReplacements();

@@ -42,7 +42,8 @@ struct TransferProof {
 };
 
 /// Reads every copy back from the medium and compares it with what was recorded, opens every list as its
-/// player would, and decodes the beginning of what each entry leads to. Changes nothing.
+/// player would, and decodes the beginning of what each entry leads to. Changes nothing. What cannot be read
+/// is a part of what it found, and no Error.
 Result<TransferProof> prove(const Catalogue& catalogue, const Transfer& transfer,
                             std::span<const TransferItem> items, RunControl& control,
                             const ProgressSink& onProgress);

@@ -72,8 +72,9 @@ std::vector<std::vector<std::size_t>> collisionsIn(const TargetRules& rules,
     return groups;
 }
 
-void refit(const TargetRules& rules, const NameReplacements& replacements, TargetName& name,
+void refit(const TargetRules& target, const NameReplacements& replacements, TargetName& name,
            const std::string& suffix, const std::string& why) {
+    const auto rules = rulesFor(target, name);
     // The suffix is what must not be cut: what stands before it is shortened to the room that is left.
     auto stem = rules.onlyUnicode ? repairedUtf8(name.stem) : name.stem;
     const auto beside =
@@ -155,6 +156,13 @@ std::string collisionKey(const TargetRules& rules, const BytePath& path) {
     return rules.ignoresCase ? foldedName(path) : path;
 }
 
+TargetRules rulesFor(const TargetRules& rules, const TargetName& name) {
+    auto own = rules;
+    own.longestName =
+        name.longestName > 0 ? std::min(name.longestName, rules.longestName) : rules.longestName;
+    return own;
+}
+
 BytePath pathOf(const TargetName& name) {
     return joinPath(name.folder, name.fitted.name);
 }
@@ -162,7 +170,7 @@ BytePath pathOf(const TargetName& name) {
 void fitAll(const TargetRules& rules, const NameReplacements& replacements, std::vector<TargetName>& names,
             const std::function<bool(const BytePath&, std::size_t)>& taken) {
     for (auto& name : names) {
-        name.fitted = fitName(rules, replacements, name.stem, name.ending);
+        name.fitted = fitName(rulesFor(rules, name), replacements, name.stem, name.ending);
     }
     for (const auto& group : collisionsIn(rules, names)) {
         tellApart(rules, replacements, names, group);

@@ -39,7 +39,8 @@ struct TargetName {
     std::string disc; ///< what may tell it from another; "" where there is none
     std::string album;
     std::string year;
-    FittedName fitted; ///< filled in
+    FittedName fitted;           ///< filled in
+    std::size_t longestName = 0; ///< units that a player leaves it, with its ending; 0: what the target holds
 };
 
 /// Fits all names and gives those that would be one on the target what tells them apart: the disc, the album,
@@ -47,6 +48,9 @@ struct TargetName {
 /// name that it is for that something else stands there already; that stays, whatever it is.
 void fitAll(const TargetRules& rules, const NameReplacements& replacements, std::vector<TargetName>& names,
             const std::function<bool(const BytePath&, std::size_t)>& taken);
+
+/// A target's rules as they hold for this name.
+TargetRules rulesFor(const TargetRules& rules, const TargetName& name);
 
 /// Where a fitted file lies, relative to the target.
 BytePath pathOf(const TargetName& name);

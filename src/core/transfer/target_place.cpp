@@ -68,13 +68,14 @@ Result<TargetPlace> targetPlaceAt(const Catalogue& catalogue, const BytePath& fo
     place.filesystem = !identity.filesystem.empty() ? identity.filesystem
                        : mount                      ? mount->point + " " + mount->type
                                                     : std::string();
-    place.rules =
-        rules == "auto" ? &targetRulesFor(filesystemKindAt(there, mounts)) : targetRulesNamed(rules);
+    const auto space = roomAt(there);
+    RETURN_IF_FAILED(space);
+    place.rules = rules == "auto" ? &targetRulesFor(filesystemKindAt(there, mounts), space->clusters)
+                                  : targetRulesNamed(rules);
     if (place.rules == nullptr) {
         return Error{Cause::invalid, {}, fmt::format("There are no rules \"{}\" for names.", rules)};
     }
-    const auto space = roomAt(there);
-    RETURN_IF_FAILED(space);
+    place.isRoot = rules != "auto" || room || (mount && mount->point == place.folder);
     // Of a device that is not here only its rules are known.
     place.allocationUnit = room ? place.rules->allocationUnit : space->allocationUnit;
     place.free = room.value_or(space->free);

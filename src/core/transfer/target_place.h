@@ -10,6 +10,7 @@ namespace sober {
 struct TargetPlace {
     BytePath folder; ///< absolute, links resolved as far as it exists
     bool isThere = false;
+    bool isRoot = false; ///< the topmost folder of its file system, or of a device that is described by hand
     std::optional<Volume> volume; ///< on which it lies; none: it becomes one when it is filled
     std::string filesystem;       ///< what tells its file system from others
     const TargetRules* rules = nullptr;

@@ -24,18 +24,34 @@ constexpr TargetRules heldByWindows(std::string_view word) {
 }
 
 constexpr std::uint64_t largestOf32Bits = 0xFFFF'FFFF; // bytes
+constexpr Nanoseconds second = 1'000'000'000;
 
 constexpr TargetRules heldByFat() {
     auto rules = heldByWindows("fat32");
     rules.largestFile = largestOf32Bits;
     rules.entriesInFolder = 65'534; // of 2 MiB, without "." and ".."
     rules.allocationUnit = 32'768;
+    rules.timeStep = 2 * second;
+    return rules;
+}
+
+constexpr TargetRules heldByFat16() {
+    auto rules = heldByFat();
+    rules.word = "fat16";
+    rules.entriesInRoot = 511; // of the usual 512; one is the volume's label
     return rules;
 }
 
 constexpr TargetRules heldByExfat() {
     auto rules = heldByWindows("exfat");
     rules.allocationUnit = 131'072;
+    rules.timeStep = second; // the format has 10 ms (table 28), what mounts it keeps seconds
+    return rules;
+}
+
+constexpr TargetRules heldByNtfs() {
+    auto rules = heldByWindows("ntfs");
+    rules.timeStep = 100;
     return rules;
 }
 
@@ -47,6 +63,7 @@ constexpr TargetRules heldByJoliet() {
     rules.onlyBasicPlane = true;
     rules.largestFile = largestOf32Bits;
     rules.allocationUnit = 2048;
+    rules.timeStep = second;
     return rules;
 }
 
@@ -54,9 +71,12 @@ constexpr TargetRules heldByJoliet() {
 // exFAT: Microsoft, "exFAT file system specification" (2019), table 35. NTFS: Microsoft, "Naming Files,
 // Paths, and Namespaces", whose reserved names and endings hold for all three where Windows or a device reads
 // them. ext4: kernel.org, "ext4 Data Structures and Algorithms". ISO 9660 with Joliet: the Joliet
-// specification (1995). From memory; the tests make names on real ones.
-constexpr std::array<TargetRules, 5> allRules{heldByFat(), heldByExfat(), heldByWindows("ntfs"),
-                                              TargetRules{"ext4"}, heldByJoliet()};
+// specification (1995). Steps of times: the same, FAT 2 s of writing, NTFS 100 ns
+// ("File Times"), ISO 9660 1 s (9.1.5). From memory; the tests make names on real ones.
+constexpr std::array<TargetRules, 6> allRules{heldByFat(),  heldByFat16(),       heldByExfat(),
+                                              heldByNtfs(), TargetRules{"ext4"}, heldByJoliet()};
+
+constexpr std::uint64_t leastClustersOfFat32 = 65'525;
 
 bool isDeviceName(std::string_view name) {
     auto stem = lowerAscii(name.substr(0, name.find('.')));
@@ -79,7 +99,7 @@ const TargetRules* targetRulesNamed(std::string_view word) {
     return found != allRules.end() ? &*found : nullptr;
 }
 
-const TargetRules& targetRulesFor(std::string_view filesystemType) {
+const TargetRules& targetRulesFor(std::string_view filesystemType, std::uint64_t clusters) {
     constexpr std::array<std::pair<std::string_view, std::string_view>, 18> kinds{{{"vfat", "fat32"},
                                                                                    {"msdos", "fat32"},
                                                                                    {"exfat", "exfat"},
@@ -99,8 +119,26 @@ const TargetRules& targetRulesFor(std::string_view filesystemType) {
                                                                                    {"nfs4", "ext4"},
                                                                                    {"iso9660", "iso9660"}}};
     const auto found = std::ranges::find(kinds, filesystemType, [](const auto& each) { return each.first; });
+    if (found != kinds.end() && found->second == "fat32" && clusters > 0 && clusters < leastClustersOfFat32) {
+        return *targetRulesNamed("fat16");
+    }
     // What is not known may be a card behind FUSE or a share: names that FAT32 holds are held everywhere.
     return *targetRulesNamed(found != kinds.end() ? found->second : "fat32");
+}
+
+std::string wordsOf(const TargetRules& target) {
+    auto words = fmt::format("names of up to {} {}", target.longestName,
+                             target.unit == TargetRules::Unit::bytes ? "bytes" : "characters");
+    if (target.largestFile > 0) {
+        words += fmt::format(", files of up to {}", humanBytes(target.largestFile));
+    }
+    if (target.entriesInRoot > 0) {
+        words += fmt::format(", {} entries in its topmost folder", target.entriesInRoot);
+    }
+    if (target.timeStep >= second) {
+        words += fmt::format(", times of writing to {} s", target.timeStep / second);
+    }
+    return words;
 }
 
 std::uint64_t entriesOf(const TargetRules& target, std::string_view name) {

@@ -2,6 +2,7 @@
 
 #include "app/ask_path.h"
 #include "app/desks/desk.h"
+#include "app/desks/transfer/characters_window.h"
 #include "app/theme/theme.h"
 #include "app/words.h"
 #include "app/wrap_row.h"
@@ -9,6 +10,7 @@
 #include <QComboBox>
 #include <QFormLayout>
 #include <QHBoxLayout>
+#include <QIntValidator>
 #include <QLabel>
 #include <QLineEdit>
 #include <QMenu>
@@ -21,7 +23,7 @@
 namespace sober::app {
 namespace {
 
-constexpr std::array ruleWords{"auto", "fat32", "exfat", "ntfs", "ext4", "iso9660"};
+constexpr std::array ruleWords{"auto", "fat32", "fat16", "exfat", "ntfs", "ext4", "iso9660"};
 constexpr const char* usualOrder = R"(albumartist|artist / album / disc "-" track.2 " " title|name)";
 constexpr std::size_t previewed = 2;
 
@@ -41,6 +43,7 @@ TransferForm::TransferForm(QWidget* parent)
       folder_(new QLineEdit(this)),
       rules_(new QComboBox(this)),
       room_(new QLineEdit(this)),
+      longest_(new QLineEdit(this)),
       mode_(new QComboBox(this)),
       layout_(new QComboBox(this)),
       order_(new QLineEdit(this)),
@@ -79,23 +82,38 @@ void TransferForm::buildWhere(QFormLayout& form) {
     where->addWidget(browse);
     form.addRow(tr("Where to"), where);
     rules_->setAccessibleName(tr("What it can hold"));
-    rules_->addItems({tr("as it is found"), tr("a card with FAT32"), tr("a card with exFAT"),
-                      tr("a drive with NTFS"), tr("a drive with ext4"), tr("a disc (ISO 9660)")});
+    rules_->addItems({tr("as it is found"), tr("a card with FAT32"), tr("a small card with FAT16"),
+                      tr("a card with exFAT"), tr("a drive with NTFS"), tr("a drive with ext4"),
+                      tr("a disc (ISO 9660)")});
     room_->setAccessibleName(tr("Room on a device that is not here, in megabytes"));
     room_->setPlaceholderText(tr("MB free"));
     room_->setMaximumWidth(90);
     room_->setToolTip(tr("For a device that is not here: how many megabytes are free on it"));
+    longest_->setAccessibleName(tr("The longest path that the player reads, in characters"));
+    longest_->setPlaceholderText(tr("longest path that the player reads"));
+    longest_->setToolTip(
+        tr("Where the player reads no longer paths: how many characters folders and name may have together"));
+    longest_->setValidator(new QIntValidator(1, 32'767, longest_));
+    auto* characters = new QPushButton(tr("Characters…"), this);
+    characters->setToolTip(tr("What stands for characters that names there cannot hold"));
+    connect(characters, &QPushButton::clicked, this, &TransferForm::askForCharacters);
     auto* device = new WrapRow;
     device->setSpacing(6);
     device->addWidget(rules_, 1);
     device->addWidget(room_);
     form.addRow(tr("Which is"), device);
+    auto* names = new WrapRow;
+    names->setSpacing(6);
+    names->addWidget(longest_, 1);
+    names->addWidget(characters);
+    form.addRow(tr("Names"), names);
     connect(browse, &QPushButton::clicked, this, [this] {
         askForFolder(this, tr("Where to"), [this](const BytePath& folder) { setTarget(folder); });
     });
     connect(folder_, &QLineEdit::textChanged, this, &TransferForm::changed);
     connect(rules_, &QComboBox::currentIndexChanged, this, &TransferForm::changed);
     connect(room_, &QLineEdit::textChanged, this, &TransferForm::changed);
+    connect(longest_, &QLineEdit::textChanged, this, &TransferForm::changed);
 }
 
 void TransferForm::buildHow(QFormLayout& form) {
@@ -190,6 +208,8 @@ TransferRequest TransferForm::request() const {
     if (const double megabytes = room_->text().toDouble(&isNumber); isNumber && megabytes >= 0) {
         request.room = static_cast<std::uint64_t>(megabytes * 1e6);
     }
+    request.longestPath = longest_->text().toUInt();
+    request.replacements = replacements_;
     request.mode = static_cast<TransferMode>(mode_->currentIndex());
     request.layout = layoutText().toStdString();
     constexpr std::array<std::optional<PlaylistFormat>, 4> forms{std::nullopt, PlaylistFormat::m3u,
@@ -216,9 +236,20 @@ void TransferForm::setPlan(const TransferPlan* plan) {
     if (plan != nullptr) {
         sample_ = plan->sample;
         targetRules_ = plan->place.rules;
+        rules_->setToolTip(told(wordsOf(*targetRules_)));
         showCosts(*plan);
     }
     preview();
+}
+
+void TransferForm::askForCharacters() {
+    auto* window = new CharactersWindow(replacements_, this);
+    connect(window, &QDialog::accepted, this, [this, window] {
+        replacements_ = window->replacements();
+        preview();
+        emit changed();
+    });
+    window->open();
 }
 
 /// What each form would need there, in the box itself.
@@ -241,7 +272,7 @@ void TransferForm::showCosts(const TransferPlan& plan) {
 void TransferForm::preview() {
     const auto* rules = targetRules_ != nullptr ? targetRules_ : targetRulesNamed("ext4");
     const auto previews =
-        previewNames(sample_, layoutText().toStdString(), *rules, usualReplacements(), request().forms);
+        previewNames(sample_, layoutText().toStdString(), *rules, replacements_, request().forms);
     if (!previews) {
         preview_->setText(told(previews.error().sentence));
         return;

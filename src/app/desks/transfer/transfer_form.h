@@ -35,12 +35,14 @@ class TransferForm : public QWidget {
     void addFieldMenu();
     QString layoutText() const;
     void preview();
+    void askForCharacters();
     void showCosts(const TransferPlan& plan);
     void followLayout();
 
     QLineEdit* folder_;
     QComboBox* rules_;
     QLineEdit* room_;
+    QLineEdit* longest_;
     QComboBox* mode_;
     QComboBox* layout_;
     QLineEdit* order_;
@@ -49,6 +51,7 @@ class TransferForm : public QWidget {
     QComboBox* lists_;
     QComboBox* forms_;
     BytePath chosen_; ///< the folder's bytes, as long as its text is theirs
+    NameReplacements replacements_ = usualReplacements();
     std::vector<Holding> sample_;
     const TargetRules* targetRules_ = nullptr;
 };
