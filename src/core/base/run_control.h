@@ -68,6 +68,8 @@ struct Progress {
     }
 };
 
+/// Hears how far work has come: one call at a time, on whatever thread is at work. It should be short, for
+/// the work waits, and must not call back into that.
 using ProgressSink = std::function<void(const Progress&)>;
 
 } // namespace sober

@@ -18,7 +18,8 @@ struct ExaminedImage {
 
 /// Examines finds in worker processes, one on each processor, and takes down what that shows and as what it
 /// recognises each. A name whose content is no audio is removed. Stopped, the others stay as they are.
-/// `onExamined` hears after each of how many there are now, and of their bytes.
+/// `onExamined` hears after each of how many there are now, and of their bytes, on any thread and one call at
+/// a time. A find that cannot be examined is taken down as such; an Error is the catalogue's.
 Outcome examineFinds(const Catalogue& catalogue, const ExaminedImage& image, const std::vector<Find*>& finds,
                      RunControl& control,
                      const std::function<void(std::uint64_t, std::uint64_t)>& onExamined);

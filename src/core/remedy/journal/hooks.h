@@ -17,6 +17,7 @@ enum class Instant {
     recorded,
 };
 
+/// Called as ProgressSink is: where files are made beside each other, from any of the threads that make them.
 struct CarryOutHooks {
     ProgressSink onProgress = [](const Progress&) {};
     /// Hears of each instant right after it: for progress by steps, and for tests that end there.
