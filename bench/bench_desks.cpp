@@ -1,4 +1,5 @@
 #include "app/charts/claims_map.h"
+#include "app/lists/list_view.h"
 #include "app/main_window.h"
 #include "app/shared_heaps.h"
 #include "app/theme/theme.h"
@@ -90,6 +91,64 @@ void useFor(double minutes, MainWindow& window, Pauses& pauses) {
     }
 }
 
+/// What the rows in sight say, with their marks.
+QString wordsOf(const QTableView& view) {
+    QString words;
+    const int first = std::max(0, view.rowAt(0));
+    for (int row = first; row < std::min(view.model()->rowCount(), first + 20); ++row) {
+        for (int column = 0; column < view.model()->columnCount(); ++column) {
+            const auto index = view.model()->index(row, column);
+            words += QStringLiteral("%1 %2 %3|")
+                         .arg(index.data().toString(), index.data(markRole).toString(),
+                              index.data(quietRole).toString());
+        }
+    }
+    return words;
+}
+
+QPushButton* buttonNamed(const QWidget& window, const char* name) {
+    for (auto* button : window.findChildren<QPushButton*>()) {
+        if (button->isVisible() && button->accessibleName() == QLatin1String(name)) {
+            return button;
+        }
+    }
+    return nullptr;
+}
+
+/// How long it takes until a decision on one set stands in the list.
+void changeSets(MainWindow& window, Workbench& workbench) {
+    double pause = 0;
+    window.openDesk(1);
+    secondsUntil([&] { return workbench.isIdle(); }, pause);
+    auto* view = shownList(window, QLatin1String(desks[1].list));
+    std::vector<double> shown;
+    pause = 0;
+    for (int step = 0; view != nullptr && step < 10; ++step) {
+        view->selectRow(step);
+        double waiting = 0;
+        secondsUntil([&] { return workbench.isIdle(); }, waiting);
+        const auto before = wordsOf(*view);
+        auto* leave = buttonNamed(window, "Leave");
+        if (leave == nullptr || !leave->isEnabled()) {
+            break;
+        }
+        leave->click();
+        shown.push_back(secondsUntil([&] { return wordsOf(*view) != before; }, pause));
+        secondsUntil([&] { return workbench.isIdle(); }, waiting);
+        if (auto* open = buttonNamed(window, "Undecide"); open != nullptr && open->isEnabled()) {
+            open->click();
+        }
+    }
+    if (shown.empty()) {
+        std::printf("a change of one set: nothing could be decided\n");
+    } else {
+        std::printf("a change of one set shows after %.3f s, %.3f at most (limit 0.1), interface thread held "
+                    "%.0f ms at "
+                    "most\n",
+                    median(shown), *std::ranges::max_element(shown), pause * 1000);
+    }
+}
+
 } // namespace
 
 /// bench-desks CATALOGUE [HOLDINGS [MINUTES]]: writes a catalogue of a million holdings where there is none;
@@ -169,6 +228,7 @@ int main(int argc, char** argv) {
                          pause);
         }
     }
+    changeSets(window, workbench);
     for (auto* button : window.findChildren<QPushButton*>()) {
         if (button->text().startsWith(QLatin1String("Read through"))) {
             pause = 0;

@@ -414,11 +414,11 @@ void MainWindow::connectWork() {
         replacement_->contentChanged();
     });
     connect(&workbench_, &Workbench::docketChanged, this, [this] {
-        docket_->reload();
         for (auto* desk : desks_) {
             desk->docketChanged();
         }
         replacement_->docketChanged();
+        docket_->reload(); // after them: its sums take longer than the rows in sight
     });
     auto* looking = new QTimer(this);
     connect(looking, &QTimer::timeout, &workbench_, &Workbench::lookForVolumes);

@@ -39,6 +39,11 @@ class IdListModel : public QAbstractTableModel {
         ++generation_;
         fresh_.clear();
         if (!ids_.empty()) {
+            // Those in sight at once, before anything else that a change has to be asked for; others when
+            // they are drawn.
+            if (pages_.contains(lastDrawn_)) {
+                request(lastDrawn_);
+            }
             emit dataChanged(index(0, 0), index(rowCount({}) - 1, columnCount({}) - 1));
         }
     }
@@ -46,6 +51,7 @@ class IdListModel : public QAbstractTableModel {
     /// The row, or nothing while it is being fetched.
     const Row* row(int at) const {
         const int page = at / pageSize;
+        lastDrawn_ = page;
         const auto found = pages_.find(page);
         if (found != pages_.end()) {
             request(page);
@@ -144,6 +150,7 @@ class IdListModel : public QAbstractTableModel {
     Fetch fetch_;
     std::vector<std::int64_t> ids_;
     unsigned generation_ = 0;
+    mutable int lastDrawn_ = -1; ///< a page
     mutable std::map<int, std::vector<Row>> pages_;
     mutable std::set<int> fresh_; ///< pages that are as they should be, or are on their way
 };

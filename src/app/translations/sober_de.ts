@@ -632,7 +632,7 @@
         <name>SetWords</name>
         <message>
             <source>bytes</source>
-            <translation>Bytes</translation>
+            <translation>Byte</translation>
         </message>
         <message>
             <source>audio data</source>
@@ -4892,6 +4892,30 @@
             <source>others differ</source>
             <translation>andere weichen ab</translation>
         </message>
+        <message>
+            <source>, %1 entries in its topmost folder</source>
+            <translation>, %1 Einträge im obersten Ordner</translation>
+        </message>
+        <message>
+            <source>, files of up to %1</source>
+            <translation>, Dateien bis zu %1</translation>
+        </message>
+        <message>
+            <source>, times of writing to %1 s</source>
+            <translation>, Schreibzeiten auf %1 s genau</translation>
+        </message>
+        <message>
+            <source>its folders leave its name no room in the longest path that the player reads</source>
+            <translation>seine Ordner lassen seinem Namen keinen Platz im längsten Pfad, den der Player liest</translation>
+        </message>
+        <message>
+            <source>names of up to %1 %2</source>
+            <translation>Namen bis zu %1 %2</translation>
+        </message>
+        <message>
+            <source>the bits of %1 of %2 do not come out even, those of all others do: they were changed, perhaps</source>
+            <translation>Bits, die nicht aufgehen, während sie sonst überall aufgehen: in %1 (geprüft: %2); vielleicht wurden sie verändert</translation>
+        </message>
     </context>
     <context>
         <name>counted</name>
@@ -5231,6 +5255,13 @@
                 <numerusform>%n Abspieler</numerusform>
             </translation>
         </message>
+        <message numerus="yes">
+            <source>%n frame part</source>
+            <translation>
+                <numerusform>%n Teil eines Rahmens</numerusform>
+                <numerusform>%n Teile von Rahmen</numerusform>
+            </translation>
+        </message>
     </context>
     <context>
         <name>language</name>
@@ -5504,6 +5535,37 @@
         <message>
             <source>does not go along: the other machine has the program</source>
             <translation>geht nicht mit: der andere Rechner hat das Programm</translation>
+        </message>
+    </context>
+    <context>
+        <name>sober::app::CharactersWindow</name>
+        <message>
+            <source>What stands for all others</source>
+            <translation>Was für alle anderen steht</translation>
+        </message>
+        <message>
+            <source>Characters that names there cannot hold</source>
+            <translation>Zeichen, die Namen dort nicht haben können</translation>
+        </message>
+        <message>
+            <source>Each that the target cannot hold is written there by what stands beside it, or left out where nothing does.</source>
+            <translation>Jedes, das das Ziel nicht aufnehmen kann, wird dort durch das ersetzt, was daneben steht, oder weggelassen, wo nichts steht.</translation>
+        </message>
+        <message>
+            <source>What stands for %1</source>
+            <translation>Was für %1 steht</translation>
+        </message>
+        <message>
+            <source>all others</source>
+            <translation>alle anderen</translation>
+        </message>
+        <message>
+            <source>As usual</source>
+            <translation>Wie üblich</translation>
+        </message>
+        <message>
+            <source>Use these</source>
+            <translation>Diese nehmen</translation>
         </message>
     </context>
     <context>
@@ -10377,6 +10439,10 @@ ganz, weniger verlustbehaftete Schritte. Wo er nicht entscheidet:</translation>
             <source>changes its form</source>
             <translation>wechselt ihre Form</translation>
         </message>
+        <message>
+            <source>bits changed, perhaps</source>
+            <translation>Bits verändert, vielleicht</translation>
+        </message>
     </context>
     <context>
         <name>sober::app::SpectrumChart</name>
@@ -11390,6 +11456,34 @@ ganz, weniger verlustbehaftete Schritte. Wo er nicht entscheidet:</translation>
         <message>
             <source>Lossless takes 4 to 5 times a good lossy file (rule of thumb)</source>
             <translation>Verlustfreies braucht 4- bis 5-mal so viel wie eine gute verlustbehaftete Datei (Faustregel)</translation>
+        </message>
+        <message>
+            <source>a small card with FAT16</source>
+            <translation>eine kleine Karte mit FAT16</translation>
+        </message>
+        <message>
+            <source>The longest path that the player reads, in characters</source>
+            <translation>Der längste Pfad, den der Player liest, in Zeichen</translation>
+        </message>
+        <message>
+            <source>Where the player reads no longer paths: how many characters folders and name may have together</source>
+            <translation>Wo der Player keine längeren Pfade liest: wie viele Zeichen Ordner und Name zusammen haben dürfen</translation>
+        </message>
+        <message>
+            <source>Characters…</source>
+            <translation>Zeichen…</translation>
+        </message>
+        <message>
+            <source>What stands for characters that names there cannot hold</source>
+            <translation>Was für Zeichen steht, die Namen dort nicht haben können</translation>
+        </message>
+        <message>
+            <source>longest path that the player reads</source>
+            <translation>längster Pfad, den der Player liest</translation>
+        </message>
+        <message>
+            <source>Names</source>
+            <translation>Namen</translation>
         </message>
     </context>
     <context>
