@@ -38,8 +38,9 @@ double traceSeconds(const std::string& path) {
     const auto decoded = sober::decodeAudio(source, path, pass, control);
     const auto segments = pass.finish();
     const auto begun = std::clock();
-    const auto trace = sober::findCodecTrace(
-        segments, {decoded->format.sampleRate, probed->claims.lossless ? "" : probed->claims.codec, false});
+    const auto trace = sober::findCodecTrace(segments, {decoded->format.sampleRate,
+                                                        probed->claims.lossless ? "" : probed->claims.codec,
+                                                        false, false, pass.blocksBegan()});
     return static_cast<double>(std::clock() - begun) / CLOCKS_PER_SEC;
 }
 

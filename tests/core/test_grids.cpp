@@ -79,6 +79,21 @@ TEST_CASE("a second needle counts only where the first one's shorter blocks do n
     }
 }
 
+TEST_CASE("where an encode's position is known, what leaks from it is not taken for another") {
+    for (const std::size_t own : {48U, 1U, 574U}) {
+        const auto leak = (own + 5) % 576;
+        const auto shorter = (own + 3 * 96 + 2) % 576;
+        const auto other = (own + 222) % 576;
+        const auto counts = countsWith(576, {{own, 400}, {leak, 700}, {shorter, 700}, {other, 500}});
+        const GridRow row(counts, 0);
+        CAPTURE(own);
+        CHECK(row.strongestNear(own).offset == own);
+        CHECK(row.strongestNear((own + 1) % 576).offset == own);
+        CHECK(row.strongestNear(other).strength > row.strongestNear(own).strength);
+        CHECK(row.strongestBeside(own).offset == other);
+    }
+}
+
 TEST_CASE("the grids of the rarer codecs are found where the bandwidth raises doubt") {
     struct Case {
         std::string codec, ending;

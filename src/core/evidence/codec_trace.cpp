@@ -4,7 +4,8 @@
 #include "core/evidence/exact_repeats.h"
 #include "core/evidence/layer3_grid.h"
 #include "core/evidence/mdct_grid.h"
-#include "core/media/resample.h"
+#include "core/evidence/sinc_resampling.h"
+#include "core/evidence/speed_change.h"
 
 #include <algorithm>
 #include <cmath>
@@ -13,7 +14,6 @@ namespace sober {
 namespace {
 
 constexpr double hitStrength = 8;
-constexpr double hitShare = 0.01;
 constexpr double certainStrength = 12;
 constexpr double certainShare = 0.02;
 /// Of an earlier grid, where the bandwidth speaks against the claim by itself.
@@ -36,18 +36,6 @@ bool isCertain(const TracePeak& peak) {
 
 bool isFaint(double strength) {
     return strength >= faintStrength && strength < clearStrength;
-}
-
-/// The strongest position of all rows that has a share worth counting.
-std::optional<TracePeak> strongestOf(const std::vector<GridRow>& rows) {
-    std::optional<TracePeak> best;
-    for (const auto& row : rows) {
-        auto peak = row.strongest();
-        if (peak.share >= hitShare && (!best || peak.strength > best->strength)) {
-            best = std::move(peak);
-        }
-    }
-    return best;
 }
 
 enum class Care {
@@ -122,6 +110,23 @@ void lookBelow(const std::vector<GridRow>& rows, double least, CodecTrace& trace
     }
 }
 
+/// The same where it is known where the own grid lies: every other is an earlier encode's. Beside that the
+/// own may be faint.
+void lookBeside(const std::vector<GridRow>& rows, std::size_t own, double least, CodecTrace& trace) {
+    std::optional<TracePeak> last;
+    for (const auto& row : rows) {
+        if (auto peak = row.strongestNear(own); !last || peak.strength > last->strength) {
+            last = std::move(peak);
+        }
+        auto peak = row.strongestBeside(own);
+        if (peak.strength >= least && peak.share >= hitShare &&
+            (!trace.first || peak.strength > trace.first->strength)) {
+            trace.first = std::move(peak);
+        }
+    }
+    trace.last = last && (trace.first || isHit(*last)) ? std::move(last) : std::nullopt;
+}
+
 /// A grid of another codec than the file's own, below it. A window much like the own codec's shows the
 /// own grid too.
 void lookForOthers(const std::vector<GridRow>& rows, const std::string& ownCodec, CodecTrace& trace) {
@@ -146,12 +151,23 @@ void lookForOthers(const std::vector<GridRow>& rows, const std::string& ownCodec
     }
 }
 
+/// An earlier encode by the own codec's method; `own`: where its grid lies, where that is known.
+void lookForEarlier(const std::vector<GridRow>& rows, std::optional<std::size_t> own, double least,
+                    CodecTrace& trace) {
+    if (own) {
+        lookBeside(rows, *own, least, trace);
+    } else {
+        lookBelow(rows, least, trace);
+    }
+}
+
 /// Looks at more of an own codec's grid where an earlier one by the same method shows faintly.
 template <typename Grid>
-void deepen(Grid& grid, std::span<const TraceSegment> segments, std::vector<GridRow>& rows) {
+void deepen(Grid& grid, std::span<const TraceSegment> segments, std::optional<std::size_t> own,
+            std::vector<GridRow>& rows) {
     CodecTrace found;
     found.last = strongestOf(rows);
-    lookBelow(rows, faintStrength, found);
+    lookForEarlier(rows, own, faintStrength, found);
     if (found.first && isFaint(found.first->strength)) {
         for (const auto& segment : segments) {
             grid.add(segment, grid.units(), grid.mostUnits());
@@ -170,8 +186,12 @@ void keepHighest(const std::vector<GridRow>& rows, CodecTrace& trace) {
 /// What both grids of the common codecs show.
 class CommonGrids {
   public:
-    CommonGrids(std::span<const TraceSegment> segments, const std::string& ownCodec, bool hurried)
+    CommonGrids(std::span<const TraceSegment> segments, const std::string& ownCodec,
+                std::optional<std::size_t> ownFrames, bool hurried)
         : ownCodec_(ownCodec) {
+        if (ownCodec == "mp3" && ownFrames) {
+            ownPosition_ = LayerIIIGrid::positionOfFrames(*ownFrames);
+        }
         const bool ownMdct = ownCodec == "aac" || ownCodec == "vorbis";
         const Care usual = hurried ? Care::quick : Care::staged;
         layerIIIRows_ = searched(layerIII_, segments, ownCodec == "mp3" ? Care::whole : usual);
@@ -179,9 +199,9 @@ class CommonGrids {
         const bool found = ownCodec.empty() && plain && plain->strength >= plainStrength;
         mdctRows_ = searched(mdct_, segments, ownMdct ? Care::whole : found ? Care::quick : usual);
         if (ownCodec == "mp3") {
-            deepen(layerIII_, segments, layerIIIRows_);
+            deepen(layerIII_, segments, ownPosition_, layerIIIRows_);
         } else if (ownMdct) {
-            deepen(mdct_, segments, mdctRows_);
+            deepen(mdct_, segments, {}, mdctRows_);
         }
     }
 
@@ -199,9 +219,9 @@ class CommonGrids {
                 }
             }
         }
-        for (const auto* rows : {&layerIIIRows_, &mdctRows_}) {
-            lookBelow(*rows, doubted ? supportedStrength : certainStrength, trace);
-        }
+        const double least = doubted ? supportedStrength : certainStrength;
+        lookForEarlier(layerIIIRows_, ownPosition_, least, trace);
+        lookBelow(mdctRows_, least, trace);
         if (!ownCodec_.empty()) {
             lookForOthers(layerIIIRows_, ownCodec_, trace);
             // The longer window of WMA leaves a fainter grid in the shorter ones.
@@ -217,6 +237,7 @@ class CommonGrids {
 
   private:
     std::string ownCodec_;
+    std::optional<std::size_t> ownPosition_; ///< of an MP3's own grid
     LayerIIIGrid layerIII_;
     MdctGrid mdct_ = MdctGrid::ofAacAndVorbis();
     std::vector<GridRow> layerIIIRows_, mdctRows_;
@@ -225,19 +246,11 @@ class CommonGrids {
 /// The segments as they were before they were resampled from `toRate`, in one of two phases.
 std::vector<TraceSegment> resampledTo(int toRate, int rate, double phase,
                                       std::span<const TraceSegment> segments) {
+    const SincResampling resampling(rate, toRate);
+    const double ratio = static_cast<double>(toRate) / rate;
     std::vector<TraceSegment> out;
     for (const auto& segment : segments) {
-        TraceSegment made;
-        const double step = static_cast<double>(rate) / toRate;
-        const auto first = static_cast<double>(segment.start);
-        made.start = static_cast<std::int64_t>(std::ceil(first / step)) + 64;
-        const double shift = (static_cast<double>(made.start) + phase) * step - first;
-        made.left = resampled(segment.left, rate, toRate, shift);
-        made.right = resampled(segment.right, rate, toRate, shift);
-        const std::size_t whole = std::min(traceBlock * traceBlocks, made.left.size());
-        made.left.resize(whole);
-        made.right.resize(whole);
-        out.push_back(std::move(made));
+        out.push_back(resampledSegment(segment, resampling, ratio, phase));
     }
     return out;
 }
@@ -263,7 +276,7 @@ void lookFurther(std::span<const TraceSegment> segments, const TraceQuestion& qu
     const int other = question.rate == 44'100 ? 48'000 : 44'100;
     for (const double phase : {0.0, 0.5}) {
         const auto then = resampledTo(other, question.rate, phase, segments);
-        const CommonGrids common(then, "", true);
+        const CommonGrids common(then, "", {}, true);
         CodecTrace found;
         common.tell(found, false);
         if (found.last && isCertain(*found.last)) {
@@ -290,7 +303,7 @@ CodecTrace findGrids(std::span<const TraceSegment> segments, const TraceQuestion
     if (segments.empty()) {
         return trace;
     }
-    const CommonGrids common(segments, question.ownCodec, false);
+    const CommonGrids common(segments, question.ownCodec, question.ownFrames, false);
     common.tell(trace, !question.ownCodec.empty() && question.everything);
     for (auto* peak : {&trace.last, &trace.first, &trace.highest}) {
         if (*peak) {
@@ -312,8 +325,14 @@ CodecTrace findGrids(std::span<const TraceSegment> segments, const TraceQuestion
     if (!accused && (question.everything || unusual)) {
         lookFurther(segments, question, trace);
     }
+    if (question.wall && question.ownCodec.empty() && !trace.last) {
+        if (auto peak = findGridAtOtherSpeed(segments)) {
+            peak->rate = question.rate;
+            trace.last = trace.highest = std::move(peak);
+        }
+    }
     if (question.ownCodec.empty() && trace.last && !trace.first && trace.last->codec == "mp3" &&
-        trace.last->rate == question.rate) {
+        trace.last->rate == question.rate && trace.last->speed == 1) {
         trace.linesPerGranule = common.linesKept(segments, *trace.last);
     }
     return trace;

@@ -27,6 +27,11 @@ struct TraceQuestion {
     /// Also look for the rarer grids (Opus, AC-3, WMA) and for what was resampled since: worth their
     /// time only where something else raises doubt.
     bool everything = false;
+    /// The sound stops dead, as lossy encoders make it: also look for what was played at another speed since.
+    bool wall = false;
+    /// Where the frames of the file's own codec begin in the decode, within their length, where that is
+    /// known: of MP3 it tells which grid is the file's own.
+    std::optional<std::size_t> ownFrames;
 };
 
 /// Looks for the block grids of MPEG Layer III (ISO/IEC 11172-3: polyphase filter and 36-point MDCT), AAC

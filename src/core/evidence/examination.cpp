@@ -135,7 +135,9 @@ Evidence evidenceFrom(Listeners& listeners, DecodeReport& decode, const Claims& 
     if (rate >= lowestTraceRate && rate <= highestTraceRate) {
         evidence.trace = findCodecTrace(listeners.segments.finish(),
                                         {rate, claims.lossless ? std::string() : gridCodec(claims.codec),
-                                         evidence.bandwidth && raisesDoubt(claims, *evidence.bandwidth)});
+                                         evidence.bandwidth && raisesDoubt(claims, *evidence.bandwidth),
+                                         evidence.bandwidth && evidence.bandwidth->brickwall,
+                                         listeners.segments.blocksBegan()});
     }
     if (decode.statedMd5 && evidence.samplesMd5 && decode.statedMd5 != evidence.samplesMd5) {
         evidence.problems.push_back(

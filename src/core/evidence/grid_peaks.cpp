@@ -72,12 +72,17 @@ double spreadOf(const std::vector<float>& counts, const std::vector<float>& exce
     return std::max(1.4826 * static_cast<double>(medianOf(std::move(sizes))), std::sqrt(mean + 1));
 }
 
+/// On the circle.
+std::size_t distance(std::size_t a, std::size_t b, std::size_t period) {
+    const std::size_t past = (a + period - b) % period;
+    return std::min(past, period - past);
+}
+
 } // namespace
 
 bool belongsTo(std::size_t position, std::size_t peak, std::size_t period) {
     const std::size_t shorter = period == 576 ? 96 : period == 1024 ? 64 : period;
-    const std::size_t past = (position + period - peak) % shorter;
-    return std::min(past, shorter - past) <= nearest;
+    return distance(position % shorter, peak % shorter, shorter) <= nearest;
 }
 
 GridRow::GridRow(const GridCounts& counts, std::size_t threshold)
@@ -86,7 +91,8 @@ GridRow::GridRow(const GridCounts& counts, std::size_t threshold)
       excess_(excessOf(counts.nearZero[threshold])),
       spread_(spreadOf(counts.nearZero[threshold], excess_)) {}
 
-TracePeak GridRow::strongest(std::optional<std::size_t> without) const {
+template <typename Which>
+TracePeak GridRow::strongestWhere(const Which& counted) const {
     TracePeak peak;
     peak.codec = counts_->codec;
     peak.period = counts_->period;
@@ -94,7 +100,7 @@ TracePeak GridRow::strongest(std::optional<std::size_t> without) const {
     peak.threshold = static_cast<double>(traceThresholds[threshold_]);
     float most = 0;
     for (std::size_t at = 0; at < counts_->period; ++at) {
-        if (excess_[at] > most && !(without && belongsTo(at, *without, counts_->period))) {
+        if (excess_[at] > most && counted(at)) {
             most = excess_[at];
             peak.offset = at;
         }
@@ -107,6 +113,22 @@ TracePeak GridRow::strongest(std::optional<std::size_t> without) const {
     return peak;
 }
 
+TracePeak GridRow::strongest(std::optional<std::size_t> without) const {
+    return strongestWhere(
+        [&](std::size_t at) { return !without || !belongsTo(at, *without, counts_->period); });
+}
+
+TracePeak GridRow::strongestNear(std::size_t offset) const {
+    return strongestWhere([&](std::size_t at) { return distance(at, offset, counts_->period) <= nearest; });
+}
+
+TracePeak GridRow::strongestBeside(std::size_t known) const {
+    constexpr std::size_t leaks = 6;
+    return strongestWhere([&](std::size_t at) {
+        return distance(at, known, counts_->period) > leaks && !belongsTo(at, known, counts_->period);
+    });
+}
+
 std::vector<GridRow> rowsOf(std::span<const GridCounts> counts) {
     std::vector<GridRow> rows;
     for (const auto& one : counts) {
@@ -115,6 +137,17 @@ std::vector<GridRow> rowsOf(std::span<const GridCounts> counts) {
         }
     }
     return rows;
+}
+
+std::optional<TracePeak> strongestOf(const std::vector<GridRow>& rows) {
+    std::optional<TracePeak> best;
+    for (const auto& row : rows) {
+        auto peak = row.strongest();
+        if (peak.share >= hitShare && (!best || peak.strength > best->strength)) {
+            best = std::move(peak);
+        }
+    }
+    return best;
 }
 
 } // namespace sober

@@ -16,7 +16,8 @@ struct TracePeak {
     double share = 0;       ///< excess as a share of the coefficients looked at
     double threshold = 0;   ///< in 16-bit steps: below it a coefficient counts as zero
     std::string channels;   ///< "left/right" or "middle/side"
-    int rate = 0; ///< Hz at which the grid lies: another than the file's where it was resampled since
+    int rate = 0;     ///< Hz at which the grid lies: another than the file's where it was resampled since
+    double speed = 1; ///< of playing since then: the grid shows at so many times the rate
     std::vector<float> excess; ///< over the positions, for the picture
 };
 
@@ -30,8 +31,16 @@ class GridRow {
     std::size_t threshold() const { return threshold_; }
     /// The strongest position, leaving out those that one encode at `without` explains.
     TracePeak strongest(std::optional<std::size_t> without = {}) const;
+    /// The strongest within 3 positions of one.
+    TracePeak strongestNear(std::size_t offset) const;
+    /// The strongest that an encode whose position is known beforehand does not explain: what leaks from it
+    /// reaches 5 positions.
+    TracePeak strongestBeside(std::size_t known) const;
 
   private:
+    template <typename Which>
+    TracePeak strongestWhere(const Which& counted) const;
+
     const GridCounts* counts_;
     std::size_t threshold_;
     std::vector<float> excess_;
@@ -39,6 +48,12 @@ class GridRow {
 };
 
 std::vector<GridRow> rowsOf(std::span<const GridCounts> counts);
+
+/// Of the coefficients looked at, what an excess has to be to count.
+inline constexpr double hitShare = 0.01;
+
+/// The strongest position of all rows that has a share worth counting.
+std::optional<TracePeak> strongestOf(const std::vector<GridRow>& rows);
 
 /// Whether one encode at `peak` explains an excess at `position`: within 3 positions of it, or of a place
 /// where its shorter blocks fall, every 96 samples in Layer III and every 64 with a period of 1,024.

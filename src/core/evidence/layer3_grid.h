@@ -18,6 +18,10 @@ class LayerIIIGrid {
     void add(const TraceSegment& segment, std::size_t from, std::size_t to);
     std::span<const GridCounts> counts() const { return counts_; }
 
+    /// Where the grid of an encode lies whose decode has a frame begin at `start`: what synthesis and
+    /// analysis delay together is a multiple of the period, less one sample (measured).
+    static constexpr std::size_t positionOfFrames(std::size_t start) { return (start + 1) % (32 * 18); }
+
     /// Lines of a granule and channel that an encoder at this position left, on average over the
     /// segments: magnitudes of 1.5 steps or more in all 576 lines, the smaller of left/right and
     /// middle/side. Grows with the bitrate.

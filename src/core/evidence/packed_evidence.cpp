@@ -94,6 +94,7 @@ Json peakShape(const TracePeak& peak) {
             {"threshold", peak.threshold},
             {"channels", peak.channels},
             {"rate", peak.rate},
+            {"speed", peak.speed},
             {"most", most},
             {"row", Json::binary(std::move(row))}};
 }
@@ -108,6 +109,7 @@ TracePeak peakFrom(const Json& json) {
     peak.threshold = json.at("threshold");
     peak.channels = json.at("channels");
     peak.rate = json.at("rate");
+    peak.speed = json.value("speed", 1.0);
     const float most = json.at("most");
     for (const auto step : json.at("row").get_binary()) {
         peak.excess.push_back((static_cast<float>(step) - 128) / 127 * most);

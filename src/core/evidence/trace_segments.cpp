@@ -57,6 +57,15 @@ void TraceSegmentPass::begin(const SampleFormat& format) {
 }
 
 void TraceSegmentPass::take(const DecodedBlock& block) {
+    ++blocksTaken_;
+    if (blocksTaken_ == 1) {
+        firstLength_ = block.frames;
+    } else if (blocksTaken_ == 2) {
+        usualLength_ = block.frames;
+    } else if (block.frames != usualLength_) {
+        ++others_;
+    }
+    lastLength_ = block.frames;
     const float* left = block.floats.data();
     const float* right = format_.channels > 1 ? left + block.frames : left;
     for (std::size_t at = 0; at < block.frames;) {
@@ -100,6 +109,13 @@ void TraceSegmentPass::endBlock(Block& block) {
         best.segment.left.insert(best.segment.left.end(), from.left.begin(), from.left.end());
         best.segment.right.insert(best.segment.right.end(), from.right.begin(), from.right.end());
     }
+}
+
+std::optional<std::size_t> TraceSegmentPass::blocksBegan() const {
+    const std::size_t atEnd = lastLength_ != usualLength_ ? 1 : 0;
+    return blocksTaken_ > 2 && usualLength_ > 0 && others_ <= atEnd
+               ? std::optional(firstLength_ % usualLength_)
+               : std::nullopt;
 }
 
 std::vector<TraceSegment> TraceSegmentPass::finish() {

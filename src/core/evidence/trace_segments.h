@@ -3,6 +3,7 @@
 #include "core/media/decode.h"
 
 #include <array>
+#include <optional>
 #include <vector>
 
 namespace sober {
@@ -26,6 +27,9 @@ class TraceSegmentPass final : public SampleSink {
     void begin(const SampleFormat& format) override;
     void take(const DecodedBlock& block) override;
     std::vector<TraceSegment> finish();
+    /// Where the blocks that were taken began, as a position within their length; nothing where their lengths
+    /// differed. A decoder makes one of each frame of its stream, so that this is where these lie.
+    std::optional<std::size_t> blocksBegan() const;
 
   private:
     struct Block {
@@ -40,6 +44,11 @@ class TraceSegmentPass final : public SampleSink {
     void endBlock(Block& block);
 
     SampleFormat format_;
+    std::size_t blocksTaken_ = 0;
+    std::size_t firstLength_ = 0; ///< of the first block, whose beginning may be left out
+    std::size_t usualLength_ = 0; ///< of the second
+    std::size_t lastLength_ = 0;
+    std::size_t others_ = 0;      ///< blocks since the second that are of another length
     std::int64_t blocksEach_ = 0; ///< of one of the eight parts
     std::int64_t blocksSeen_ = 0;
     std::size_t filled_ = 0;

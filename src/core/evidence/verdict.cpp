@@ -119,6 +119,12 @@ std::string gridSentence(const TracePeak& peak, std::string_view which) {
                        codecWord(peak.codec), peak.offset, peak.period, peak.strength);
 }
 
+std::string speedSentence(double speed) {
+    const double percent = std::abs(speed - 1) * 100;
+    return speed > 1 ? fmt::format("it runs about {:.2f} % faster than when it was encoded", percent)
+                     : fmt::format("it runs about {:.2f} % slower than when it was encoded", percent);
+}
+
 void nameSource(Verdict& verdict, const TracePeak& peak, const VerdictEvidence& evidence) {
     verdict.sourceCodec = peak.codec;
     if (peak.codec == "mp3") {
@@ -221,7 +227,10 @@ Verdict verdictOn(const VerdictEvidence& evidence) {
         // A bandwidth that speaks against the claim by itself needs less of a grid to be believed.
         const bool supported =
             !evidence.claims.lossless && claimsTooMuch(evidence.claims, *evidence.bandwidth);
-        const bool certain = supported || (peak->strength >= certainStrength && peak->share >= certainShare);
+        // What stands out at one speed among many is no chance.
+        const bool atOtherSpeed = peak->speed != 1;
+        const bool certain =
+            supported || atOtherSpeed || (peak->strength >= certainStrength && peak->share >= certainShare);
         Verdict verdict{
             certain ? VerdictClass::transcoded : VerdictClass::doubtful, certain ? 0.98 : 0.6, {}, 0, {}};
         nameSource(verdict, *peak, evidence);
@@ -229,6 +238,9 @@ Verdict verdictOn(const VerdictEvidence& evidence) {
             verdict.reasons.push_back(wallSentence(*evidence.bandwidth));
         }
         verdict.reasons.push_back(gridSentence(*peak, evidence.trace.first ? "an earlier " : ""));
+        if (atOtherSpeed) {
+            verdict.reasons.push_back(speedSentence(peak->speed));
+        }
         return verdict;
     }
     if (evidence.trace.repeats > 0) {

@@ -89,25 +89,4 @@ std::span<const std::int16_t> MonoResampler::finish() {
     return convert(nullptr, 0);
 }
 
-std::vector<float> resampled(std::span<const float> samples, double fromRate, double toRate, double shift) {
-    constexpr int reach = 32;
-    const double step = fromRate / toRate;
-    const double narrow = std::min(1.0, toRate / fromRate);
-    const auto length = static_cast<double>(samples.size());
-    std::vector<float> out;
-    for (double at = shift; at + reach < length; at += step) {
-        const auto middle = static_cast<std::ptrdiff_t>(std::floor(at));
-        double sum = 0;
-        for (std::ptrdiff_t n = std::max<std::ptrdiff_t>(0, middle - reach + 1); n <= middle + reach; ++n) {
-            const double away = at - static_cast<double>(n);
-            const double angle = std::numbers::pi * away * narrow;
-            const double sinc = std::abs(angle) < 1e-9 ? 1.0 : std::sin(angle) / angle;
-            const double window = 0.5 + 0.5 * std::cos(std::numbers::pi * away / (reach + 1));
-            sum += static_cast<double>(samples[static_cast<std::size_t>(n)]) * sinc * window * narrow;
-        }
-        out.push_back(static_cast<float>(sum));
-    }
-    return out;
-}
-
 } // namespace sober

@@ -2,7 +2,6 @@
 
 #include <memory>
 #include <span>
-#include <vector>
 
 namespace sober {
 
@@ -23,9 +22,5 @@ class MonoResampler {
     std::span<const std::int16_t> convert(const std::int16_t* samples, int count);
     std::unique_ptr<State> state_;
 };
-
-/// One channel at another rate, `shift` input samples later (a fraction of a sample is possible):
-/// a windowed sinc of 64 taps, for the few thousand samples that a trace looks at.
-std::vector<float> resampled(std::span<const float> samples, double fromRate, double toRate, double shift);
 
 } // namespace sober
