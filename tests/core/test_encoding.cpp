@@ -42,7 +42,7 @@ struct EncodedForms : PlayerCollection {
             std::to_string(frames);
         ffmpeg({"-f", "lavfi", "-i", filter, "-metadata", "title=Fog", "-metadata", "artist=Ann", "-metadata",
                 "album=Tides", "-metadata", "track=3", "-metadata", "REPLAYGAIN_TRACK_GAIN=-3.20 dB",
-                *this / "V/long.flac"});
+                "-metadata", "HARBOUR=Ström", *this / "V/long.flac"});
         ffmpeg({"-i", *this / "V/long.flac", "-b:a", "160k", *this / "V/lossy.mp3"});
         RunControl control;
         REQUIRE(surveyVolume(catalogue(), {*this / "V", {}, {}, Effort::full}, control, [](const Progress&) {
@@ -101,7 +101,17 @@ TEST_CASE("a recording is written in every form: its length to the sample, its t
         REQUIRE(holding.has_value());
         CHECK(holding->tags.title == "Fog");
         CHECK(holding->tags.track.starts_with("3"));
-        CHECK(EvidenceWorker().readTags(made)->fields["TITLE"] == std::vector<std::string>{"Fog"});
+        const auto tags = EvidenceWorker().readTags(made)->fields;
+        CHECK(tags.at("TITLE") == std::vector<std::string>{"Fog"});
+        CHECK(tags.at("REPLAYGAIN_TRACK_GAIN") == std::vector<std::string>{"-3.20 dB"});
+        CHECK(tags.at("HARBOUR") == std::vector<std::string>{"Ström"});
+        if (each.ending != "wav") { // FFmpeg reads no ID3 in it
+            const auto told =
+                sober::test::run({"ffprobe", "-v", "error", "-show_entries", "format_tags:stream_tags", made})
+                    .out;
+            CHECK(told.find("-3.20 dB") != std::string::npos);
+            CHECK(told.find("Ström") != std::string::npos);
+        }
         CHECK(EvidenceStore(all.catalogue()).judged(holding->id)->has_value()); // it was examined
         CHECK(fs::exists(all / (to + "/lossy.mp3")));
         CHECK(readFile(all / (to + "/lossy.mp3")) == readFile(all / "V/lossy.mp3"));

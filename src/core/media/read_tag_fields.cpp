@@ -1,4 +1,5 @@
 #include "core/base/text.h"
+#include "core/media/mp4_own_fields.h"
 #include "core/media/tag_fields.h"
 #include "core/media/tag_stream.h"
 
@@ -128,6 +129,9 @@ Result<TagFields> readTagFields(const FileHandle& file, const BytePath& path) {
         for (const auto& value : values) {
             field.push_back(value.to8Bit(true));
         }
+    }
+    if (const auto* mp4 = dynamic_cast<TagLib::MP4::Tag*>(reference.file()->tag())) {
+        read.fields.merge(ownFieldsOf(*mp4));
     }
     read.pictures = picturesIn(*reference.file());
     return read;

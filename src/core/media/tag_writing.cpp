@@ -1,6 +1,7 @@
 #include "core/media/tag_writing.h"
 
 #include "core/base/text.h"
+#include "core/media/mp4_own_fields.h"
 #include "core/media/tag_stream.h"
 
 #include <taglib/aifffile.h>
@@ -25,6 +26,14 @@ namespace {
 
 TagLib::String textOf(const std::string& text) {
     return {text, TagLib::String::UTF8};
+}
+
+TagLib::StringList listOf(const std::vector<std::string>& values) {
+    TagLib::StringList list;
+    for (const auto& value : values) {
+        list.append(textOf(value));
+    }
+    return list;
 }
 
 TagLib::ByteVector vectorOf(const std::string& bytes) {
@@ -156,10 +165,7 @@ Outcome writeTagFields(const FileHandle& writable, const BytePath& path, const T
     }
     auto properties = file.properties();
     for (const auto& [name, values] : change.fields) {
-        TagLib::StringList list;
-        for (const auto& value : values) {
-            list.append(textOf(value));
-        }
+        const auto list = listOf(values);
         if (list.isEmpty()) {
             properties.erase(textOf(name));
         } else {
@@ -167,8 +173,11 @@ Outcome writeTagFields(const FileHandle& writable, const BytePath& path, const T
         }
     }
     const auto refused = file.setProperties(properties);
+    auto* mp4 = dynamic_cast<TagLib::MP4::Tag*>(file.tag());
     for (const auto& [name, values] : change.fields) {
-        if (refused.contains(textOf(name))) {
+        if (mp4 != nullptr && (values.empty() || refused.contains(textOf(name)))) {
+            setOwnField(*mp4, name, listOf(values));
+        } else if (refused.contains(textOf(name))) {
             return Error{Cause::invalid, path, displayPath(path) + " cannot hold the field " + name + "."};
         }
     }
