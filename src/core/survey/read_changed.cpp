@@ -3,20 +3,13 @@
 #include "core/base/inner_path.h"
 #include "core/base/text.h"
 #include "core/evidence/file_content.h"
-#include "core/evidence/worker/evidence_worker.h"
-#include "core/survey/look_inside.h"
+#include "core/survey/reading_pool.h"
 #include "core/survey/volume_identity.h"
-
-#include <tbb/enumerable_thread_specific.h>
-#include <tbb/parallel_pipeline.h>
-#include <tbb/task_arena.h>
 
 #include <algorithm>
 #include <array>
 #include <chrono>
-#include <deque>
 #include <map>
-#include <thread>
 #include <unordered_map>
 
 namespace sober {
@@ -31,187 +24,6 @@ bool namedLikeAudio(const BytePath& path) {
                                                        "mka",  "mp2",  "ac3",  "caf", "m4b"};
     return std::ranges::find(endings, endingOf(path)) != endings.end();
 }
-
-/// One file to be read, and what was remembered at its path.
-struct Job {
-    WalkedFile file;
-    const RememberedFile* before = nullptr;
-    bool isArchive = false; ///< looked into
-};
-
-/// The same while it waits, where there may be a million.
-struct Waiting {
-    WalkedFile* file; ///< as it was walked
-    const RememberedFile* before = nullptr;
-    bool isArchive = false;
-};
-
-/// At which effort what is read.
-struct Efforts {
-    Effort usual = Effort::index;
-    std::vector<BytePath> inFull; ///< relative folders
-    bool keepExcerpts = false;    ///< of what is examined
-
-    bool isFull(const BytePath& path) const {
-        return usual == Effort::full ||
-               std::ranges::any_of(inFull, [&](const BytePath& folder) { return isWithin(path, folder); });
-    }
-};
-
-struct Read {
-    Job job;
-    Result<FileRecord> record;
-    /// It is one of the files in an archive, or, after them, that archive: then `record` tells how that
-    /// ended.
-    bool isInside = false;
-};
-
-/// How an archive ended that was gone through to its end: no failure, and no record either.
-Error wholeArchive(const BytePath& archive) {
-    return {Cause::notAudio, archive, {}};
-}
-
-/// Reads jobs on all processors and hands the outcomes, in any order, to the one thread that writes.
-/// At most `inFlight` files are held in memory at once, so that it does not grow with the collection.
-class ReadingPool {
-  public:
-    ReadingPool(const Volume& volume, const Efforts& efforts, std::vector<Waiting> jobs, RunControl& control)
-        : root_(volume.root),
-          efforts_(efforts),
-          choices_(volume.choices),
-          jobs_(std::move(jobs)),
-          control_(control) {
-        pipeline_ = std::jthread([this] { work(); });
-    }
-
-    std::uint64_t bytesRead() const { return bytes_; }
-
-    /// The next outcome; nothing after `patience` without one, or once all are done (`finished`).
-    std::optional<Read> next(std::chrono::milliseconds patience) {
-        std::unique_lock lock(mutex_);
-        arrived_.wait_for(lock, patience, [this] { return !outcomes_.empty() || done_; });
-        if (outcomes_.empty()) {
-            return std::nullopt;
-        }
-        Read read = std::move(outcomes_.front());
-        outcomes_.pop_front();
-        lock.unlock();
-        taken_.notify_one();
-        return read;
-    }
-
-    bool finished() {
-        const std::lock_guard lock(mutex_);
-        return done_ && outcomes_.empty();
-    }
-
-  private:
-    static constexpr std::size_t inFlight = 64;
-
-    /// Files in flight: many small readings hide the disk's waiting, an examination fills a processor. Each
-    /// has a process of its own, which to start takes as long as to read some files, or to examine one.
-    std::size_t tokens() const {
-        const std::size_t processors = std::clamp(std::thread::hardware_concurrency(), 1U, 32U);
-        const auto files = jobs_.size();
-        const bool anyInFull =
-            std::ranges::any_of(jobs_, [&](const Waiting& job) { return efforts_.isFull(job.file->path); });
-        return anyInFull ? std::min(processors, 1 + files / 2)
-                         : std::min({processors, std::size_t{8}, 1 + files / 16});
-    }
-
-    void work() {
-        tbb::task_arena arena(static_cast<int>(tokens()));
-        arena.execute([this] {
-            tbb::parallel_pipeline(
-                tokens(),
-                tbb::make_filter<void, Waiting*>(tbb::filter_mode::serial_in_order,
-                                                 [this](tbb::flow_control& flow) -> Waiting* {
-                                                     if (next_ == jobs_.size() || !control_.proceed()) {
-                                                         flow.stop();
-                                                         return nullptr;
-                                                     }
-                                                     return &jobs_[next_++];
-                                                 }) &
-                    tbb::make_filter<Waiting*, void>(tbb::filter_mode::parallel, [this](Waiting* waiting) {
-                        Job job{std::move(*waiting->file), waiting->before, waiting->isArchive};
-                        if (job.isArchive) {
-                            readArchive(job);
-                            return;
-                        }
-                        auto record = read(job);
-                        hand({std::move(job), std::move(record)});
-                    }));
-        });
-        const std::lock_guard lock(mutex_);
-        done_ = true;
-        arrived_.notify_one();
-    }
-
-    Result<FileRecord> read(const Job& job) {
-        const auto path = placeOf(job);
-        const auto onBytes = [this](std::uint64_t bytes) { bytes_ += bytes; };
-        auto record = efforts_.isFull(job.file.path)
-                          ? workers_.local().examine(path, control_, onBytes, efforts_.keepExcerpts)
-                          : workers_.local().passOver(path, control_, onBytes);
-        // A holding whose beginning is destroyed is still the holding: it has drifted.
-        const bool isHolding =
-            job.before != nullptr && job.before->id != 0 && job.before->state == HoldingState::present;
-        return !record && record.error().cause == Cause::notAudio && isHolding
-                   ? recordOfBytes(path, control_, onBytes)
-                   : record;
-    }
-
-    /// What is reached by a link is opened where it is.
-    BytePath placeOf(const Job& job) const {
-        auto path = joinPath(root_, job.file.path);
-        return choices_.followLinks ? realPathOf(path).value_or(path) : path;
-    }
-
-    void readArchive(Job& job) {
-        const auto& relative = job.file.path;
-        const LookInside asked{placeOf(job), relative, choices_,
-                               efforts_.isFull(relative) ? Effort::full : Effort::index,
-                               efforts_.keepExcerpts};
-        const auto looked = lookInside(
-            asked, workers_.local(), control_, [this](std::uint64_t bytes) { bytes_ += bytes; },
-            [&](const BytePath& path, Result<FileRecord> record) {
-                WalkedFile file{path, job.file.stamp};
-                file.stamp.size = record ? record->stamp.size : 0;
-                hand({{std::move(file), nullptr, false}, std::move(record), true});
-            });
-        if (!looked && looked.error().cause == Cause::unreadable) {
-            if (auto record = read(job); record) { // audio under a strange name
-                job.isArchive = false;
-                hand({std::move(job), std::move(record)});
-                return;
-            }
-        }
-        hand({std::move(job), looked ? wholeArchive(asked.archive) : looked.error(), true});
-    }
-
-    void hand(Read read) {
-        std::unique_lock lock(mutex_);
-        taken_.wait(lock, [this] { return outcomes_.size() < inFlight; });
-        outcomes_.push_back(std::move(read));
-        lock.unlock();
-        arrived_.notify_one();
-    }
-
-    const BytePath& root_;
-    const Efforts& efforts_;
-    const SurveyChoices& choices_;
-    std::vector<Waiting> jobs_;
-    RunControl& control_;
-    std::size_t next_ = 0;
-    std::atomic<std::uint64_t> bytes_ = 0;
-    tbb::enumerable_thread_specific<EvidenceWorker> workers_;
-    std::mutex mutex_;
-    std::condition_variable arrived_;
-    std::condition_variable taken_;
-    std::deque<Read> outcomes_;
-    bool done_ = false;
-    std::jthread pipeline_;
-};
 
 class ChangedReader {
   public:
@@ -462,7 +274,7 @@ class ChangedReader {
     /// Checksums of what is gone, so that a file found elsewhere can be recognised.
     Outcome loadGoneChecksums();
 
-    void takeInside(Read& read) {
+    void takeInside(FileRead& read) {
         const auto& path = read.job.file.path;
         if (read.job.isArchive) {
             endArchive(path, read.job.file.stamp, read.record.error());
@@ -516,7 +328,7 @@ class ChangedReader {
         }
     }
 
-    void take(Read& read) {
+    void take(FileRead& read) {
         const auto& path = read.job.file.path;
         const auto* before = read.job.before;
         if (!read.record) {
@@ -559,7 +371,7 @@ class ChangedReader {
         }
     }
 
-    void takeFailure(const Read& read) {
+    void takeFailure(const FileRead& read) {
         const auto& path = read.job.file.path;
         const auto& error = read.record.error();
         const auto* before = read.job.before;
@@ -669,7 +481,7 @@ class ChangedReader {
     bool lastingInodes_;
     HoldingWriter writer_;
     std::vector<bool> met_;
-    std::vector<Waiting> jobs_;
+    std::vector<WaitingFile> jobs_;
     std::vector<std::size_t> gone_;
     /// Of an archive that is being gone through: what was wrong, and whether nothing of it has to be done
     /// again.
