@@ -164,6 +164,9 @@ TEST_CASE("an MP3's own grid is known by its frames, whatever was left out befor
             CHECK(own.trace.last->offset == LayerIIIGrid::positionOfFrames(0));
         }
     }
+    ffmpeg({"-i", folder / "in.wav", "-c:a", "libshine", "-b:a", "320k", folder / "shine.mp3"});
+    CHECK(evidenceOf(folder / "shine.mp3").verdict.verdict == VerdictClass::genuine);
+    CHECK_FALSE(evidenceOf(folder / "shine.mp3").trace.first);
 }
 
 TEST_CASE("where the blocks of a decode begin is known while they are of one length") {

@@ -79,7 +79,7 @@ struct Search {
 };
 
 template <typename Grid>
-std::optional<TracePeak> found(std::span<const TraceSegment> segments, const Search<Grid>& search) {
+std::optional<TracePeak> standingOut(std::span<const TraceSegment> segments, const Search<Grid>& search) {
     constexpr std::size_t quickUnits = 3;
     std::vector<Speed> speeds;
     for (double away = -farthest; away <= farthest; away += search.step) {
@@ -112,7 +112,8 @@ std::optional<TracePeak> found(std::span<const TraceSegment> segments, const Sea
         return std::nullopt;
     }
     auto peak = *std::ranges::max_element(best.peaks, {}, &TracePeak::strength);
-    peak.speed = best.ratio;
+    // Nearer than this it is its own: of pieces put together, say, each with a grid of its own.
+    peak.speed = std::abs(best.ratio - 1) < search.step ? 1 : best.ratio;
     return peak;
 }
 
@@ -122,9 +123,9 @@ std::optional<TracePeak> findGridAtOtherSpeed(std::span<const TraceSegment> segm
     if (segments.empty()) {
         return std::nullopt;
     }
-    auto peak = found(segments, Search<LayerIIIGrid>{{}, 2e-4, 0.6, 2});
+    auto peak = standingOut(segments, Search<LayerIIIGrid>{{}, 2e-4, 0.6, 2});
     return peak ? std::move(peak)
-                : found(segments, Search<MdctGrid>{MdctGrid::ofAacAndVorbis(), 1e-4, 0.9, 4});
+                : standingOut(segments, Search<MdctGrid>{MdctGrid::ofAacAndVorbis(), 1e-4, 0.9, 4});
 }
 
 } // namespace sober
