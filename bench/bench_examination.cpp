@@ -38,9 +38,11 @@ double traceSeconds(const std::string& path) {
     const auto decoded = sober::decodeAudio(source, path, pass, control);
     const auto segments = pass.finish();
     const auto begun = std::clock();
-    const auto trace = sober::findCodecTrace(segments, {decoded->format.sampleRate,
-                                                        probed->claims.lossless ? "" : probed->claims.codec,
-                                                        false, false, pass.blocksBegan()});
+    sober::TraceQuestion question;
+    question.rate = decoded->format.sampleRate;
+    question.ownCodec = probed->claims.lossless ? "" : probed->claims.codec;
+    question.ownFrames = pass.blocksBegan();
+    const auto trace = sober::findCodecTrace(segments, question);
     return static_cast<double>(std::clock() - begun) / CLOCKS_PER_SEC;
 }
 

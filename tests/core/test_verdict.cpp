@@ -84,6 +84,14 @@ TEST_CASE("the verdict follows the evidence") {
         codec = "mp3";
         bitrate = 128'000;
     }
+    SECTION("a grid that only shows at another speed, however faint") {
+        evidence.bandwidth = Bandwidth{16'500, 45, 2, true};
+        evidence.trace.last = peak("mp3", 9, 0.015);
+        evidence.trace.last->speed = 0.9963;
+        expected = VerdictClass::transcoded;
+        codec = "mp3";
+        bitrate = 128'000;
+    }
     SECTION("a wall and no grid") {
         evidence.bandwidth = Bandwidth{15'000, 45, 2, true};
         expected = VerdictClass::doubtful;
@@ -213,6 +221,9 @@ TEST_CASE("a longer search is worth its time where bandwidth speaks against the 
     for (const auto& each : {Case{true, 900'000, {22'050, 3, 37, false}, false},
                              Case{true, 900'000, {16'000, 45, 2, true}, true},
                              Case{true, 900'000, {19'000, 25, 20, false}, true},
+                             Case{true, 900'000, {20'030, 12, 20, false}, true}, // where Opus ends
+                             Case{true, 900'000, {20'500, 12, 20, false}, false},
+                             Case{false, 320'000, {20'030, 12, 20, false}, false},
                              Case{false, 320'000, {16'000, 45, 2, true}, true},
                              Case{false, 128'000, {16'000, 45, 2, true}, false},
                              Case{false, 320'000, {19'900, 45, 2, true}, false}}) {

@@ -31,7 +31,7 @@ struct TraceQuestion {
     bool wall = false;
     /// Where the frames of the file's own codec begin in the decode, within their length, where that is
     /// known: of MP3 it tells which grid is the file's own.
-    std::optional<std::size_t> ownFrames;
+    std::optional<std::size_t> ownFrames = {};
 };
 
 /// Looks for the block grids of MPEG Layer III (ISO/IEC 11172-3: polyphase filter and 36-point MDCT), AAC

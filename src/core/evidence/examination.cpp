@@ -133,11 +133,13 @@ Evidence evidenceFrom(Listeners& listeners, DecodeReport& decode, const Claims& 
     }
     const int rate = decode.format.sampleRate;
     if (rate >= lowestTraceRate && rate <= highestTraceRate) {
-        evidence.trace = findCodecTrace(listeners.segments.finish(),
-                                        {rate, claims.lossless ? std::string() : gridCodec(claims.codec),
-                                         evidence.bandwidth && raisesDoubt(claims, *evidence.bandwidth),
-                                         evidence.bandwidth && evidence.bandwidth->brickwall,
-                                         listeners.segments.blocksBegan()});
+        TraceQuestion question;
+        question.rate = rate;
+        question.ownCodec = claims.lossless ? std::string() : gridCodec(claims.codec);
+        question.everything = evidence.bandwidth && raisesDoubt(claims, *evidence.bandwidth);
+        question.wall = evidence.bandwidth && evidence.bandwidth->brickwall;
+        question.ownFrames = listeners.segments.blocksBegan();
+        evidence.trace = findCodecTrace(listeners.segments.finish(), question);
     }
     if (decode.statedMd5 && evidence.samplesMd5 && decode.statedMd5 != evidence.samplesMd5) {
         evidence.problems.push_back(

@@ -213,7 +213,9 @@ std::optional<VerdictClass> verdictOf(std::string_view word) {
 
 bool raisesDoubt(const Claims& claims, const Bandwidth& bandwidth) {
     constexpr double someDrop = 20; // dB
-    return claims.lossless ? bandwidth.drop >= someDrop : claimsTooMuch(claims, bandwidth);
+    // Opus ends at 20 kHz (RFC 6716, table 1), however little there is.
+    const bool endsLikeOpus = bandwidth.cutoff >= 19'800 && bandwidth.cutoff <= 20'400;
+    return claims.lossless ? bandwidth.drop >= someDrop || endsLikeOpus : claimsTooMuch(claims, bandwidth);
 }
 
 Verdict verdictOn(const VerdictEvidence& evidence) {
