@@ -146,6 +146,15 @@ TEST_CASE("An image is never made over anything, of itself, or of another drive"
     const auto gone = drive.make(drive.source, 0, 0);
     CHECK(gone.code == 1);
     CHECK(gone.err.find("remove its map") != std::string::npos);
+    // A map that says nothing yet is no leave to write over what somebody put there meanwhile.
+    writeFile(mapBeside(drive.image), ImageMap(drive.content.size()).text());
+    writeFile(drive.image, "somebody's file");
+    CHECK(drive.make(drive.source, 0, 0).code == 1);
+    CHECK(readFile(drive.image) == "somebody's file");
+    fs::remove(drive.image);
+    CHECK(drive.make(drive.source, 0, 0).code == 0);
+    CHECK(drive.isSame());
+    fs::remove(drive.image);
     fs::remove(mapBeside(drive.image));
     fs::create_hard_link(drive.source, drive.image);
     CHECK(drive.make(drive.source, 0, 0).code == 1);

@@ -4924,6 +4924,10 @@
         <source>it runs about %1 % slower than when it was encoded</source>
         <translation>es läuft etwa %1 % langsamer als zu der Zeit, als es kodiert wurde</translation>
     </message>
+    <message>
+        <source>%1 stands there already, and is not what its map is of.</source>
+        <translation>%1 steht dort schon und ist nicht das, wovon seine Karte handelt.</translation>
+    </message>
 </context>
 <context>
     <name>counted</name>

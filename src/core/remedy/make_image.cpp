@@ -83,6 +83,11 @@ class Imaging {
                                     displayPath(request_.image) +
                                         " is not there any more; remove its map to begin anew.");
             }
+            if (image == Presence::there && map_.count(Reading::read) == 0 && !isBegun()) {
+                return refusedError(request_.image,
+                                    displayPath(request_.image) +
+                                        " stands there already, and is not what its map is of.");
+            }
         } else {
             return refusedError(request_.image, displayPath(request_.image) +
                                                     " stands there already, and no map says what is in it.");
@@ -91,6 +96,13 @@ class Imaging {
             map_.sources.push_back(request_.source);
         }
         return done();
+    }
+
+    /// Of an image whose map says nothing yet: empty, or of its source's size.
+    bool isBegun() const {
+        struct stat image {};
+        return stat(request_.image.c_str(), &image) == 0 &&
+               (image.st_size == 0 || static_cast<std::uint64_t>(image.st_size) == source_.size);
     }
 
     Outcome openTarget() {
