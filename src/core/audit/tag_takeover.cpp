@@ -9,10 +9,11 @@
 namespace sober {
 namespace {
 
+/// Of its encode, or how loud that is.
 bool isOfTheFile(std::string_view field) {
-    constexpr std::array<std::string_view, 6> beginnings{"ENCOD", "LENGTH",   "REPLAYGAIN_",
-                                                         "R128_", "ITUNNORM", "ITUNSMPB"};
-    return std::ranges::any_of(beginnings, [&](std::string_view one) { return field.starts_with(one); });
+    constexpr std::array<std::string_view, 3> loudness{"REPLAYGAIN_", "R128_", "ITUNNORM"};
+    return isOfTheEncode(field) ||
+           std::ranges::any_of(loudness, [&](std::string_view one) { return field.starts_with(one); });
 }
 
 /// Spelling apart: "Polka" and "polka " say the same.

@@ -7,14 +7,29 @@
 namespace sober {
 namespace {
 
-constexpr std::string_view ownFieldPrefix = "----:com.apple.iTunes:";
-
 /// The name of an item that is such a field, in upper case; "" of any other.
 std::string ownFieldNameOf(const TagLib::String& item) {
+    constexpr std::string_view kind = "----:";
     const auto key = item.to8Bit(true);
-    return key.starts_with(ownFieldPrefix)
-               ? TagLib::String(key.substr(ownFieldPrefix.size()), TagLib::String::UTF8).upper().to8Bit(true)
+    const auto space = key.starts_with(kind) ? key.find(':', kind.size()) : std::string::npos;
+    return space != std::string::npos
+               ? TagLib::String(key.substr(space + 1), TagLib::String::UTF8).upper().to8Bit(true)
                : std::string();
+}
+
+/// What the names of those begin with that TagLib writes; "" where it writes none.
+std::string spaceOfKnownFields() {
+    TagLib::PropertyMap known;
+    known.insert("LABEL", TagLib::StringList("any"));
+    TagLib::MP4::Tag scratch;
+    scratch.setProperties(known);
+    for (const auto& [item, held] : scratch.itemMap()) {
+        if (!ownFieldNameOf(item).empty()) {
+            const auto key = item.to8Bit(true);
+            return key.substr(0, key.rfind(':') + 1);
+        }
+    }
+    return {};
 }
 
 } // namespace
@@ -32,21 +47,30 @@ std::map<std::string, std::vector<std::string>> ownFieldsOf(const TagLib::MP4::T
     return fields;
 }
 
-void setOwnField(TagLib::MP4::Tag& tag, const std::string& name, const TagLib::StringList& values) {
-    // Players look for the names of replay gain in lower case.
-    TagLib::String key(std::string(ownFieldPrefix) +
-                           (name.starts_with("REPLAYGAIN_") ? lowerAscii(name) : name),
-                       TagLib::String::UTF8);
-    for (const auto& [item, held] : tag.itemMap()) {
+bool setOwnField(TagLib::MP4::Tag& tag, const std::string& name, const TagLib::StringList& values) {
+    std::vector<TagLib::String> held;
+    for (const auto& [item, value] : tag.itemMap()) {
         if (ownFieldNameOf(item) == name) {
-            key = item;
+            held.push_back(item);
         }
     }
-    if (values.isEmpty()) {
-        tag.removeItem(key);
-    } else {
-        tag.setItem(key, values);
+    for (const auto& item : held) {
+        tag.removeItem(item);
     }
+    if (values.isEmpty()) {
+        return true;
+    }
+    if (held.empty()) {
+        const auto space = spaceOfKnownFields();
+        if (space.empty()) {
+            return false;
+        }
+        // Players look for the names of replay gain in lower case.
+        held.emplace_back(space + (name.starts_with("REPLAYGAIN_") ? lowerAscii(name) : name),
+                          TagLib::String::UTF8);
+    }
+    tag.setItem(held.front(), values);
+    return true;
 }
 
 } // namespace sober

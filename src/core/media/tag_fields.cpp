@@ -5,12 +5,20 @@
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
+#include <algorithm>
+#include <array>
+
 namespace sober {
 namespace {
 
 using Json = nlohmann::json;
 
 } // namespace
+
+bool isOfTheEncode(std::string_view field) {
+    constexpr std::array<std::string_view, 3> beginnings{"ENCOD", "LENGTH", "ITUNSMPB"};
+    return std::ranges::any_of(beginnings, [&](std::string_view one) { return field.starts_with(one); });
+}
 
 TagFields changed(TagFields fields, const TagChange& change) {
     for (const auto& [name, values] : change.fields) {

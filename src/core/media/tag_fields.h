@@ -44,6 +44,10 @@ struct TagChange {
 Result<TagFields> readTagFields(const FileHandle& file, const BytePath& path);
 Result<TagFields> readTagFields(const BytePath& path);
 
+/// Whether a field tells how this one file was encoded, and so nothing of another of the same recording: its
+/// encoder, its length, what its decoder leaves out.
+bool isOfTheEncode(std::string_view field);
+
 /// What the fields are after a change.
 TagFields changed(TagFields fields, const TagChange& change);
 

@@ -175,9 +175,9 @@ Outcome writeTagFields(const FileHandle& writable, const BytePath& path, const T
     const auto refused = file.setProperties(properties);
     auto* mp4 = dynamic_cast<TagLib::MP4::Tag*>(file.tag());
     for (const auto& [name, values] : change.fields) {
-        if (mp4 != nullptr && (values.empty() || refused.contains(textOf(name)))) {
-            setOwnField(*mp4, name, listOf(values));
-        } else if (refused.contains(textOf(name))) {
+        const bool isRefused = refused.contains(textOf(name));
+        const bool isOwn = mp4 != nullptr && (isRefused || values.empty());
+        if (isOwn ? !setOwnField(*mp4, name, listOf(values)) : isRefused) {
             return Error{Cause::invalid, path, displayPath(path) + " cannot hold the field " + name + "."};
         }
     }

@@ -24,10 +24,7 @@ Outcome bringTags(EvidenceWorker& worker, const BytePath& from, const FileHandle
     }
     TagChange change;
     change.fields = tags->fields;
-    std::erase_if(change.fields, [](const auto& field) {
-        return field.first.starts_with("ENCODE") ||
-               field.first == "ITUNSMPB"; // its lengths of beginning and end
-    });
+    std::erase_if(change.fields, [](const auto& field) { return isOfTheEncode(field.first); });
     for (const auto& picture : tags->pictures) {
         change.picture = !change.picture || picture.kind == 3 ? picture : *change.picture;
     }
