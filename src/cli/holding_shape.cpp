@@ -19,6 +19,7 @@ Json traceShape(const CodecTrace& trace) {
               {"offset", trace.last->offset},
               {"period", trace.last->period},
               {"rate", trace.last->rate},
+              {"speed", trace.last->speed},
               {"lines_kept", orNull(trace.linesPerGranule > 0, trace.linesPerGranule)}};
     if (trace.first) {
         json["earlier"] = {{"codec", trace.first->codec},

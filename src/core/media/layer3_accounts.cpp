@@ -93,7 +93,7 @@ Granule readGranule(BitReader& side, const MpegFrame& frame) {
     return granule;
 }
 
-/// BitReader of scale factors: 11172-3 section 2.4.2.7.
+/// Bits of scale factors: 11172-3 section 2.4.2.7.
 unsigned scaleBitsOfFirst(const Granule& granule) {
     constexpr std::array<unsigned, 16> lower{0, 0, 0, 0, 3, 1, 1, 1, 2, 2, 2, 3, 3, 3, 4, 4};
     constexpr std::array<unsigned, 16> upper{0, 1, 2, 3, 0, 1, 2, 3, 1, 2, 3, 1, 2, 3, 2, 3};
