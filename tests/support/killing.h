@@ -40,6 +40,7 @@ int killAtEveryInstant(const std::string& work, Before before, After after) {
             CHECK(sober(collection.cataloguePath(), {"condition"}).code == 0);
             const auto opened = openForWork(collection.cataloguePath());
             REQUIRE(opened.ok());
+            INFO((opened->waiting.empty() ? std::string() : opened->waiting.front()));
             CHECK(opened->waiting.empty());
         });
         collection.checkWhole();

@@ -70,14 +70,19 @@ std::vector<LedgerAction> actionsFrom(SQLite::Statement& ask) {
         action.stays = bytesOf(ask.getColumn(13));
         action.unflushed = ask.getColumn(14).getInt() != 0;
         action.waits = ask.getColumn(15).getString();
+        if (!ask.getColumn(16).isNull()) {
+            action.catalogued = {static_cast<std::uint64_t>(ask.getColumn(16).getInt64()),
+                                 ask.getColumn(17).getInt64()};
+        }
         actions.push_back(std::move(action));
     }
     return actions;
 }
 
-constexpr const char* actionSelect = "SELECT id, entry, kind, holding, place, aside, note, size, xxh3, step, "
-                                     "sentence, made, made_xxh3, stays, unflushed, waits FROM "
-                                     "ledger_actions ";
+constexpr const char* actionSelect =
+    "SELECT a.id, a.entry, a.kind, a.holding, a.place, a.aside, a.note, a.size, a.xxh3, a.step, a.sentence, "
+    "a.made, a.made_xxh3, a.stays, a.unflushed, a.waits, h.size, h.mtime FROM ledger_actions a "
+    "LEFT JOIN holdings h ON h.id = a.holding ";
 
 /// The statements that settling takes, prepared once for many actions.
 class Settling {
@@ -426,7 +431,7 @@ Result<std::optional<LedgerEntry>> LedgerStore::entry(EntryId id) const {
 Result<std::vector<LedgerAction>> LedgerStore::actionsOf(EntryId entry) const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),
-                              std::string(actionSelect) + "WHERE entry = ? ORDER BY id");
+                              std::string(actionSelect) + "WHERE a.entry = ? ORDER BY a.id");
         ask.bind(1, entry);
         return actionsFrom(ask);
     });
@@ -435,7 +440,7 @@ Result<std::vector<LedgerAction>> LedgerStore::actionsOf(EntryId entry) const {
 Result<std::vector<LedgerAction>> LedgerStore::unfinished() const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),
-                              std::string(actionSelect) + "WHERE step IN (1, 4) ORDER BY id");
+                              std::string(actionSelect) + "WHERE a.step IN (1, 4) ORDER BY a.id");
         return actionsFrom(ask);
     });
 }
@@ -443,7 +448,7 @@ Result<std::vector<LedgerAction>> LedgerStore::unfinished() const {
 Result<std::vector<LedgerAction>> LedgerStore::unflushed() const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),
-                              std::string(actionSelect) + "WHERE unflushed = 1 ORDER BY id");
+                              std::string(actionSelect) + "WHERE a.unflushed = 1 ORDER BY a.id");
         return actionsFrom(ask);
     });
 }

@@ -20,6 +20,14 @@ enum class ActionStep {
     undone = 5,
 };
 
+/// What the catalogue says now of a holding's file.
+struct CataloguedFile {
+    std::uint64_t size = 0;
+    Nanoseconds mtime = 0;
+
+    bool operator==(const CataloguedFile&) const = default;
+};
+
 struct LedgerAction {
     std::int64_t id = 0;
     EntryId entry = 0;
@@ -41,6 +49,7 @@ struct LedgerAction {
     /// of ours be removed that is left.
     bool unflushed = false;
     std::string waits = {}; ///< why an interruption could not be settled yet; a sentence
+    std::optional<CataloguedFile> catalogued = {}; ///< of its holding, where it was read from the ledger
 };
 
 /// Where an action's file stands once it is carried out.

@@ -4,6 +4,7 @@
 #include "core/base/inner_path.h"
 #include "core/base/superblock.h"
 #include "core/catalogue/holdings.h"
+#include "core/catalogue/ledger_store.h"
 #include "core/catalogue/volumes.h"
 
 #include <sys/stat.h>
@@ -78,6 +79,17 @@ double shareFound(std::span<const Holding> sample, const BytePath& root) {
     return sample.empty() ? 0 : static_cast<double>(found) / static_cast<double>(sample.size());
 }
 
+/// Whether a file stands where an action that was interrupted has put it: all that is known there may have
+/// been on its way.
+bool holdsWhatWasUnderWay(const Catalogue& catalogue, const BytePath& root) {
+    const auto unfinished = LedgerStore(catalogue).unfinished();
+    return unfinished && std::ranges::any_of(*unfinished, [&](const LedgerAction& action) {
+               const auto& at = action.step == ActionStep::started ? standsAt(action) : action.place;
+               const auto there = isWithin(at, root) ? stampAt(at) : Result<FileStamp>(Error{});
+               return changesPlace(action) && there && there->size == action.size;
+           });
+}
+
 } // namespace
 
 std::string filesystemKindAt(const BytePath& path, std::span<const Mount> mounts) {
@@ -127,7 +139,9 @@ bool isAtHand(const Catalogue& catalogue, const Volume& volume, std::span<const 
         return true;
     }
     const auto sample = Holdings(catalogue).sample(volume.id, 20);
-    return sample && (sample->empty() ? sameFolder : shareFound(*sample, volume.root) > 0);
+    return sample && (sample->empty() ? sameFolder
+                                      : shareFound(*sample, volume.root) > 0 ||
+                                            holdsWhatWasUnderWay(catalogue, volume.root));
 }
 
 Result<std::vector<BytePath>> awayWithin(const Catalogue& catalogue, const Volume& volume,

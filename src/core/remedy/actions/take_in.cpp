@@ -41,6 +41,11 @@ Outcome holds(const BytePath& path, const Checksum128& checksum) {
 }
 
 Outcome holdsWhatWentAside(const BytePath& path, const LedgerAction& action) {
+    // A rename leaves these alone, whatever the file's bytes have become; by them it was moved, too.
+    if (const auto now = stampAt(path); action.kind == ActionKind::move && now &&
+                                        CataloguedFile{now->size, now->mtime} == action.catalogued) {
+        return done();
+    }
     RunControl control;
     const auto content = readContent(path, control);
     RETURN_IF_FAILED(content);

@@ -20,7 +20,7 @@ Outcome holds(const BytePath& path, const Checksum128& checksum);
 
 /// Done where a file holds what an action has written down of it, by its checksum; else the sentence that it
 /// does not. What was set aside because its drive could not read it may be readable again: then it is what
-/// was made.
+/// was made. Of what was only moved the size and the time that are catalogued will do.
 Outcome holdsWhatWentAside(const BytePath& path, const LedgerAction& action);
 
 /// Writes down what a holding's file is now, after an action has changed it.

@@ -56,7 +56,10 @@ Result<PlacedAction> asPlacedNow(const Catalogue& catalogue, LedgerAction action
     const auto volume = std::ranges::find(*volumes, holding.volume, &Volume::id);
     const BytePath ending = "/" + holding.path;
     auto& here = placed.action;
-    const auto& known = here.place.ends_with(ending) ? here.place : standsAt(here);
+    // Its other place may end alike: a file that went up a folder and kept its name.
+    const bool went = here.step == ActionStep::carriedOut || here.step == ActionStep::undoStarted;
+    const auto& likelier = went ? standsAt(here) : here.place;
+    const auto& known = likelier.ends_with(ending) ? likelier : went ? here.place : standsAt(here);
     placed.forgotten = holding.state == HoldingState::forgotten;
     if (volume == volumes->end() || !known.ends_with(ending)) {
         return placed;
