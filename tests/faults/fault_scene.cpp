@@ -168,6 +168,7 @@ void FaultScene::prepare() {
         break;
     case ActionKind::encode:
     case ActionKind::writeList:
+    case ActionKind::clearFolder:
         planTransfer();
         break;
     case ActionKind::salvage:
@@ -194,12 +195,19 @@ void FaultScene::undoAll() {
     }
 }
 
-/// Of a list, to a folder of the same volume.
+/// Of a list, to a folder of the same volume; or of a folder into another order.
 void FaultScene::planTransfer() {
     read();
     TransferRequest request;
     request.choice.lists = {*this / "L/library.m3u8"};
     request.to = *this / "V/to";
+    if (kind_ == ActionKind::clearFolder) { // what is deeper goes up, and its folder is left without a file
+        request.choice = {};
+        request.choice.folders = {{volume("V").id, "f"}};
+        request.to = *this / "V/f";
+        request.layout = "flat";
+        request.mode = TransferMode::reorder;
+    }
     if (kind_ == ActionKind::encode) {
         request.forms = {*formRuleFrom("lossless=mp3:V5")};
     }
@@ -455,8 +463,9 @@ std::string FaultScene::whyNotWhole() {
         }
     }
     std::set<BytePath> files;
-    for (const auto& [path, content] : contentsBelow(joinPath(trash(), "files"))) {
-        files.insert(BytePath(nameOf(path)) + ".trashinfo");
+    std::error_code none;
+    for (const auto& entry : fs::directory_iterator(joinPath(trash(), "files"), none)) {
+        files.insert(entry.path().filename().string() + ".trashinfo");
     }
     for (const auto& [path, content] : contentsBelow(joinPath(trash(), "info"))) {
         if (files.erase(BytePath(nameOf(path))) == 0) {

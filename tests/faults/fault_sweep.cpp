@@ -190,6 +190,9 @@ TEST_CASE("a fault while a transfer is run", "[faults][write-list]") {
 TEST_CASE("a fault while a transfer's lists are written anew", "[faults][replace-list]") {
     sweep(ActionKind::replaceList, true);
 }
+TEST_CASE("a fault while a folder that was emptied is cleared away", "[faults][clear-folder]") {
+    sweep(ActionKind::clearFolder, GENERATE(true, false));
+}
 TEST_CASE("a fault while finds are taken", "[faults][salvage]") {
     sweep(ActionKind::salvage, true);
 }

@@ -96,7 +96,8 @@ std::vector<std::string> seedsBelow(const std::string& folder, std::size_t mostB
     std::vector<std::string> seeds;
     for (const auto& path : paths) {
         std::ifstream file(path, std::ios::binary);
-        std::string bytes{std::istreambuf_iterator<char>(file), {}};
+        std::string bytes(std::filesystem::file_size(path), '\0');
+        file.read(bytes.data(), static_cast<std::streamsize>(bytes.size()));
         if (bytes.size() > mostBytes) {
             bytes.erase(mostBytes / 2, bytes.size() - mostBytes);
         }

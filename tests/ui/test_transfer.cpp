@@ -1,4 +1,5 @@
 #include "app/charts/transfer_chart.h"
+#include "core/base/user_folders.h"
 #include "core/catalogue/docket_store.h"
 #include "core/catalogue/player_store.h"
 #include "core/remedy/docket/review.h"
@@ -216,6 +217,25 @@ TEST_CASE("a plan is kept for later; what no list names is taken in by a key; wh
     desktop.planned();
     CHECK(desktop.cell(sources, 0, "What comes along") == "found: polka");
     CHECK(desktop.figures().contains("come along"));
+}
+
+TEST_CASE("a drive is put in order where it lies, and the folders that are left empty are named and go") {
+    TransferDesktop desktop;
+    desktop.toggle("all of PETREL (3)");
+    desktop.type("The folder or drive that it goes to", QString::fromStdString(desktop.demo / "PETREL"));
+    desktop.choose("What becomes of the old", "Put in order in place, by renames");
+    desktop.choose("In which order", "in an order by tags");
+    desktop.planned();
+    CHECK(desktop.figures().contains("3 folders left empty, for the trash"));
+    desktop.click(desktop.button("Folders left empty 3"));
+    const auto folder = desktop.cell(changes, 0, "At the new place").toStdString();
+    CHECK(desktop.cell(changes, 0, "What and why") == "no file is left in it: it goes to the trash");
+    REQUIRE(fs::is_directory(folder));
+    desktop.list(sources)->setFocus();
+    desktop.press(Qt::Key_G);
+    REQUIRE(desktop.waitFor([&] { return desktop.done() == "planned, copied"; }));
+    CHECK_FALSE(fs::exists(folder));
+    CHECK(fs::is_directory(dataHome() + "/Trash/files/" + std::string(nameOf(folder))));
 }
 
 TEST_CASE("the chart of a transfer says what each place holds, and what does not fit") {

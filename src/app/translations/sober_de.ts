@@ -4928,6 +4928,30 @@
         <source>%1 stands there already, and is not what its map is of.</source>
         <translation>%1 steht dort schon und ist nicht das, wovon seine Karte handelt.</translation>
     </message>
+    <message>
+        <source>%1 cannot be put back yet: its folder %2 is still in the trash.</source>
+        <translation>%1 kann noch nicht zurück: sein Ordner %2 liegt noch im Papierkorb.</translation>
+    </message>
+    <message>
+        <source>%1 is no folder any more.</source>
+        <translation>%1 ist kein Ordner mehr.</translation>
+    </message>
+    <message>
+        <source>%1 is not empty any more; it was put back.</source>
+        <translation>%1 ist nicht mehr leer; der Ordner ist wieder an seinem Platz.</translation>
+    </message>
+    <message>
+        <source>%1 is not empty; it stays.</source>
+        <translation>%1 ist nicht leer; der Ordner bleibt.</translation>
+    </message>
+    <message>
+        <source>cleared away</source>
+        <translation>weggeräumt</translation>
+    </message>
+    <message>
+        <source>clear-folder</source>
+        <translation>Ordner wegräumen</translation>
+    </message>
 </context>
 <context>
     <name>counted</name>
@@ -5272,6 +5296,13 @@
         <translation>
             <numerusform>%n Teil eines Rahmens</numerusform>
             <numerusform>%n Teile von Rahmen</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n folder</source>
+        <translation>
+            <numerusform>%n Ordner</numerusform>
+            <numerusform>%n Ordner</numerusform>
         </translation>
     </message>
 </context>
@@ -10952,6 +10983,14 @@ ganz, weniger verlustbehaftete Schritte. Wo er nicht entscheidet:</translation>
         <source>Nothing is chosen yet.</source>
         <translation>Noch ist nichts gewählt.</translation>
     </message>
+    <message>
+        <source>no file is left in it: it goes to the trash</source>
+        <translation>keine Datei liegt mehr darin: er geht in den Papierkorb</translation>
+    </message>
+    <message>
+        <source>Folders left empty %1</source>
+        <translation>Leere Ordner %1</translation>
+    </message>
 </context>
 <context>
     <name>sober::app::TransferChart</name>
@@ -11253,6 +11292,10 @@ ganz, weniger verlustbehaftete Schritte. Wo er nicht entscheidet:</translation>
     <message>
         <source>Put on the docket what a transfer brought there and is no longer among what comes, to be retired</source>
         <translation>Auf den Laufzettel setzen, was eine Übertragung dorthin gebracht hat und nicht mehr zu dem gehört, was kommt, zum Aussondern</translation>
+    </message>
+    <message>
+        <source>%1 left empty, for the trash</source>
+        <translation>%1 leer, für den Papierkorb</translation>
     </message>
 </context>
 <context>

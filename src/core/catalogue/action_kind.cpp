@@ -32,6 +32,7 @@ constexpr std::array<Words, everyKind.size()> table{{
     {ActionKind::discard, "discard", "let go of", "deletion"},
     {ActionKind::rip, "rip", "taken from its disc", "capture"},
     {ActionKind::replace, "replace", "replaced", "modification"},
+    {ActionKind::clearFolder, "clear-folder", "cleared away", "deletion"},
 }};
 
 const Words& wordsOf(ActionKind kind) {

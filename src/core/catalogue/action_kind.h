@@ -27,6 +27,7 @@ enum class ActionKind {
     discard,      ///< what lies in the trash and is held elsewhere leaves it for good
     rip,          ///< a file that was made of a disc is put at a place; `change` says where it waits
     replace,      ///< a better file of its recording takes a holding's place; `change` says which
+    clearFolder,  ///< a folder that a transfer has left without a file goes to the trash
 };
 
 inline constexpr std::array everyKind{
@@ -34,7 +35,7 @@ inline constexpr std::array everyKind{
     ActionKind::restore, ActionKind::repair,    ActionKind::rewrite,     ActionKind::retag,
     ActionKind::repoint, ActionKind::move,      ActionKind::bringBack,   ActionKind::copy,
     ActionKind::encode,  ActionKind::writeList, ActionKind::replaceList, ActionKind::salvage,
-    ActionKind::discard, ActionKind::rip,       ActionKind::replace};
+    ActionKind::discard, ActionKind::rip,       ActionKind::replace,     ActionKind::clearFolder};
 
 /// The word that stands for it in the catalogue, the command and the windows.
 std::string_view word(ActionKind kind);
@@ -58,13 +59,13 @@ inline bool isOwnList(ActionKind kind) {
 inline bool isAboutNewPlace(ActionKind kind) {
     return isOwnList(kind) || kind == ActionKind::salvage || kind == ActionKind::rip;
 }
-/// Whether a kind is about a file that is no holding.
+/// Whether a kind is about what is no holding.
 inline bool isAboutNoHolding(ActionKind kind) {
-    return isAboutNewPlace(kind) || kind == ActionKind::discard;
+    return isAboutNewPlace(kind) || kind == ActionKind::discard || kind == ActionKind::clearFolder;
 }
 /// Whether a kind is a transfer's alone: never asked for on the docket.
 inline bool isTransfers(ActionKind kind) {
-    return isOwnList(kind) || kind == ActionKind::encode;
+    return isOwnList(kind) || kind == ActionKind::encode || kind == ActionKind::clearFolder;
 }
 /// Whether a kind puts a holding at another place.
 inline bool isPlaced(ActionKind kind) {

@@ -7,6 +7,7 @@
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
 #include "core/transfer/choice_words.h"
+#include "core/transfer/emptied_folders.h"
 #include "core/transfer/filing.h"
 #include "core/transfer/folder_entries.h"
 #include "core/transfer/lists_at_target.h"
@@ -385,6 +386,9 @@ class Planning {
             }
             std::ranges::sort(plan_.noLonger);
         }
+        if (const auto looked = lookForEmptied(byId); !looked) {
+            return looked;
+        }
         transfer.made = timeNow();
         transfer.mode = request_.mode;
         transfer.folder = plan_.place.folder;
@@ -400,6 +404,21 @@ class Planning {
             transfer.choice += fmt::format("; {} as {}", rule.source, rule.words);
         }
         return words ? done() : Outcome(words.error());
+    }
+
+    Outcome lookForEmptied(const std::unordered_map<HoldingId, const Holding*>& byId) {
+        FilesMoving files;
+        for (const auto& item : plan_.items) {
+            if (request_.mode == TransferMode::reorder && item.state == ItemState::waits) {
+                files.from.push_back(placeOf(*byId.at(item.source)));
+                files.to.push_back(joinPath(plan_.place.folder, item.target));
+            }
+        }
+        const auto kept = foldersToStay(catalogue_, plan_.place.folder);
+        RETURN_IF_FAILED(kept);
+        plan_.emptied = files.from.empty() ? std::vector<BytePath>()
+                                           : emptiedFolders(files, plan_.place.volume->root, *kept);
+        return done();
     }
 
     Outcome countSources(const std::unordered_map<HoldingId, const Holding*>& byId) {

@@ -33,6 +33,8 @@ struct TransferPlan {
     /// Brought to the target's folder by earlier transfers, and not among what comes; by path, which is
     /// absolute. What stands there otherwise is nobody's to let go here.
     std::vector<std::pair<BytePath, HoldingId>> noLonger;
+    /// Of a reorder: folders in which no file is left then, the topmost ones; absolute.
+    std::vector<BytePath> emptied;
     double seconds = 0;             ///< of what comes
     std::uint64_t bytes = 0;        ///< of what comes, wherever it is now
     std::uint64_t unsound = 0;      ///< of what comes, that does not decode whole

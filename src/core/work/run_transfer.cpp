@@ -2,6 +2,7 @@
 
 #include "core/audit/refresh_findings.h"
 #include "core/base/text.h"
+#include "core/catalogue/former_places.h"
 #include "core/catalogue/holding_writer.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
@@ -15,6 +16,7 @@
 #include "core/remedy/journal/recovery.h"
 #include "core/survey/survey.h"
 #include "core/survey/volume_identity.h"
+#include "core/transfer/emptied_folders.h"
 #include "core/transfer/move_order.h"
 #include "core/transfer/target_place.h"
 
@@ -210,7 +212,8 @@ class Running {
 
     Outcome carryOut() {
         auto& transfer = settled_.transfer;
-        if (transfer.state == TransferState::planned) {
+        isGoneOn_ = transfer.state != TransferState::planned;
+        if (!isGoneOn_) {
             transfer.state = TransferState::running;
             if (const auto updated = TransferStore(catalogue_).update(transfer); !updated) {
                 return updated;
@@ -224,7 +227,7 @@ class Running {
                 (isRenamed(item) ? moves : copies).push_back(at);
             }
         }
-        const auto moved = moves.empty() ? done() : moveAll(moves);
+        const auto moved = moveAll(moves);
         return !moved ? moved
                : transfer.mode == TransferMode::steps && !copies.empty()
                    ? copyInSteps(copies)
@@ -265,14 +268,15 @@ class Running {
         for (const auto at : items) {
             places.emplace_back(presentPlace(settled_.items[at].source), placeOf(settled_.items[at]));
         }
+        auto actions = clearances(places);
+        RETURN_IF_FAILED(actions);
         const auto order = orderOfMoves(places);
         std::vector<DocketAction> aside;
-        std::vector<DocketAction> actions;
         const auto move = [&](std::size_t at, const BytePath& to) {
             return actionFor(ActionKind::move, settled_.items[items[at]].source, to);
         };
         for (const auto at : order.first) {
-            actions.push_back(move(at, places[at].second));
+            actions->push_back(move(at, places[at].second));
         }
         for (const auto& round : order.rounds) {
             const auto& from = places[round.front()].first;
@@ -281,11 +285,42 @@ class Running {
                                  joinPath(parentOf(from), fmt::format("aside {} {}{}{}", id_, round.front(),
                                                                       ending.empty() ? "" : ".", ending))));
             for (auto at = round.rbegin(); at != round.rend(); ++at) {
-                actions.push_back(move(*at, places[*at].second));
+                actions->push_back(move(*at, places[*at].second));
             }
         }
         const auto stoodAside = aside.empty() ? done() : carryOutAll(std::move(aside), false);
-        return stoodAside ? carryOutAll(std::move(actions), false) : stoodAside;
+        return stoodAside ? carryOutAll(std::move(*actions), false) : stoodAside;
+    }
+
+    /// Of the folders that the moves leave without a file, and of those that an interrupted run has left so.
+    Result<std::vector<DocketAction>>
+    clearances(const std::vector<std::pair<BytePath, BytePath>>& moves) const {
+        const auto root = std::ranges::find(volumes_, settled_.transfer.volume, &Volume::id)->root;
+        FilesMoving files;
+        for (const auto& [from, to] : moves) {
+            files.from.push_back(from);
+            files.to.push_back(to);
+        }
+        std::vector<HoldingId> moved;
+        for (const auto& item : settled_.items) {
+            if (isGoneOn_ && item.state == ItemState::copied && isRenamed(item)) {
+                moved.push_back(item.source);
+            }
+        }
+        const auto former = FormerPlaces(catalogue_).ofHoldings(settled_.transfer.volume, moved);
+        const auto kept = foldersToStay(catalogue_, folder());
+        if (!former || !kept) {
+            return former ? kept.error() : former.error();
+        }
+        std::ranges::transform(*former, std::back_inserter(files.from),
+                               [&](const BytePath& path) { return joinPath(root, path); });
+        std::vector<DocketAction> actions;
+        for (auto& emptied : emptiedFolders(files, root, *kept)) {
+            auto action = actionFor(ActionKind::clearFolder, 0, {});
+            action.place = std::move(emptied);
+            actions.push_back(std::move(action));
+        }
+        return actions;
     }
 
     /// As many as are copied together; then what was copied and read back lets go of its old place.
@@ -415,6 +450,7 @@ class Running {
     SettledTransfer settled_;
     std::map<HoldingId, Holding> sources_;
     CarriedOut carried_;
+    bool isGoneOn_ = false; ///< it was begun earlier
 };
 
 } // namespace

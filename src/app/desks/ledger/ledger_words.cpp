@@ -46,7 +46,8 @@ QString kindText(std::optional<ActionKind> kind) {
 }
 
 Mark markOfKind(ActionKind kind) {
-    return kind == ActionKind::retire || kind == ActionKind::discard        ? Mark::retire
+    return kind == ActionKind::retire || kind == ActionKind::discard || kind == ActionKind::clearFolder
+               ? Mark::retire
            : kind == ActionKind::accept || kind == ActionKind::acceptChange ? Mark::accepted
            : kind == ActionKind::retag                                      ? Mark::retag
            : kind == ActionKind::repoint || kind == ActionKind::move || kind == ActionKind::replace

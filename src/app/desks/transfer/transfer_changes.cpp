@@ -70,8 +70,10 @@ std::vector<std::size_t> TransferChanges::rowsOf(Page page) const {
     if (!parts_) {
         return rows;
     }
-    if (page == Page::left || page == Page::lists) {
-        rows.resize(page == Page::left ? parts_->left.size() : parts_->lists.size());
+    if (page == Page::left || page == Page::lists || page == Page::emptied) {
+        rows.resize(page == Page::left    ? parts_->left.size()
+                    : page == Page::lists ? parts_->lists.size()
+                                          : parts_->emptied.size());
         std::iota(rows.begin(), rows.end(), std::size_t{0});
         return rows;
     }
@@ -87,6 +89,10 @@ std::vector<std::size_t> TransferChanges::rowsOf(Page page) const {
 
 Cell TransferChanges::whatCell(const Row& row) {
     const auto& parts = *row.parts;
+    if (row.page == Page::emptied) {
+        const auto folder = shownPath(parts.emptied[row.at]);
+        return {folder, Mark::retire, true, false, folder};
+    }
     const auto& path = row.page == Page::left    ? parts.left[row.at].reference
                        : row.page == Page::lists ? parts.lists[row.at].target
                                                  : parts.items[row.at].target;
@@ -110,6 +116,8 @@ Cell TransferChanges::whyCell(const Row& row) {
                    ? tr("made for the new place")
                    : tr("%1 of %2 come")
                          .arg(told(humanCount(list.coming)), told(counted(list.entries, "entry", "entries")));
+    } else if (row.page == Page::emptied) {
+        text = tr("no file is left in it: it goes to the trash");
     } else {
         const auto& item = parts.items[row.at];
         text = !item.error.empty()         ? told(displayPath(item.error))
@@ -121,18 +129,32 @@ Cell TransferChanges::whyCell(const Row& row) {
 
 void TransferChanges::setParts(std::shared_ptr<const TransferParts> parts) {
     parts_ = std::move(parts);
-    const std::array names{tr("Names that change %1"), tr("Does not come %1"), tr("Failed %1"),
-                           tr("Lists %1"), tr("All %1")};
+    const std::array names{tr("Names that change %1"),
+                           tr("Does not come %1"),
+                           tr("Failed %1"),
+                           tr("Lists %1"),
+                           tr("Folders left empty %1"),
+                           tr("All %1")};
     for (std::size_t i = 0; i < pageCount; ++i) {
         pages_[i]->setText(names[i].arg(told(humanCount(rowsOf(static_cast<Page>(i)).size()))));
+    }
+    // A row without it has room for the rest.
+    const bool anyEmptied = parts_ && !parts_->emptied.empty();
+    pages_[static_cast<std::size_t>(Page::emptied)]->setVisible(anyEmptied);
+    if (page_ == Page::emptied && !anyEmptied) {
+        page_ = Page::altered;
+        pages_[static_cast<std::size_t>(page_)]->setChecked(true);
     }
     showPage();
 }
 
 void TransferChanges::showPage() {
     const std::array empty{tr("Every name is as it was asked for."),
-                           tr("Everything that was chosen comes along."), tr("Nothing has failed."),
-                           tr("No list comes along."), tr("Nothing is chosen yet.")};
+                           tr("Everything that was chosen comes along."),
+                           tr("Nothing has failed."),
+                           tr("No list comes along."),
+                           QString(),
+                           tr("Nothing is chosen yet.")};
     list_->setEmptyText(parts_ ? empty[static_cast<std::size_t>(page_)] : empty.back());
     std::vector<Row> rows;
     for (const auto at : rowsOf(page_)) {

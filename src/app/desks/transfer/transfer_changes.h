@@ -20,10 +20,11 @@ struct TransferParts {
     std::vector<TransferItem> items;
     std::vector<NotComing> left;
     std::vector<TransferList> lists;
+    std::vector<BytePath> emptied = {}; ///< folders in which no file is left, absolute
 };
 
 /// What a transfer changes, in pages: names that are altered, what does not come, what failed, lists,
-/// everything.
+/// folders that are left empty, everything.
 class TransferChanges : public QWidget {
     Q_OBJECT
 
@@ -32,8 +33,8 @@ class TransferChanges : public QWidget {
     void setParts(std::shared_ptr<const TransferParts> parts);
 
   private:
-    enum class Page { altered, left, failed, lists, all };
-    static constexpr std::size_t pageCount = 5;
+    enum class Page { altered, left, failed, lists, emptied, all };
+    static constexpr std::size_t pageCount = 6;
     struct Row {
         std::shared_ptr<const TransferParts> parts;
         Page page = Page::all;

@@ -308,6 +308,9 @@ void TransferDesk::takePlan(std::shared_ptr<const TransferPlan> plan) {
     if (!plan_->noLonger.empty()) {
         words << tr("%1 there would be no longer chosen").arg(told(humanCount(plan_->noLonger.size())));
     }
+    if (!plan_->emptied.empty()) {
+        words << tr("%1 left empty, for the trash").arg(told(counted(plan_->emptied.size(), "folder")));
+    }
     const auto needed = told(humanBytes(transfer.peak));
     words << (transfer.free == unknownRoom ? tr("%1 needed; how much is free there is not known").arg(needed)
               : transfer.fits()
@@ -321,10 +324,12 @@ void TransferDesk::takePlan(std::shared_ptr<const TransferPlan> plan) {
         places.push_back({volumeName(from.volume), false, from.volume.atHand, from.bytes, from.coming, 0,
                           transfer.mode != TransferMode::reorder});
     }
-    places.push_back(targetPlace(transfer.folder, plan_->bytesThere, transfer.needs, transfer.free));
+    if (transfer.mode != TransferMode::reorder) {
+        places.push_back(targetPlace(transfer.folder, plan_->bytesThere, transfer.needs, transfer.free));
+    }
     chart_->setPlaces(std::move(places), 0, false);
     auto parts = std::make_shared<TransferParts>();
-    *parts = {transfer.folder, plan_->items, plan_->left, plan_->lists};
+    *parts = {transfer.folder, plan_->items, plan_->left, plan_->lists, plan_->emptied};
     changes_->setParts(std::move(parts));
     showSteps({});
 }

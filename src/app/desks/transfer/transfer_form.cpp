@@ -268,6 +268,11 @@ void TransferForm::showCosts(const TransferPlan& plan) {
             : tr("Lossless takes 4 to 5 times a good lossy file (rule of thumb)"));
 }
 
+void TransferForm::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    preview();
+}
+
 /// On the custodian's own files, as it is typed.
 void TransferForm::preview() {
     const auto* rules = targetRules_ != nullptr ? targetRules_ : targetRulesNamed("ext4");
@@ -278,11 +283,13 @@ void TransferForm::preview() {
         return;
     }
     QStringList lines;
+    QStringList elided;
     for (std::size_t i = 0; i < std::min(previewed, previews->size()); ++i) {
         lines << QStringLiteral("→ ") + shownPath((*previews)[i].to);
+        elided << preview_->fontMetrics().elidedText(lines.back(), Qt::ElideMiddle, preview_->width());
     }
-    preview_->setText(lines.join(QLatin1Char('\n')));
-    preview_->setToolTip(preview_->text());
+    preview_->setText(elided.join(QLatin1Char('\n')));
+    preview_->setToolTip(lines.join(QLatin1Char('\n')));
 }
 
 } // namespace sober::app

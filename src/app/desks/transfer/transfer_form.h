@@ -29,6 +29,9 @@ class TransferForm : public QWidget {
   signals:
     void changed();
 
+  protected:
+    void resizeEvent(QResizeEvent* event) override;
+
   private:
     void buildWhere(QFormLayout& form);
     void buildHow(QFormLayout& form);

@@ -82,6 +82,9 @@ struct ActionType {
     /// From the disk, just before. May complete the ledger's action by what it found.
     Result<Proven> (*prove)(DoingContext& context, const PlannedAction& planned,
                             LedgerAction& action) = nullptr;
+    /// Whether what stands at a path is what it is about, or may go; Cause::changed where it is not. Of a
+    /// kind that has none: by the checksum.
+    Outcome (*holds)(const BytePath& path) = nullptr;
     /// What it needs in the catalogue before it is written down, in the same transaction. May complete the
     /// actions by that.
     Outcome (*layOut)(Catalogue& catalogue, std::span<LedgerAction* const> actions) = nullptr;

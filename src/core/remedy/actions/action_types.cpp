@@ -1,5 +1,6 @@
 #include "core/remedy/actions/accept.h"
 #include "core/remedy/actions/action_type.h"
+#include "core/remedy/actions/clear_folder.h"
 #include "core/remedy/actions/copy.h"
 #include "core/remedy/actions/discard.h"
 #include "core/remedy/actions/encode.h"
@@ -30,7 +31,7 @@ const ActionType& typeOf(ActionKind kind) {
         {ActionKind::encode, encodeType()},           {ActionKind::writeList, writeListType()},
         {ActionKind::replaceList, replaceListType()}, {ActionKind::salvage, salvageType()},
         {ActionKind::discard, discardType()},         {ActionKind::rip, ripType()},
-        {ActionKind::replace, replaceType()},
+        {ActionKind::replace, replaceType()},         {ActionKind::clearFolder, clearFolderType()},
     };
     return table.at(kind);
 }

@@ -41,6 +41,9 @@ Outcome holds(const BytePath& path, const Checksum128& checksum) {
 }
 
 Outcome holdsWhatWentAside(const BytePath& path, const LedgerAction& action) {
+    if (const auto own = typeOf(action.kind).holds; own != nullptr) {
+        return own(path);
+    }
     // A rename leaves these alone, whatever the file's bytes have become; by them it was moved, too.
     if (const auto now = stampAt(path); action.kind == ActionKind::move && now &&
                                         CataloguedFile{now->size, now->mtime} == action.catalogued) {

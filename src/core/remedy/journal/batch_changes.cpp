@@ -265,6 +265,13 @@ void Batch::change(Doing& doing) {
             takeLeg(doing, leg);
         }
     }
+    // What came into it until then went with it.
+    if (const auto holds = doing.type().holds; !doing.failure && holds != nullptr) {
+        if (const auto held = holds(doing.action.aside); !held) {
+            doing.failure = refusedError(doing.action.place, displayPath(doing.action.place) +
+                                                                 " is not empty any more; it was put back.");
+        }
+    }
     // Whatever way leads from one to the other, and whoever was here meanwhile: what stays has to be there
     // now.
     if (!doing.failure && doing.proven->stays) {

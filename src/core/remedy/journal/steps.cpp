@@ -151,9 +151,15 @@ bool isUnflushed(const LedgerAction& action, const Unflushed& unflushed) {
 
 void noteFolders(const LedgerAction& action, Unflushed& unflushed) {
     for (const auto* path : {&action.place, &action.aside, &action.note, &action.made, &standsAt(action)}) {
-        if (!path->empty()) {
-            unflushed.noteParentOf(*path);
+        if (path->empty()) {
+            continue;
         }
+        auto known = *path;
+        while (action.holding != 0 && parentOf(known).size() > 1 &&
+               presenceOf(BytePath(parentOf(known))) == Presence::gone) {
+            known = BytePath(parentOf(known));
+        }
+        unflushed.noteParentOf(known);
     }
 }
 

@@ -26,8 +26,10 @@ Outcome take(const Leg& leg, const LedgerAction& action, Unflushed& unflushed);
 /// Takes changes back that were made, the last first. An Error says at which of them it ended.
 Outcome takeBack(std::vector<Leg>& taken, const LedgerAction& action, Unflushed& unflushed);
 
-/// The folders in which an action changes names.
+/// Whether a folder in which an action changes names is not flushed.
 bool isUnflushed(const LedgerAction& action, const Unflushed& unflushed);
+/// The folders in which an action has changed names, its volume being at hand: one that has gone since is
+/// known by the folder that held it.
 void noteFolders(const LedgerAction& action, Unflushed& unflushed);
 
 } // namespace sober

@@ -42,7 +42,11 @@ class TakingBack {
         const auto lists = std::ranges::stable_partition(
             actions, [](const LedgerAction& each) { return each.kind != ActionKind::repoint; });
         const std::span files(actions.begin(), lists.begin());
-        std::ranges::stable_sort(files, {}, &LedgerAction::kind);
+        // What was done last goes back first: it may lie where something else returns to.
+        std::ranges::stable_sort(files, [](const LedgerAction& one, const LedgerAction& other) {
+            const auto turn = [](const LedgerAction& each) { return typeOf(each.kind).turn; };
+            return std::pair(-turn(one), one.kind) < std::pair(-turn(other), other.kind);
+        });
         progress_.totalFiles = actions.size();
         for (std::size_t at = 0; at < files.size();) {
             const auto batch = batchFrom(files, at);
@@ -72,6 +76,7 @@ class TakingBack {
     Outcome putBackAll(std::span<const LedgerAction> actions) {
         std::vector<Doing> doings;
         std::unordered_set<BytePath> freed;
+        std::vector<BytePath> folders;
         for (const auto& action : actions) {
             tell(action);
             if (!control_.proceed()) {
@@ -82,7 +87,13 @@ class TakingBack {
             RETURN_IF_FAILED(placed);
             Doing doing;
             doing.action = std::move(placed->action);
-            if (const auto possible = whyNot(*placed, doing.action, freed); possible) {
+            const auto possible = whyNot(*placed, doing.action, freed);
+            const bool isUnclear = !possible && (possible.error().cause == Cause::refused ||
+                                                 possible.error().cause == Cause::unreadable);
+            if (doing.action.kind == ActionKind::clearFolder && (possible || isUnclear)) {
+                folders.push_back(doing.action.place);
+            }
+            if (possible) {
                 if (changesPlace(doing.action)) {
                     freed.insert(standsAt(doing.action));
                 }
@@ -97,6 +108,10 @@ class TakingBack {
         if (const auto changed = puttingBack_.change(doings); !changed) {
             return changed;
         }
+        std::ranges::copy_if(folders, std::back_inserter(foldersToCome_), [&](const BytePath& folder) {
+            return std::ranges::none_of(doings,
+                                        [&](const Doing& each) { return each.action.place == folder; });
+        });
         const auto stayed = std::ranges::stable_partition(
             doings, [](const Doing& doing) { return !changesPlace(doing.action); });
         std::ranges::move(stayed, std::back_inserter(moved_));
@@ -104,8 +119,8 @@ class TakingBack {
         return doings.empty() ? done() : puttingBack_.record(doings);
     }
 
-    static Outcome whyNot(const PlacedAction& placed, const LedgerAction& action,
-                          const std::unordered_set<BytePath>& freed) {
+    Outcome whyNot(const PlacedAction& placed, const LedgerAction& action,
+                   const std::unordered_set<BytePath>& freed) const {
         if (placed.forgotten) {
             return refusedError(action.place, fmt::format("{} cannot be put back: its volume was forgotten.",
                                                           displayPath(action.place)));
@@ -113,6 +128,14 @@ class TakingBack {
         if (!placed.atHand && typeOf(action.kind).changesVolume()) {
             return refusedError(action.place, fmt::format("{} cannot be put back now: its volume is away.",
                                                           displayPath(action.place)));
+        }
+        // A folder made anew in its place would keep it from coming back.
+        const auto folder = std::ranges::find_if(
+            foldersToCome_, [&](const BytePath& each) { return isWithin(action.place, each); });
+        if (folder != foldersToCome_.end()) {
+            return refusedError(action.place,
+                                fmt::format("{} cannot be put back yet: its folder {} is still in the trash.",
+                                            displayPath(action.place), displayPath(*folder)));
         }
         return canGoBack(action, freed);
     }
@@ -215,7 +238,8 @@ class TakingBack {
     CarriedOut result_;
     Progress progress_;
     PuttingBack puttingBack_;
-    std::vector<Doing> moved_; ///< back, and their lists not yet
+    std::vector<Doing> moved_;            ///< back, and their lists not yet
+    std::vector<BytePath> foldersToCome_; ///< that could not be put back, and may be another time
 };
 
 } // namespace

@@ -1,0 +1,114 @@
+#include "core/transfer/emptied_folders.h"
+
+#include "core/base/folder_names.h"
+#include "core/catalogue/player_store.h"
+#include "core/catalogue/volumes.h"
+
+#include <sys/stat.h>
+
+#include <algorithm>
+#include <iterator>
+#include <set>
+#include <unordered_map>
+#include <unordered_set>
+
+namespace sober {
+namespace {
+
+class Emptied {
+  public:
+    Emptied(const FilesMoving& files, const BytePath& within, std::span<const BytePath> kept)
+        : within_(within), leaves_(files.from.begin(), files.from.end()) {
+        noteAbove(files.to);
+        needed_.insert(kept.begin(), kept.end());
+        noteAbove(kept);
+    }
+
+    bool isEmptied(const BytePath& folder) {
+        const auto known = known_.find(folder);
+        if (known != known_.end()) {
+            return known->second;
+        }
+        const bool emptied = !needed_.contains(folder) && holdsNothingElse(folder);
+        known_.emplace(folder, emptied);
+        return emptied;
+    }
+
+    /// The highest folder around it that is emptied; "" where none is.
+    BytePath topmostAround(const BytePath& place) {
+        BytePath topmost;
+        for (BytePath folder(parentOf(place)); folder != within_ && isWithin(folder, within_);
+             folder = BytePath(parentOf(folder))) {
+            if (isEmptied(folder)) {
+                topmost = folder;
+            } else if (!topmost.empty()) {
+                break;
+            }
+        }
+        return topmost;
+    }
+
+  private:
+    void noteAbove(std::span<const BytePath> paths) {
+        for (const auto& path : paths) {
+            BytePath folder(parentOf(path));
+            while (folder.size() > 1 && needed_.insert(folder).second) {
+                folder = BytePath(parentOf(folder));
+            }
+        }
+    }
+
+    bool holdsNothingElse(const BytePath& folder) {
+        struct stat here {};
+        const auto names = namesIn(folder);
+        if (!names || lstat(folder.c_str(), &here) != 0) {
+            return false;
+        }
+        for (const auto& name : *names) {
+            const auto path = joinPath(folder, name);
+            struct stat status {};
+            if (lstat(path.c_str(), &status) != 0 || status.st_dev != here.st_dev) {
+                return false;
+            }
+            if (S_ISDIR(status.st_mode) ? !isEmptied(path) : !leaves_.contains(path)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    BytePath within_;
+    std::unordered_set<BytePath> leaves_;
+    std::unordered_set<BytePath> needed_; ///< folders that hold something then, or are to stay
+    std::unordered_map<BytePath, bool> known_;
+};
+
+} // namespace
+
+std::vector<BytePath> emptiedFolders(const FilesMoving& files, const BytePath& within,
+                                     std::span<const BytePath> kept) {
+    Emptied emptied(files, within, kept);
+    std::set<BytePath> folders;
+    for (const auto& place : files.from) {
+        if (auto topmost = emptied.topmostAround(place); !topmost.empty()) {
+            folders.insert(std::move(topmost));
+        }
+    }
+    return {folders.begin(), folders.end()};
+}
+
+Result<std::vector<BytePath>> foldersToStay(const Catalogue& catalogue, const BytePath& target) {
+    const auto players = PlayerStore(catalogue).all();
+    const auto volumes = Volumes(catalogue).all();
+    if (!players || !volumes) {
+        return players ? volumes.error() : players.error();
+    }
+    std::vector<BytePath> kept{target};
+    std::ranges::transform(*volumes, std::back_inserter(kept), &Volume::root);
+    for (const auto& player : *players) {
+        kept.insert(kept.end(), player.places.begin(), player.places.end());
+    }
+    return kept;
+}
+
+} // namespace sober

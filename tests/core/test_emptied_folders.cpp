@@ -1,0 +1,143 @@
+// What a new order leaves behind: folders in which nothing is left.
+#include "core/base/text.h"
+#include "core/transfer/emptied_folders.h"
+#include "core/transfer/plan.h"
+#include "core/work/run_transfer.h"
+#include "support/player_collection.h"
+#include "support/small_audio.h"
+
+#include <sys/stat.h>
+
+using namespace sober;
+using namespace sober::test;
+namespace fs = std::filesystem;
+
+namespace {
+
+/// Folders that are to become one.
+struct Ordering : PlayerCollection {
+    Ordering() {
+        fs::remove_all(homeTrash());
+        std::uint32_t seed = 0;
+        for (const auto* name : {"m/old/a/1.wav", "m/old/b/2.wav", "m/half/3.wav", "m/4.wav"}) {
+            writeFile(at(name), smallWav(++seed));
+        }
+        writeFile(at("m/half/cover.jpg"), "a picture");
+        fs::create_directories(at("m/old/a/inner"));
+        fs::create_directories(at("m/bare"));
+        survey("V");
+    }
+    BytePath at(const BytePath& path) const { return *this / "V/" + path; }
+
+    TransferPlan planned() {
+        TransferRequest request;
+        request.choice.folders = {{volume("V").id, "m"}};
+        request.to = at("m");
+        request.layout = "flat";
+        request.mode = TransferMode::reorder;
+        RunControl control;
+        auto plan = planTransfer(catalogue(), request, control);
+        REQUIRE(plan.ok());
+        return std::move(*plan);
+    }
+    CarriedOut run(TransferId id, RunControl& control, const CarryOutHooks& hooks = {}) {
+        const auto ran = runTransfer(catalogue(), id, control, hooks);
+        INFO((ran ? std::string() : ran.error().sentence));
+        REQUIRE(ran.ok());
+        return ran->carried;
+    }
+    CarriedOut run() {
+        RunControl control;
+        return run(*keepPlan(catalogue(), planned()), control);
+    }
+};
+
+} // namespace
+
+TEST_CASE("a folder that a new order leaves without a file goes to the trash, and comes back as it was") {
+    Ordering all;
+    REQUIRE(chmod(all.at("m/old/a").c_str(), 0711) == 0);
+    const auto before = contentsBelow(all / "V");
+    CHECK(all.planned().emptied == std::vector{all.at("m/old")});
+    const auto carried = all.run();
+    CHECK(carried.refused.empty());
+    CHECK(carried.done == 4); // three files and the folder
+    CHECK_FALSE(fs::exists(all.at("m/old")));
+    CHECK(fs::is_directory(homeTrash() + "/files/old/a/inner"));
+    CHECK(readFile(homeTrash() + "/info/old.trashinfo").find("Path=" + all.at("m/old")) != std::string::npos);
+    CHECK(readFile(all.at("m/half/cover.jpg")) == "a picture");
+    CHECK(fs::exists(all.at("m/bare"))); // it was so before
+    CHECK(all.undoLast().refused.empty());
+    CHECK((contentsBelow(all / "V") == before));
+    CHECK(fs::status(all.at("m/old/a")).permissions() == fs::perms(0711));
+    CHECK(fs::is_directory(all.at("m/old/a/inner")));
+    CHECK_FALSE(fs::exists(homeTrash() + "/info/old.trashinfo"));
+    // And the same again.
+    CHECK(all.run().refused.empty());
+    CHECK_FALSE(fs::exists(all.at("m/old")));
+}
+
+TEST_CASE("what comes into a folder meanwhile keeps it, or brings it back") {
+    Ordering all;
+    const bool late = GENERATE(false, true);
+    // Ours have all gone out of it; or it is on its way itself.
+    const auto instant = late ? Instant::noteWritten : Instant::recorded;
+    CarryOutHooks hooks;
+    hooks.onInstant = [&](Instant now) {
+        if (now == instant) {
+            writeFile(all.at("m/old/a/note.txt"), "mine");
+        }
+    };
+    RunControl control;
+    const auto carried = all.run(*keepPlan(all.catalogue(), all.planned()), control, hooks);
+    CHECK(carried.done == 3);
+    REQUIRE(carried.refused.size() == 1);
+    CHECK(carried.refused.front().path == all.at("m/old"));
+    CHECK(carried.refused.front().sentence.find("is not empty") != std::string::npos);
+    CHECK(readFile(all.at("m/old/a/note.txt")) == "mine");
+    CHECK_FALSE(fs::exists(homeTrash() + "/info/old.trashinfo"));
+    CHECK(all.undoLast().refused.empty());
+    CHECK(fs::exists(all.at("m/old/b/2.wav")));
+}
+
+TEST_CASE("a run that was stopped clears its folders away when it goes on") {
+    Ordering all;
+    const auto id = *keepPlan(all.catalogue(), all.planned());
+    RunControl control;
+    CarryOutHooks hooks;
+    hooks.onInstant = [&](Instant now) {
+        if (now == Instant::recorded) {
+            control.cancel();
+        }
+    };
+    CHECK(all.run(id, control, hooks).interrupted);
+    CHECK(fs::exists(all.at("m/1.wav")));
+    CHECK(fs::exists(all.at("m/old/a")));
+    RunControl goingOn;
+    CHECK(all.run(id, goingOn).done == 1);
+    CHECK_FALSE(fs::exists(all.at("m/old")));
+}
+
+TEST_CASE("folders that stay, though they are empty") {
+    Ordering all;
+    SECTION("where a player looks") {
+        writeFile(all.at("m/old/a/inner/x.m3u"), m3u({}));
+        all.addPlayer("tern", "V/m/old/a/inner");
+        fs::remove(all.at("m/old/a/inner/x.m3u"));
+        CHECK(all.planned().emptied == std::vector{all.at("m/old/b")});
+    }
+    SECTION("what holds a link, whatever that leads to") {
+        fs::create_symlink("nowhere", all.at("m/old/b/link"));
+        CHECK(all.planned().emptied == std::vector{all.at("m/old/a")});
+    }
+    SECTION("where one of the files goes, and above it") {
+        const FilesMoving files{{all.at("m/old/a/1.wav"), all.at("m/old/b/2.wav")},
+                                {all.at("m/old/b/c/1.wav"), all.at("m/2.wav")}};
+        CHECK(emptiedFolders(files, all / "V", {}) == std::vector{all.at("m/old/a")});
+    }
+    SECTION("what is not below the volume") {
+        const FilesMoving files{{all.at("m/old/a/1.wav")}, {all.at("m/1.wav")}};
+        CHECK(emptiedFolders(files, all.at("m/old/a"), {}).empty());
+        CHECK(emptiedFolders(files, all.at("m/half"), {}).empty());
+    }
+}
