@@ -12,8 +12,9 @@
 namespace sober::app {
 namespace {
 
-constexpr double hitLabelWidth = 104;
-constexpr double hitWordsWidth = 108; // pixels at the right
+constexpr double mostOfLabel = 160; // pixels
+constexpr double markWidth = 20;
+constexpr double gap = 10; // pixels between words and bars
 constexpr double lineHeight = 24;
 constexpr double barHeight = 14;
 constexpr double leastPiece = 3;
@@ -43,9 +44,23 @@ void HitsChart::setLines(std::vector<Line> lines) {
     lines.resize(std::min(lines.size(), linesShown));
     std::ranges::sort(lines, {}, &Line::label);
     lines_ = std::move(lines);
+    labelWidth_ = 0;
+    wordsWidth_ = 0;
+    for (const auto& line : lines_) {
+        const double label = QFontMetricsF(Theme::strong()).horizontalAdvance(line.label);
+        labelWidth_ =
+            std::max(labelWidth_, std::min(label + (line.atHand ? 0 : markWidth), mostOfLabel) + gap);
+        wordsWidth_ =
+            std::max(wordsWidth_, QFontMetricsF(Theme::text(12)).horizontalAdvance(wordsOf(line)) + gap);
+    }
     setFixedHeight(
         static_cast<int>(lineHeight * static_cast<double>(std::max<std::size_t>(lines_.size(), 1))));
     update();
+}
+
+QString HitsChart::wordsOf(const Line& line) {
+    return tr("%1 of %2")
+        .arg(told(humanCount(sumOf(line, &Folder::hits))), told(humanCount(sumOf(line, &Folder::all))));
 }
 
 std::vector<HitsChart::Piece> HitsChart::layOut() const {
@@ -53,7 +68,7 @@ std::vector<HitsChart::Piece> HitsChart::layOut() const {
     for (const auto& line : lines_) {
         most = std::max(most, sumOf(line, &Folder::all));
     }
-    const double room = width() - hitLabelWidth - hitWordsWidth;
+    const double room = width() - labelWidth_ - wordsWidth_;
     std::vector<Piece> pieces;
     for (std::size_t l = 0; l < lines_.size(); ++l) {
         // What is too narrow to be seen is widened; the line is drawn together where that makes it too long.
@@ -63,7 +78,7 @@ std::vector<HitsChart::Piece> HitsChart::layOut() const {
                 std::max(static_cast<double>(folder.all) / static_cast<double>(most) * room, leastPiece);
         }
         const double squeeze = std::min(1.0, room / std::max(wanted, 1.0));
-        double left = hitLabelWidth;
+        double left = labelWidth_;
         const double top = static_cast<double>(l) * lineHeight + (lineHeight - barHeight) / 2;
         for (std::size_t f = 0; f < lines_[l].folders.size(); ++f) {
             const double share = static_cast<double>(lines_[l].folders[f].all) / static_cast<double>(most);
@@ -83,19 +98,17 @@ void HitsChart::draw(QPainter& painter) {
         double left = 0;
         if (!line.atHand) {
             paintMark(painter, QRectF(0, top, 18, lineHeight), Mark::away);
-            left = 20;
+            left = markWidth;
         }
         painter.setFont(Theme::strong());
         painter.setPen(line.atHand ? inks.ink : inks.quiet);
-        drawCut(painter, QRectF(left, top, hitLabelWidth - left - 8, lineHeight),
+        drawCut(painter, QRectF(left, top, labelWidth_ - left - gap + 2, lineHeight),
                 Qt::AlignLeft | Qt::AlignVCenter, line.label);
         const auto hits = sumOf(line, &Folder::hits);
         painter.setFont(Theme::text(12));
         painter.setPen(hits > 0 ? inks.ink : inks.quiet);
-        painter.drawText(
-            QRectF(width() - hitWordsWidth, top, hitWordsWidth, lineHeight),
-            Qt::AlignRight | Qt::AlignVCenter,
-            tr("%1 of %2").arg(told(humanCount(hits)), told(humanCount(sumOf(line, &Folder::all)))));
+        painter.drawText(QRectF(width() - wordsWidth_, top, wordsWidth_, lineHeight),
+                         Qt::AlignRight | Qt::AlignVCenter, wordsOf(line));
     }
     for (const auto& piece : layOut()) {
         const auto& folder = lines_[piece.line].folders[piece.folder];

@@ -41,8 +41,11 @@ class HitsChart : public Chart {
         std::size_t folder;
     };
     std::vector<Piece> layOut() const;
+    static QString wordsOf(const Line& line);
 
     std::vector<Line> lines_;
+    double labelWidth_ = 0; ///< pixels at the left
+    double wordsWidth_ = 0; ///< pixels at the right
 };
 
 } // namespace sober::app

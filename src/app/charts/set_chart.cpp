@@ -14,7 +14,7 @@
 namespace sober::app {
 namespace {
 
-constexpr double labelWidth = 100;
+constexpr double labelWidth = 128;
 constexpr double axisHeight = 22;
 constexpr double spotReach = 11;
 constexpr double nameWidth = 220;

@@ -68,7 +68,9 @@ void TimelineChart::draw(QPainter& painter) {
     const auto& inks = Theme::inks();
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setPen(QPen(inks.rule, 1));
-    painter.drawLine(QPointF(0, line), QPointF(width(), line));
+    if (!entries_.empty()) {
+        painter.drawLine(QPointF(0, line), QPointF(width(), line));
+    }
     painter.setPen(inks.quiet);
     if (entries_.empty()) {
         painter.drawText(rect(), Qt::AlignCenter, tr("Nothing has been observed or done yet."));

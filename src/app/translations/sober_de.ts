@@ -9334,10 +9334,6 @@ ganz, weniger verlustbehaftete Schritte. Wo er nicht entscheidet:</translation>
         <translation>nicht gefunden</translation>
     </message>
     <message>
-        <source>Every reference of every player leads to its file.</source>
-        <translation>Jeder Verweis jedes Abspielers führt zu seiner Datei.</translation>
-    </message>
-    <message>
         <source>%1 below %2</source>
         <translation>%1 unter %2</translation>
     </message>
@@ -9544,6 +9540,14 @@ ganz, weniger verlustbehaftete Schritte. Wo er nicht entscheidet:</translation>
     <message>
         <source>Where %1 is now</source>
         <translation>Wo %1 jetzt ist</translation>
+    </message>
+    <message>
+        <source>%1: %2 of %3 lead to a file, %4 to drives that are away</source>
+        <translation>%1: %2 von %3 führen zu einer Datei, %4 auf Laufwerke, die nicht da sind</translation>
+    </message>
+    <message>
+        <source>No reference of any player is known to be broken.</source>
+        <translation>Von keinem Verweis eines Abspielers ist bekannt, dass er ins Leere führt.</translation>
     </message>
 </context>
 <context>

@@ -1,6 +1,7 @@
 #include "core/catalogue/docket_store.h"
 
 #include "core/catalogue/guarded.h"
+#include "core/catalogue/kept_statement.h"
 
 #include <fmt/format.h>
 
@@ -147,6 +148,14 @@ Outcome DocketStore::consent(HoldingId holding, std::string_view loss) const {
 
 Outcome DocketStore::clear() const {
     return guarded(catalogue_, [&] { catalogue_.database().exec("DELETE FROM docket"); });
+}
+
+Result<std::optional<ActionKind>> DocketStore::kindFor(HoldingId holding) const {
+    return guarded(catalogue_, [&]() -> std::optional<ActionKind> {
+        const KeptStatement ask(catalogue_, "SELECT kind FROM docket WHERE holding = ?");
+        ask->bind(1, holding);
+        return ask->executeStep() ? std::optional(kindOf(ask->getColumn(0))) : std::nullopt;
+    });
 }
 
 Result<std::vector<HoldingId>> DocketStore::standing(std::span<const HoldingId> holdings,

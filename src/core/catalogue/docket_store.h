@@ -52,6 +52,8 @@ class DocketStore {
     Result<std::uint64_t> removeActions(std::span<const ActionId> actions) const;
     /// Writes down which loss is consented to for a holding that stands on it; "" withdraws that.
     Outcome consent(HoldingId holding, std::string_view loss) const;
+    /// What a holding stands on it for.
+    Result<std::optional<ActionKind>> kindFor(HoldingId holding) const;
     /// Which of these holdings stand on the docket, for an action of this kind or of any.
     Result<std::vector<HoldingId>> standing(std::span<const HoldingId> holdings,
                                             std::optional<ActionKind> kind = {}) const;

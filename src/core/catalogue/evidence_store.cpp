@@ -8,12 +8,23 @@
 #include "core/catalogue/table_difference.h"
 #include "core/evidence/packed_evidence.h"
 
+#include <algorithm>
+#include <tuple>
+
 namespace sober {
 namespace {
 
-/// Transcoded before doubtful before undetermined before genuine; of each the surest first.
-constexpr const char* worstFirst = "CASE e.verdict WHEN 2 THEN 0 WHEN 1 THEN 1 WHEN 3 THEN 2 ELSE 3 END, "
-                                   "e.confidence DESC, h.volume, h.path";
+/// Transcoded before doubtful before undetermined before genuine; of each the surest first, and those alike
+/// as they were catalogued. Sorted here: their paths would have to be fetched and compared else.
+void putWorstFirst(std::vector<ClaimPoint>& points) {
+    std::ranges::sort(points, {}, [](const ClaimPoint& point) {
+        const int rank = point.verdict == VerdictClass::transcoded     ? 0
+                         : point.verdict == VerdictClass::doubtful     ? 1
+                         : point.verdict == VerdictClass::undetermined ? 2
+                                                                       : 3;
+        return std::tuple(rank, -point.confidence, point.holding);
+    });
+}
 
 /// Where only examined holdings can be meant, the search begins with what was examined (SQLite keeps the
 /// order of a cross join): many more may never have been.
@@ -89,8 +100,7 @@ Result<std::vector<ClaimPoint>> EvidenceStore::points(const HoldingFilter& filte
             catalogue_.database(),
             meantSql(std::string("h.id, e.verdict, ") + acceptedSql +
                          ", h.lossless, h.bit_depth, h.sample_rate, h.bitrate, e.cutoff, e.confidence",
-                     filter, clause, true) +
-                " ORDER BY " + worstFirst);
+                     filter, clause, true));
         clause.bindTo(ask, 1);
         std::vector<ClaimPoint> points;
         while (ask.executeStep()) {
@@ -101,6 +111,7 @@ Result<std::vector<ClaimPoint>> EvidenceStore::points(const HoldingFilter& filte
                               ask.getColumn(6).getInt64(), static_cast<float>(ask.getColumn(7).getDouble()),
                               static_cast<float>(ask.getColumn(8).getDouble())});
         }
+        putWorstFirst(points);
         return points;
     });
 }

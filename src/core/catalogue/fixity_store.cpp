@@ -209,16 +209,18 @@ Result<std::vector<FixityStore::Recorded>> FixityStore::recorded(std::span<const
 
 Result<FixityStore::Standing> FixityStore::standingOf(VolumeId volume, Nanoseconds before) const {
     return guarded(catalogue_, [&] {
+        // What was first seen since needs no look at its verifications.
         SQLite::Statement ask(
             catalogue_.database(),
-            "SELECT count(*), total(max(h.first_seen, coalesce(v.verified, 0)) <= ?2) FROM holdings h "
-            "INDEXED BY holdings_seen LEFT JOIN verified v ON v.holding = h.id WHERE h.volume = ?1 AND "
-            "h.state = 0");
+            "SELECT (SELECT count(*) FROM holdings h INDEXED BY holdings_seen WHERE h.volume = ?1 AND "
+            "h.state = 0), (SELECT count(*) FROM holdings h INDEXED BY holdings_seen WHERE h.volume = ?1 AND "
+            "h.state = 0 AND h.first_seen <= ?2 AND NOT EXISTS(SELECT 1 FROM verified v WHERE v.holding = "
+            "h.id AND v.verified > ?2))");
         ask.bind(1, volume);
         ask.bind(2, before);
         ask.executeStep();
         return Standing{static_cast<std::uint64_t>(ask.getColumn(0).getInt64()),
-                        static_cast<std::uint64_t>(ask.getColumn(1).getDouble())};
+                        static_cast<std::uint64_t>(ask.getColumn(1).getInt64())};
     });
 }
 

@@ -148,14 +148,15 @@ Result<std::vector<SoundnessList::Row>> SoundnessList::fetchRows(const Catalogue
                                                                  std::span<const HoldingId> ids) {
     auto holdings = Holdings(catalogue).byIds(ids);
     const auto volumes = Volumes(catalogue).all();
-    const auto actions = DocketStore(catalogue).all();
-    if (!holdings || !volumes || !actions) {
-        return !holdings ? holdings.error() : !volumes ? volumes.error() : actions.error();
+    if (!holdings || !volumes) {
+        return holdings ? volumes.error() : holdings.error();
     }
     std::vector<Row> rows;
     for (auto& holding : *holdings) {
         auto evidence = EvidenceStore(catalogue).of(holding.id);
         RETURN_IF_FAILED(evidence);
+        const auto waiting = DocketStore(catalogue).kindFor(holding.id);
+        RETURN_IF_FAILED(waiting);
         Row row;
         row.evidence = *evidence ? std::move(**evidence) : Evidence{};
         if (countOf(row.evidence) == 0) {
@@ -167,8 +168,7 @@ Result<std::vector<SoundnessList::Row>> SoundnessList::fetchRows(const Catalogue
             row.atHand = volume->atHand;
             row.path = joinPath(volume->root, holding.path);
         }
-        const auto waiting = std::ranges::find(*actions, holding.id, &DocketAction::holding);
-        row.waiting = waiting != actions->end() ? std::optional(waiting->kind) : std::nullopt;
+        row.waiting = *waiting;
         row.holding = std::move(holding);
         rows.push_back(std::move(row));
     }

@@ -84,11 +84,7 @@ PlaceTree::PlaceTree(Workbench& workbench, QWidget* parent)
     header()->setStretchLastSection(false);
     header()->setSectionResizeMode(0, QHeaderView::Stretch);
     header()->setMinimumSectionSize(40);
-    for (const auto& [column, least] : {std::pair(1, 56), {2, 66}}) {
-        const auto heading = model_->headerData(column, Qt::Horizontal).toString();
-        header()->resizeSection(column,
-                                std::max(least, header()->fontMetrics().horizontalAdvance(heading) + 20));
-    }
+    fitFigures();
     header()->setSectionsMovable(false);
     connect(this, &QTreeView::expanded, this, [this](const QModelIndex& index) {
         auto* item = model_->itemFromIndex(index.siblingAtColumn(0));
@@ -106,6 +102,17 @@ PlaceTree::PlaceTree(Workbench& workbench, QWidget* parent)
                     emit placeChosen();
                 }
             });
+}
+
+/// The first row has the largest figures.
+void PlaceTree::fitFigures() {
+    for (const auto& [column, least] : {std::pair(1, 56), {2, 66}}) {
+        const auto heading = model_->headerData(column, Qt::Horizontal).toString();
+        const auto* first = model_->item(0, column);
+        const auto figures = first != nullptr ? fontMetrics().horizontalAdvance(first->text()) : 0;
+        header()->resizeSection(
+            column, std::max({least, header()->fontMetrics().horizontalAdvance(heading) + 20, figures + 24}));
+    }
 }
 
 Result<PlaceTree::Seen> PlaceTree::look(const Catalogue& catalogue) {
@@ -132,6 +139,7 @@ void PlaceTree::take(const Seen& seen) {
         length += figures.duration;
     }
     model_->appendRow(rowOf({}, tr("everything"), Mark::none, all, length, false));
+    fitFigures();
     for (const auto& volume : seen.volumes) {
         const auto found = std::ranges::find(seen.figures, volume.id, &VolumeFigures::volume);
         const auto figures = found != seen.figures.end() ? *found : VolumeFigures{.volume = volume.id};

@@ -54,6 +54,7 @@ class PlaceTree : public QTreeView {
   private:
     struct Seen;
     static Result<Seen> look(const Catalogue& catalogue);
+    void fitFigures();
     void take(const Seen& seen);
     void fill(QStandardItem* parent, const Place& place);
     void takeFolders(const Place& place, const Browsed& browsed);

@@ -242,13 +242,9 @@ Result<FixityDesk::Seen> FixityDesk::look(const Catalogue& catalogue) {
     const FixityStore store(catalogue);
     const auto volumes = Volumes(catalogue).all();
     const auto drifts = store.open();
-    const auto actions = DocketStore(catalogue).all();
     auto flawed = EvidenceStore(catalogue).flawed();
-    if (!volumes || !flawed) {
-        return volumes ? flawed.error() : volumes.error();
-    }
-    if (!drifts || !actions) {
-        return drifts ? actions.error() : drifts.error();
+    if (!volumes || !drifts || !flawed) {
+        return !volumes ? volumes.error() : !drifts ? drifts.error() : flawed.error();
     }
     Seen seen;
     seen.flawed = std::move(*flawed);
@@ -256,6 +252,8 @@ Result<FixityDesk::Seen> FixityDesk::look(const Catalogue& catalogue) {
         auto holdings = Holdings(catalogue).byIds(std::array{drift.holding});
         const auto mending = mendingOf(catalogue, drift.holding, *volumes);
         auto blocks = store.blocksOf(drift.holding);
+        const auto waiting = DocketStore(catalogue).kindFor(drift.holding);
+        RETURN_IF_FAILED(waiting);
         if (!holdings || !mending || !blocks || holdings->empty()) {
             continue;
         }
@@ -267,8 +265,7 @@ Result<FixityDesk::Seen> FixityDesk::look(const Catalogue& catalogue) {
             row.atHand = volume->atHand;
             row.path = joinPath(volume->root, row.holding.path);
         }
-        const auto waiting = std::ranges::find(*actions, row.holding.id, &DocketAction::holding);
-        row.waiting = waiting != actions->end() ? std::optional(waiting->kind) : std::nullopt;
+        row.waiting = *waiting;
         seen.drift.push_back(std::move(row));
     }
     return seen;

@@ -130,7 +130,7 @@ Result<ReferencePanel::Seen> ReferencePanel::look(const Catalogue& catalogue) {
     auto troubled = referenceFindings(catalogue);
     const auto lists = store.lists();
     const auto players = store.all();
-    const auto actions = DocketStore(catalogue).all();
+    const auto actions = DocketStore(catalogue).aboutPlaces();
     auto unheard = store.inNoList();
     if (!troubled || !lists || !players) {
         return !troubled ? troubled.error() : !lists ? lists.error() : players.error();

@@ -51,7 +51,7 @@ RelinkPanel::RelinkPanel(Workbench& workbench, QWidget* parent)
       figures_(new WrapLabel(this)),
       ribbons_(new RibbonChart({tr("Broken references from where they lead to where their files are now"),
                                 tr("references lead to"), tr("and their files are in"), tr("not found"),
-                                tr("Every reference of every player leads to its file."), tr("%1 below %2")},
+                                tr("No reference of any player is known to be broken."), tr("%1 below %2")},
                                this)),
       shown_(quietLabel({}, this)),
       detail_(new LostPlaceDetail([this](const BytePath& path) { return known_.placeText(path); }, this)) {
