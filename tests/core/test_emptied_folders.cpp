@@ -3,10 +3,13 @@
 #include "core/transfer/emptied_folders.h"
 #include "core/transfer/plan.h"
 #include "core/work/run_transfer.h"
+#include "support/mounts.h"
 #include "support/player_collection.h"
 #include "support/small_audio.h"
 
 #include <sys/stat.h>
+
+#include <unistd.h>
 
 using namespace sober;
 using namespace sober::test;
@@ -134,6 +137,24 @@ TEST_CASE("folders that stay, though they are empty") {
         const FilesMoving files{{all.at("m/old/a/1.wav"), all.at("m/old/b/2.wav")},
                                 {all.at("m/old/b/c/1.wav"), all.at("m/2.wav")}};
         CHECK(emptiedFolders(files, all / "V", {}) == std::vector{all.at("m/old/a")});
+    }
+    SECTION("what gets another letter case where that is no other name") {
+        if (getuid() != 0) {
+            WARN("not run: mounting needs root");
+            return;
+        }
+        REQUIRE(sober::test::run({"truncate", "-s", "16M", all / "image"}).code == 0);
+        REQUIRE(sober::test::run({"mkfs.exfat", all / "image"}).code == 0);
+        TestMounts mounts;
+        const auto device = mounts.loop(all / "image");
+        fs::create_directories(all / "C");
+        REQUIRE(sober::test::run({"mount.exfat-fuse", device, all / "C"}).code == 0);
+        writeFile(all / "C/Album/1.wav", "x");
+        writeFile(all / "C/other/2.wav", "x");
+        const FilesMoving files{{all / "C/Album/1.wav", all / "C/other/2.wav"},
+                                {all / "C/album/1.wav", all / "C/album/2.wav"}};
+        CHECK(emptiedFolders(files, all / "C", {}) == std::vector{all / "C/other"});
+        unmount(all / "C");
     }
     SECTION("what is not below the volume") {
         const FilesMoving files{{all.at("m/old/a/1.wav")}, {all.at("m/1.wav")}};

@@ -1,6 +1,8 @@
 #include "core/transfer/emptied_folders.h"
 
 #include "core/base/folder_names.h"
+#include "core/base/presence.h"
+#include "core/base/text.h"
 #include "core/catalogue/player_store.h"
 #include "core/catalogue/volumes.h"
 
@@ -21,6 +23,7 @@ class Emptied {
         : within_(within), leaves_(files.from.begin(), files.from.end()) {
         noteAbove(files.to);
         needed_.insert(kept.begin(), kept.end());
+        std::ranges::for_each(kept, [this](const BytePath& folder) { noteAsListed(folder); });
         noteAbove(kept);
     }
 
@@ -53,7 +56,30 @@ class Emptied {
         for (const auto& path : paths) {
             BytePath folder(parentOf(path));
             while (folder.size() > 1 && needed_.insert(folder).second) {
+                noteAsListed(folder);
                 folder = BytePath(parentOf(folder));
+            }
+        }
+    }
+
+    /// A file system that ignores letter case has one folder under many names, and lists it by one.
+    void noteAsListed(const BytePath& folder) {
+        if (presenceOf(folder) != Presence::there) {
+            return;
+        }
+        const BytePath above(parentOf(folder));
+        auto listed = listed_.find(above);
+        if (listed == listed_.end()) {
+            auto names = namesIn(above);
+            listed = listed_.emplace(above, names ? std::move(*names) : std::vector<std::string>()).first;
+        }
+        const auto& names = listed->second;
+        if (std::ranges::binary_search(names, nameOf(folder))) {
+            return;
+        }
+        for (const auto& name : names) {
+            if (foldedName(name) == foldedName(nameOf(folder))) {
+                needed_.insert(joinPath(above, name));
             }
         }
     }
@@ -80,6 +106,7 @@ class Emptied {
     BytePath within_;
     std::unordered_set<BytePath> leaves_;
     std::unordered_set<BytePath> needed_; ///< folders that hold something then, or are to stay
+    std::unordered_map<BytePath, std::vector<std::string>> listed_; ///< by folder
     std::unordered_map<BytePath, bool> known_;
 };
 
