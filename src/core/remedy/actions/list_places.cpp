@@ -12,6 +12,7 @@
 #include <chrono>
 #include <csignal>
 #include <fcntl.h>
+#include <map>
 #include <thread>
 #include <unistd.h>
 
@@ -122,25 +123,27 @@ Result<BytePath> placeForReferences(const PlayerShelf& shelf, const BytePath& pl
     return refusedError(place, reason);
 }
 
-Result<std::vector<const ListFile*>> listsConcerned(const Catalogue& catalogue, const PlayerShelf& shelf,
-                                                    const NewPlaces& newPlaces) {
+Result<std::vector<ConcernedList>> listsConcerned(const Catalogue& catalogue, const PlayerShelf& shelf,
+                                                  const NewPlaces& newPlaces) {
     std::vector<BytePath> places;
     for (const auto& [from, to] : newPlaces) {
         places.push_back(from);
     }
-    const auto references = PlayerStore(catalogue).leadingTo(places);
+    auto references = PlayerStore(catalogue).leadingTo(places);
     RETURN_IF_FAILED(references);
-    std::set<ListFileId> ids;
-    for (const auto& reference : *references) {
-        ids.insert(reference.list);
+    std::map<ListFileId, std::vector<BytePath>> leading;
+    for (auto& reference : *references) {
+        leading[reference.list].push_back(std::move(reference.path));
     }
-    std::vector<const ListFile*> lists;
+    std::vector<ConcernedList> lists;
     for (const auto& list : shelf.lists) {
         const auto now = list.away ? Result<FileStamp>(Error{Cause::notFound, {}, {}}) : stampAt(list.path);
         const bool changed = now && (now->mtime != list.stamp.mtime || now->size != list.stamp.size ||
                                      now->inode != list.stamp.inode);
-        if (ids.contains(list.id) || changed) {
-            lists.push_back(&list);
+        const auto leads = leading.find(list.id);
+        if (leads != leading.end() || changed) {
+            lists.push_back(
+                {&list, leads != leading.end() ? std::move(leads->second) : std::vector<BytePath>()});
         }
     }
     return lists;

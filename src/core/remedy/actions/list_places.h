@@ -34,8 +34,14 @@ Result<BytePath> placeForReferences(const PlayerShelf& shelf, const BytePath& pl
                                     std::span<const Reference> references,
                                     std::span<const BytePath> candidates);
 
+/// A list, and where its references led when it was last read: those of the old places, once for each.
+struct ConcernedList {
+    const ListFile* file = nullptr;
+    std::vector<BytePath> leading;
+};
+
 /// The lists that lead to one of the old places, and those that were changed since they were read.
-Result<std::vector<const ListFile*>> listsConcerned(const Catalogue& catalogue, const PlayerShelf& shelf,
-                                                    const NewPlaces& newPlaces);
+Result<std::vector<ConcernedList>> listsConcerned(const Catalogue& catalogue, const PlayerShelf& shelf,
+                                                  const NewPlaces& newPlaces);
 
 } // namespace sober

@@ -22,11 +22,12 @@ Result<std::vector<ListDifference>> listDifferences(const Catalogue& catalogue, 
     const auto shelf = PlayerShelf::of(catalogue);
     const auto newPlaces = newPlacesOf(review);
     const auto lists = shelf ? listsConcerned(catalogue, *shelf, newPlaces)
-                             : Result<std::vector<const ListFile*>>(shelf.error());
+                             : Result<std::vector<ConcernedList>>(shelf.error());
     RETURN_IF_FAILED(lists);
     Resolver resolver(shelf->volumes);
     std::vector<ListDifference> differences;
-    for (const auto* list : *lists) {
+    for (const auto& concerned : *lists) {
+        const auto* list = concerned.file;
         ListDifference difference;
         difference.list = list->path;
         for (const auto& player : shelf->players) {

@@ -33,7 +33,7 @@ class Following {
 
   private:
     struct Change {
-        const ListFile* list;
+        const ConcernedList* list;
         ReadList read;
         RewrittenList rewritten;
     };
@@ -46,14 +46,14 @@ class Following {
           places_(std::move(places)),
           written_(written) {}
 
-    Outcome prepare(std::span<const ListFile* const> lists);
-    Outcome prepareOne(const ListFile& list, Resolver& resolver);
+    void prepare();
+    void prepareOne(const ConcernedList& list, Resolver& resolver);
     Outcome write(RunControl& control, const CarryOutHooks& hooks);
     void leave(const BytePath& place, const std::string& sentence);
     /// Whether an entry that is known to lead to one of the places was not found to: it cannot be looked at
     /// now.
-    Result<bool> lacksEntries(const ListFile& list, const ReadList& read, std::size_t found) const;
-    Outcome leaveAllOf(const ListFile& list, const std::string& sentence);
+    bool lacksEntries(const ConcernedList& list, const ReadList& read, std::size_t found) const;
+    void leaveAllOf(const ConcernedList& list, const std::string& sentence);
 
     const Catalogue* catalogue_;
     EntryId entry_;
@@ -61,6 +61,7 @@ class Following {
     NewPlaces places_; ///< but for those that were left
     NewPlaces led_;    ///< by which the lists were written
     WrittenLists* written_;
+    std::vector<ConcernedList> lists_;
     std::vector<Change> changes_; ///< prepared, then written
     std::unordered_map<BytePath, std::string> left_;
     std::uint64_t references_ = 0;
