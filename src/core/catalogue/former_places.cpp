@@ -4,7 +4,7 @@
 #include "core/catalogue/volumes.h"
 
 #include <algorithm>
-#include <unordered_set>
+#include <set>
 
 namespace sober {
 namespace {
@@ -52,27 +52,6 @@ Result<std::vector<std::vector<FormerHolding>>> FormerPlaces::at(std::span<const
             }
         }
         return all;
-    });
-}
-
-Result<std::vector<BytePath>> FormerPlaces::ofHoldings(VolumeId volume,
-                                                       std::span<const HoldingId> holdings) const {
-    if (holdings.empty()) {
-        return std::vector<BytePath>();
-    }
-    return guarded(catalogue_, [&] {
-        const std::unordered_set<HoldingId> asked(holdings.begin(), holdings.end());
-        SQLite::Statement ask(catalogue_.database(),
-                              "SELECT path, holding FROM former_places WHERE volume = ? ORDER BY path");
-        ask.bind(1, volume);
-        std::vector<BytePath> places;
-        while (ask.executeStep()) {
-            auto place = bytesOf(ask.getColumn(0));
-            if (asked.contains(ask.getColumn(1).getInt64()) && (places.empty() || places.back() != place)) {
-                places.push_back(std::move(place));
-            }
-        }
-        return places;
     });
 }
 

@@ -31,8 +31,6 @@ class FormerPlaces {
 
     /// What stood at each of these absolute paths, in their order.
     Result<std::vector<std::vector<FormerHolding>>> at(std::span<const BytePath> places) const;
-    /// Where these have been on a volume, and are or may not be any more; relative to it, sorted, each once.
-    Result<std::vector<BytePath>> ofHoldings(VolumeId volume, std::span<const HoldingId> holdings) const;
     /// Those holdings, as they are known.
     Result<std::vector<FormerHolding>> byIds(std::span<const HoldingId> ids) const;
     /// Present holdings with the same audio data or the same samples as this one has or had, and those whose

@@ -453,6 +453,21 @@ Result<std::vector<LedgerAction>> LedgerStore::unflushed() const {
     });
 }
 
+Result<std::vector<std::pair<BytePath, BytePath>>> LedgerStore::movesSince(Nanoseconds time) const {
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(catalogue_.database(),
+                              "SELECT a.place, a.made FROM ledger l JOIN ledger_actions a ON a.entry = l.id "
+                              "WHERE l.time >= ? AND a.kind = ? AND a.step = 2 ORDER BY a.id");
+        ask.bind(1, time);
+        ask.bind(2, std::string(word(ActionKind::move)));
+        std::vector<std::pair<BytePath, BytePath>> moves;
+        while (ask.executeStep()) {
+            moves.emplace_back(bytesOf(ask.getColumn(0)), bytesOf(ask.getColumn(1)));
+        }
+        return moves;
+    });
+}
+
 Result<bool> LedgerStore::hasWritten(const BytePath& list, const Checksum128& content) const {
     return guarded(catalogue_, [&] {
         const std::string wrote(word(ActionKind::writeList));

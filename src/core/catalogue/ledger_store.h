@@ -118,6 +118,8 @@ class LedgerStore {
     Result<std::vector<LedgerAction>> unfinished() const;
     /// Actions that are done and not known to be flushed.
     Result<std::vector<LedgerAction>> unflushed() const;
+    /// From where to where holdings were moved since then, and are still: absolute places.
+    Result<std::vector<std::pair<BytePath, BytePath>>> movesSince(Nanoseconds time) const;
     /// Whether a list was written by us at a place, with this content.
     Result<bool> hasWritten(const BytePath& list, const Checksum128& content) const;
     /// Entries that were never closed.

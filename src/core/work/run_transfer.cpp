@@ -2,9 +2,9 @@
 
 #include "core/audit/refresh_findings.h"
 #include "core/base/text.h"
-#include "core/catalogue/former_places.h"
 #include "core/catalogue/holding_writer.h"
 #include "core/catalogue/holdings.h"
+#include "core/catalogue/ledger_store.h"
 #include "core/catalogue/volumes.h"
 #include "core/evidence/worker/evidence_worker.h"
 #include "core/players/list_reading.h"
@@ -24,6 +24,7 @@
 
 #include <algorithm>
 #include <map>
+#include <unordered_set>
 
 namespace sober {
 namespace {
@@ -301,19 +302,22 @@ class Running {
             files.from.push_back(from);
             files.to.push_back(to);
         }
-        std::vector<HoldingId> moved;
+        std::unordered_set<BytePath> places;
         for (const auto& item : settled_.items) {
             if (isGoneOn_ && item.state == ItemState::copied && isRenamed(item)) {
-                moved.push_back(item.source);
+                places.insert(placeOf(item));
             }
         }
-        const auto former = FormerPlaces(catalogue_).ofHoldings(settled_.transfer.volume, moved);
+        const auto before = LedgerStore(catalogue_).movesSince(settled_.transfer.made);
         const auto kept = foldersToStay(catalogue_, folder());
-        if (!former || !kept) {
-            return former ? kept.error() : former.error();
+        if (!before || !kept) {
+            return before ? kept.error() : before.error();
         }
-        std::ranges::transform(*former, std::back_inserter(files.from),
-                               [&](const BytePath& path) { return joinPath(root, path); });
+        for (const auto& [from, to] : *before) {
+            if (places.contains(to)) {
+                files.from.push_back(from);
+            }
+        }
         std::vector<DocketAction> actions;
         for (auto& emptied : emptiedFolders(files, root, *kept)) {
             auto action = actionFor(ActionKind::clearFolder, 0, {});
