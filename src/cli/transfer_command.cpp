@@ -312,6 +312,12 @@ int runTransferPlan(const CommonOptions& common, const TransferOptions& options,
     if (!common.json) {
         sayForms(*plan);
     }
+    if (!common.json && !plan->emptied.empty()) {
+        say("{} left without a file, for the trash:\n", counted(plan->emptied.size(), "folder"));
+        for (const auto& folder : plan->emptied) {
+            say("  {}\n", displayPath(folder));
+        }
+    }
     if (!common.json && !plan->noLonger.empty()) {
         say("{} there would be no longer among what comes{}.\n", counted(plan->noLonger.size(), "holding"),
             options.letRestGo ? "; put on the docket to be retired" : "");

@@ -32,12 +32,12 @@ struct Ordering : PlayerCollection {
     }
     BytePath at(const BytePath& path) const { return *this / "V/" + path; }
 
-    TransferPlan planned() {
+    TransferPlan planned(TransferMode mode = TransferMode::reorder, const BytePath& to = "m") {
         TransferRequest request;
         request.choice.folders = {{volume("V").id, "m"}};
-        request.to = at("m");
+        request.to = at(to);
         request.layout = "flat";
-        request.mode = TransferMode::reorder;
+        request.mode = mode;
         RunControl control;
         auto plan = planTransfer(catalogue(), request, control);
         REQUIRE(plan.ok());
@@ -62,6 +62,8 @@ TEST_CASE("a folder that a new order leaves without a file goes to the trash, an
     REQUIRE(chmod(all.at("m/old/a").c_str(), 0711) == 0);
     const auto before = contentsBelow(all / "V");
     CHECK(all.planned().emptied == std::vector{all.at("m/old")});
+    CHECK(all.planned(TransferMode::steps, "n").emptied == std::vector{all.at("m/old")});
+    CHECK(all.planned(TransferMode::copy, "n").emptied.empty());
     const auto carried = all.run();
     CHECK(carried.refused.empty());
     CHECK(carried.done == 4); // three files and the folder

@@ -3,6 +3,8 @@
 #include "core/base/folder_names.h"
 #include "core/base/presence.h"
 #include "core/base/text.h"
+#include "core/catalogue/holdings.h"
+#include "core/catalogue/ledger_store.h"
 #include "core/catalogue/player_store.h"
 #include "core/catalogue/volumes.h"
 
@@ -110,6 +112,18 @@ class Emptied {
     std::unordered_map<BytePath, bool> known_;
 };
 
+Result<std::vector<BytePath>> foldersToStay(const Catalogue& catalogue, const BytePath& target,
+                                            std::span<const Volume> volumes) {
+    const auto players = PlayerStore(catalogue).all();
+    RETURN_IF_FAILED(players);
+    std::vector<BytePath> kept{target};
+    std::ranges::transform(volumes, std::back_inserter(kept), &Volume::root);
+    for (const auto& player : *players) {
+        kept.insert(kept.end(), player.places.begin(), player.places.end());
+    }
+    return kept;
+}
+
 } // namespace
 
 std::vector<BytePath> emptiedFolders(const FilesMoving& files, const BytePath& within,
@@ -124,18 +138,44 @@ std::vector<BytePath> emptiedFolders(const FilesMoving& files, const BytePath& w
     return {folders.begin(), folders.end()};
 }
 
-Result<std::vector<BytePath>> foldersToStay(const Catalogue& catalogue, const BytePath& target) {
-    const auto players = PlayerStore(catalogue).all();
+Result<std::vector<BytePath>> foldersLeftEmpty(const Catalogue& catalogue, const Transfer& transfer,
+                                               std::span<const TransferItem> items) {
     const auto volumes = Volumes(catalogue).all();
-    if (!players || !volumes) {
-        return players ? volumes.error() : players.error();
+    RETURN_IF_FAILED(volumes);
+    const auto on = volumeHolding(*volumes, transfer.folder); // a plan does not name it yet
+    if (transfer.mode == TransferMode::copy || !on) {
+        return std::vector<BytePath>();
     }
-    std::vector<BytePath> kept{target};
-    std::ranges::transform(*volumes, std::back_inserter(kept), &Volume::root);
-    for (const auto& player : *players) {
-        kept.insert(kept.end(), player.places.begin(), player.places.end());
+    const auto& volume = *on;
+    std::vector<HoldingId> ids;
+    std::ranges::transform(items, std::back_inserter(ids), &TransferItem::source);
+    const auto holdings = Holdings(catalogue).byIds(ids);
+    RETURN_IF_FAILED(holdings);
+    FilesMoving files;
+    std::unordered_set<BytePath> done;
+    for (std::size_t i = 0; i < items.size(); ++i) {
+        const auto& holding = (*holdings)[i];
+        auto place = joinPath(transfer.folder, items[i].target);
+        const bool waits = items[i].state == ItemState::waits || items[i].state == ItemState::failed;
+        if (holding.volume == volume->id && items[i].state == ItemState::copied) {
+            done.insert(std::move(place));
+        } else if (holding.volume == volume->id && waits && holding.checksum == items[i].content) {
+            files.from.push_back(joinPath(volume->root, holding.path));
+            files.to.push_back(std::move(place));
+        }
     }
-    return kept;
+    const auto moved = done.empty() ? Result(std::vector<std::pair<BytePath, BytePath>>())
+                                    : LedgerStore(catalogue).movesSince(transfer.made);
+    const auto kept = foldersToStay(catalogue, transfer.folder, *volumes);
+    if (!moved || !kept) {
+        return moved ? kept.error() : moved.error();
+    }
+    for (const auto& [from, to] : *moved) {
+        if (done.contains(to)) {
+            files.from.push_back(from);
+        }
+    }
+    return files.from.empty() ? std::vector<BytePath>() : emptiedFolders(files, volume->root, *kept);
 }
 
 } // namespace sober

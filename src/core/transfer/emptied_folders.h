@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/catalogue/catalogue.h"
+#include "core/catalogue/transfer_store.h"
 
 #include <span>
 #include <vector>
@@ -19,7 +19,9 @@ struct FilesMoving {
 std::vector<BytePath> emptiedFolders(const FilesMoving& files, const BytePath& within,
                                      std::span<const BytePath> kept);
 
-/// Folders that stay when they are empty: a transfer's own, the roots of volumes, and where players look.
-Result<std::vector<BytePath>> foldersToStay(const Catalogue& catalogue, const BytePath& target);
+/// The same of a transfer's renames, those that wait and those that are done. What stays, empty or not: its
+/// own folder, the roots of volumes, and where players look.
+Result<std::vector<BytePath>> foldersLeftEmpty(const Catalogue& catalogue, const Transfer& transfer,
+                                               std::span<const TransferItem> items);
 
 } // namespace sober

@@ -386,9 +386,6 @@ class Planning {
             }
             std::ranges::sort(plan_.noLonger);
         }
-        if (const auto looked = lookForEmptied(byId); !looked) {
-            return looked;
-        }
         transfer.made = timeNow();
         transfer.mode = request_.mode;
         transfer.folder = plan_.place.folder;
@@ -398,27 +395,15 @@ class Planning {
         transfer.peak = transfer.needs; // what is made beside a place becomes what stands there
         transfer.free = plan_.place.free;
         transfer.filesystem = request_.room ? Transfer::byHand : plan_.place.filesystem;
+        auto emptied = foldersLeftEmpty(catalogue_, transfer, plan_.items);
+        RETURN_IF_FAILED(emptied);
+        plan_.emptied = std::move(*emptied);
         const auto words = wordsOf(catalogue_, request_.choice, volumes_);
         transfer.choice = words ? *words : std::string();
         for (const auto& rule : request_.forms) {
             transfer.choice += fmt::format("; {} as {}", rule.source, rule.words);
         }
         return words ? done() : Outcome(words.error());
-    }
-
-    Outcome lookForEmptied(const std::unordered_map<HoldingId, const Holding*>& byId) {
-        FilesMoving files;
-        for (const auto& item : plan_.items) {
-            if (request_.mode == TransferMode::reorder && item.state == ItemState::waits) {
-                files.from.push_back(placeOf(*byId.at(item.source)));
-                files.to.push_back(joinPath(plan_.place.folder, item.target));
-            }
-        }
-        const auto kept = foldersToStay(catalogue_, plan_.place.folder);
-        RETURN_IF_FAILED(kept);
-        plan_.emptied = files.from.empty() ? std::vector<BytePath>()
-                                           : emptiedFolders(files, plan_.place.volume->root, *kept);
-        return done();
     }
 
     Outcome countSources(const std::unordered_map<HoldingId, const Holding*>& byId) {

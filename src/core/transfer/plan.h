@@ -33,7 +33,7 @@ struct TransferPlan {
     /// Brought to the target's folder by earlier transfers, and not among what comes; by path, which is
     /// absolute. What stands there otherwise is nobody's to let go here.
     std::vector<std::pair<BytePath, HoldingId>> noLonger;
-    /// Of a reorder: folders in which no file is left then, the topmost ones; absolute.
+    /// Folders in which renames leave no file, the topmost ones; absolute. They go to the trash.
     std::vector<BytePath> emptied;
     double seconds = 0;             ///< of what comes
     std::uint64_t bytes = 0;        ///< of what comes, wherever it is now

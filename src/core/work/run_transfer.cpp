@@ -4,7 +4,6 @@
 #include "core/base/text.h"
 #include "core/catalogue/holding_writer.h"
 #include "core/catalogue/holdings.h"
-#include "core/catalogue/ledger_store.h"
 #include "core/catalogue/volumes.h"
 #include "core/evidence/worker/evidence_worker.h"
 #include "core/players/list_reading.h"
@@ -24,7 +23,6 @@
 
 #include <algorithm>
 #include <map>
-#include <unordered_set>
 
 namespace sober {
 namespace {
@@ -213,8 +211,7 @@ class Running {
 
     Outcome carryOut() {
         auto& transfer = settled_.transfer;
-        isGoneOn_ = transfer.state != TransferState::planned;
-        if (!isGoneOn_) {
+        if (transfer.state == TransferState::planned) {
             transfer.state = TransferState::running;
             if (const auto updated = TransferStore(catalogue_).update(transfer); !updated) {
                 return updated;
@@ -269,7 +266,7 @@ class Running {
         for (const auto at : items) {
             places.emplace_back(presentPlace(settled_.items[at].source), placeOf(settled_.items[at]));
         }
-        auto actions = clearances(places);
+        auto actions = clearances();
         RETURN_IF_FAILED(actions);
         const auto order = orderOfMoves(places);
         std::vector<DocketAction> aside;
@@ -293,35 +290,14 @@ class Running {
         return stoodAside ? carryOutAll(std::move(*actions), false) : stoodAside;
     }
 
-    /// Of the folders that the moves leave without a file, and of those that an interrupted run has left so.
-    Result<std::vector<DocketAction>>
-    clearances(const std::vector<std::pair<BytePath, BytePath>>& moves) const {
-        const auto root = std::ranges::find(volumes_, settled_.transfer.volume, &Volume::id)->root;
-        FilesMoving files;
-        for (const auto& [from, to] : moves) {
-            files.from.push_back(from);
-            files.to.push_back(to);
-        }
-        std::unordered_set<BytePath> places;
-        for (const auto& item : settled_.items) {
-            if (isGoneOn_ && item.state == ItemState::copied && isRenamed(item)) {
-                places.insert(placeOf(item));
-            }
-        }
-        const auto before = LedgerStore(catalogue_).movesSince(settled_.transfer.made);
-        const auto kept = foldersToStay(catalogue_, folder());
-        if (!before || !kept) {
-            return before ? kept.error() : before.error();
-        }
-        for (const auto& [from, to] : *before) {
-            if (places.contains(to)) {
-                files.from.push_back(from);
-            }
-        }
+    /// Of the folders that the renames leave without a file, earlier ones too, should they have been stopped.
+    Result<std::vector<DocketAction>> clearances() const {
+        auto folders = foldersLeftEmpty(catalogue_, settled_.transfer, settled_.items);
+        RETURN_IF_FAILED(folders);
         std::vector<DocketAction> actions;
-        for (auto& emptied : emptiedFolders(files, root, *kept)) {
+        for (auto& folder : *folders) {
             auto action = actionFor(ActionKind::clearFolder, 0, {});
-            action.place = std::move(emptied);
+            action.place = std::move(folder);
             actions.push_back(std::move(action));
         }
         return actions;
@@ -454,7 +430,6 @@ class Running {
     SettledTransfer settled_;
     std::map<HoldingId, Holding> sources_;
     CarriedOut carried_;
-    bool isGoneOn_ = false; ///< it was begun earlier
 };
 
 } // namespace

@@ -8,6 +8,7 @@
 #include "core/catalogue/findings.h"
 #include "core/catalogue/holdings.h"
 #include "core/catalogue/volumes.h"
+#include "core/transfer/emptied_folders.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -374,8 +375,12 @@ Result<TransferDesk::Kept> TransferDesk::look(const Catalogue& catalogue, Transf
         kept.arrived = transfer.needs;
     }
     kept.places.push_back(targetPlace(transfer.folder, 0, transfer.needs, transfer.free));
+    auto emptied = transfer.state <= TransferState::running
+                       ? foldersLeftEmpty(catalogue, transfer, settled->items)
+                       : Result(std::vector<BytePath>());
+    RETURN_IF_FAILED(emptied);
     auto parts = std::make_shared<TransferParts>();
-    *parts = {transfer.folder, settled->items, std::move(*left), std::move(*lists)};
+    *parts = {transfer.folder, settled->items, std::move(*left), std::move(*lists), std::move(*emptied)};
     kept.parts = std::move(parts);
     kept.settled = std::move(*settled);
     return kept;

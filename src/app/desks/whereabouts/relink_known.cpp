@@ -86,8 +86,7 @@ QStringList RelinkKnown::figureWords(const Relinking& found) const {
         const auto after = of.broken - std::min(of.broken, mended[name]);
         words << (of.broken == 0 && of.away > 0
                       ? RelinkPanel::tr("%1: %2 of %3 lead to a file, %4 to drives that are away")
-                            .arg(shown(name), told(humanCount(of.references - of.away)), all,
-                                 told(humanCount(of.away)))
+                            .arg(shown(name), told(humanCount(of.resolved)), all, told(humanCount(of.away)))
                   : of.broken == 0 ? RelinkPanel::tr("%1: all of %2 lead to a file").arg(shown(name), all)
                   : after == of.broken
                       ? RelinkPanel::tr("%1: %2 of %3 broken")
