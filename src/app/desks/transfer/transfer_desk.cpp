@@ -374,7 +374,9 @@ Result<TransferDesk::Kept> TransferDesk::look(const Catalogue& catalogue, Transf
     if (transfer.state >= TransferState::copied) {
         kept.arrived = transfer.needs;
     }
-    kept.places.push_back(targetPlace(transfer.folder, 0, transfer.needs, transfer.free));
+    if (transfer.mode != TransferMode::reorder) {
+        kept.places.push_back(targetPlace(transfer.folder, 0, transfer.needs, transfer.free));
+    }
     auto emptied = transfer.state <= TransferState::running
                        ? foldersLeftEmpty(catalogue, transfer, settled->items)
                        : Result(std::vector<BytePath>());
