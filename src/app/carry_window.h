@@ -1,17 +1,17 @@
 #pragma once
 
 #include "app/workbench.h"
+#include "core/work/carry_along.h"
 
 #include <QDialog>
 
-#include <optional>
-
+class QCheckBox;
 class QLabel;
 class QPushButton;
 
 namespace sober::app {
 
-/// Where the catalogue is to be carried along, and whether the program's package goes with it.
+/// Where the catalogue is to be carried along, and whether the program goes with it.
 class CarryWindow : public QDialog {
     Q_OBJECT
 
@@ -20,13 +20,15 @@ class CarryWindow : public QDialog {
 
   private:
     void showChosen();
+    void showSize();
     void carry();
 
     Workbench& workbench_;
     BytePath place_;
     std::optional<BytePath> package_;
-    std::uint64_t needs_ = 0; ///< bytes, without the package
+    std::optional<CarryingNeeds> needs_; ///< none until they were found out
     QLabel* size_;
+    QCheckBox* program_;
     QLabel* placeText_;
     QLabel* packageText_;
     QPushButton* go_;

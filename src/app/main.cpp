@@ -4,6 +4,7 @@
 #include "app/shared_heaps.h"
 #include "app/single_instance.h"
 #include "app/theme/theme.h"
+#include "core/base/own_program.h"
 
 #include <QApplication>
 #include <QIcon>
@@ -37,7 +38,11 @@ int main(int argc, char** argv) {
         qputenv("QT_SCALE_FACTOR", QByteArray::number(size / 100.0));
     }
     shareHeaps();
+    sober::keepCarriedLibrariesToOurselves();
     QApplication application(argc, argv);
+    if (const auto libraries = sober::carriedLibraries(); !libraries.empty()) {
+        Theme::addFonts(QString::fromStdString(libraries) + QStringLiteral("/../fonts"));
+    }
     // Figures that are read or written for other programs have a point, and what the core and the system say
     // is English, whatever the desktop's language: it is kept, and told in the language that is on.
     for (const int category : {LC_NUMERIC, LC_TIME, LC_MESSAGES}) {

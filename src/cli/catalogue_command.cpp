@@ -76,14 +76,14 @@ int runCatalogueTakeIn(const CommonOptions& common, const BytePath& file, RunCon
     return showMeeting(common, taken, true);
 }
 
-int runCarry(const CommonOptions& common, const BytePath& place, const std::optional<BytePath>& package,
-             RunControl& control) {
+int runCarry(const CommonOptions& common, const BytePath& place, CarriedMeans means, RunControl& control) {
+    if (means.package) {
+        means.package = fromHere(*means.package);
+    }
     const auto catalogue = Catalogue::openForReading(common.catalogue);
     const auto carried = [&] {
         ProgressLine line(common.quiet);
-        return catalogue ? carryAlong(*catalogue, fromHere(place),
-                                      package ? std::optional(fromHere(*package)) : std::nullopt, control,
-                                      std::ref(line))
+        return catalogue ? carryAlong(*catalogue, fromHere(place), means, control, std::ref(line))
                          : Result<CarriedAlong>(catalogue.error());
     }();
     if (!carried) {
@@ -93,6 +93,7 @@ int runCarry(const CommonOptions& common, const BytePath& place, const std::opti
         printJson({{"schema", "sober.carried/1"},
                    {"folder", percentEncodeOffending(carried->folder)},
                    {"bytes", carried->bytes},
+                   {"program", carried->withProgram},
                    {"package", carried->withPackage},
                    {"left_over", percentEncodeOffending(carried->leftOver)}});
         return exitDone;

@@ -2,6 +2,7 @@
 
 #include "cli/commands.h"
 #include "core/base/run_control.h"
+#include "core/work/carry_along.h"
 
 namespace sober::cli {
 
@@ -9,8 +10,7 @@ int runCatalogueSave(const CommonOptions& common, const BytePath& file, RunContr
 int runCatalogueBringBack(const CommonOptions& common, const BytePath& file, RunControl& control);
 
 /// Into a folder on a stick, with a way to start from there.
-int runCarry(const CommonOptions& common, const BytePath& place, const std::optional<BytePath>& package,
-             RunControl& control);
+int runCarry(const CommonOptions& common, const BytePath& place, CarriedMeans means, RunControl& control);
 
 /// What another catalogue knows that this one does not; and takes it in.
 int runCatalogueCompare(const CommonOptions& common, const BytePath& file, RunControl& control);

@@ -6,8 +6,11 @@
 
 #include <catch2/catch.hpp>
 
+#include <algorithm>
+#include <array>
 #include <filesystem>
 #include <set>
+#include <sstream>
 
 using namespace sober;
 using namespace sober::test;
@@ -17,7 +20,7 @@ namespace fs = std::filesystem;
 namespace {
 
 struct Carried : TempFolder {
-    Carried() {
+    explicit Carried(On on = On::memory) : TempFolder(on) {
         writeFile(*this / "V/a.wav", smallWav(1, 1));
         writeFile(*this / "V/b.wav", smallWav(2, 1));
         ask(home, {"survey", *this / "V", "--effort", "full", "--keep-excerpts"});
@@ -59,7 +62,7 @@ TEST_CASE("a catalogue is carried along, used there, and taken in at home") {
     CHECK(made["package"] == true);
     CHECK(all.names(all.stick) == std::set<std::string>{"Sober Archivist"});
     CHECK(all.names(all.folder) == std::set<std::string>{"READ ME.txt", "catalogue.sqlite",
-                                                         "catalogue.sqlite.excerpts",
+                                                         "catalogue.sqlite.excerpts", "sober",
                                                          "sober-archivist_0.1.0_amd64.deb", "start"});
     // The drive lies at home: what is known of it, and how it sounds, is on the stick.
     fs::rename(all / "V", all / "in a cupboard");
@@ -126,6 +129,65 @@ TEST_CASE("the carried folder starts the program on its own catalogue, and write
     CHECK(missing.err.find("is not installed on this machine") != std::string::npos);
 }
 
+TEST_CASE(
+    "the program goes along and runs from there with what it needs, on a machine that has nothing of it") {
+    Carried all(TempFolder::On::disk);
+    const auto made = all.ask(all.home, {"carry", all.stick, "--program"});
+    CHECK(made["program"] == true);
+    CHECK(made["bytes"].get<std::uint64_t>() > 50'000'000);
+    const auto terms = readFile(all.folder + "/Program/terms/libqt6core6.txt");
+    CHECK(terms.find("LGPL") != std::string::npos);
+    // All that the loader takes for it and its helper lies on the stick, but for the C library, which is the
+    // machine's, and what draws for nobody (Qt's "offscreen").
+    writeFile(all / "W/found there.wav", smallWav(4, 1));
+    writeFile(all / "try", R"sh(
+unset SOBER_EVIDENCE
+mkdir -m 700 guest run drawn drawn/platforms
+ln -s /usr/lib/$(uname -m)-linux-gnu/qt6/plugins/platforms/libqoffscreen.so drawn/platforms
+export HOME="$PWD/guest" XDG_RUNTIME_DIR="$PWD/run" PATH=/usr/bin:/bin
+export QT_QPA_PLATFORM=offscreen QT_PLUGIN_PATH="$PWD/drawn" LD_DEBUG=libs LD_DEBUG_OUTPUT="$PWD/loaded"
+sh "stick/Sober Archivist/sober" --quiet --json survey --effort full W >surveyed
+sh "stick/Sober Archivist/start" &
+sleep 4
+kill $!
+wait
+for each in loaded.*; do
+  grep -q "calling init: .*/Program/" "$each" && sed -n 's/.*calling init: //p; s|.*initialize program: .*sober|/sober|p' "$each"
+done | sort -u
+)sh");
+    const auto ran = run({"sh", "-c", "cd '" + all.path() + "' && . ./try"});
+    INFO(ran.out << ran.err);
+    std::istringstream loaded(ran.out);
+    std::set<std::string> ours;
+    std::set<std::string> others;
+    for (std::string line; std::getline(loaded, line);) {
+        const auto name = fs::path(line).filename().string();
+        const bool isOfTheMachine =
+            std::ranges::any_of(std::array{"ld-linux", "libc.so.", "libm.so.", "libpthread.so.",
+                                           "libresolv.so.", "libqoffscreen.so"},
+                                [&](const char* beginning) { return name.starts_with(beginning); });
+        if (line.starts_with(all.folder + "/Program/") || line.starts_with("/sober")) {
+            ours.insert(name);
+        } else if (!isOfTheMachine) {
+            others.insert(line);
+        }
+    }
+    for (const auto* name :
+         {"sober", "sober-archivist", "sober-evidence", "libQt6Core.so.6", "libavcodec.so.59"}) {
+        INFO(name);
+        CHECK(ours.contains(name));
+    }
+    CHECK(others == std::set<std::string>{});
+    CHECK(all.ask(all.carried, {"find", "found there"})["holdings"].size() == 1);
+    all.ask(all.home, {"catalogue", "take-in", all.carried});
+    // Carried along again without it, nothing of it is left; what somebody put there is.
+    writeFile(all.folder + "/Program/lib/somebody's", "not ours");
+    CHECK(all.ask(all.home, {"carry", all.stick})["left_over"] == all.folder + " before");
+    CHECK(all.names(all.folder + " before") == std::set<std::string>{"Program"});
+    CHECK(all.names(all.folder + " before/Program") == std::set<std::string>{"lib"});
+    CHECK_FALSE(fs::exists(all.folder + "/Program"));
+}
+
 TEST_CASE("nothing is left of a carrying along that has no room or no place") {
     Carried all;
     std::string why;
@@ -138,6 +200,19 @@ TEST_CASE("nothing is left of a carrying along that has no room or no place") {
     all.ask(all.home, {"carry", all.stick}, &why);
     CHECK(all.names(all.folder) == std::set<std::string>{"mine.txt"});
     fs::remove_all(all.folder);
+    // Whatever fails while the program is written.
+    for (const auto* fault : {"FAILING_CALL=write FAILING_NTH=60 FAILING_HOW=ENOSPC",
+                              "FAILING_CALL=open FAILING_NTH=80 FAILING_HOW=EIO",
+                              "FAILING_CALL=fsync FAILING_NTH=3 FAILING_HOW=EIO"}) {
+        INFO(fault);
+        const auto failed = run({"sh", "-c",
+                                 std::string("LD_PRELOAD=") + FAILING_CALLS + " FAILING_BELOW=" + all.stick +
+                                     "/ " + fault + " exec " + SOBER_PROGRAM + " --quiet --catalogue " +
+                                     all.home + " carry " + all.stick + " --program"});
+        CHECK(failed.code == 1);
+        INFO(failed.err);
+        CHECK(all.names(all.stick).empty());
+    }
     if (canMount()) {
         TestMounts mounts;
         mounts.mount({"-t", "tmpfs", "-o", "size=200k", "none", all / "small"});

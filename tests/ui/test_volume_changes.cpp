@@ -147,6 +147,7 @@ TEST_CASE("the catalogue is carried along from the menu, and what was found out 
     const auto folder = desktop.demo / "DOWNLOADS/Sober Archivist";
     REQUIRE(fs::exists(folder + "/catalogue.sqlite"));
     CHECK(fs::exists(folder + "/settings/sober-archivist/sober-archivist.ini"));
+    CHECK(fs::exists(folder + "/Program/bin/sober-archivist")); // it goes along unless it is left out
 
     // On another machine, somebody surveys a drive of theirs.
     writeFile(desktop.demo / "ELSEWHERE/found.wav", smallWav(77, 1));

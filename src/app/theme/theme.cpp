@@ -1,5 +1,7 @@
 #include "app/theme/theme.h"
 
+#include <QDir>
+#include <QFontDatabase>
 #include <QPalette>
 #include <QProxyStyle>
 #include <QVariant>
@@ -92,6 +94,12 @@ QFont sized(const QString& family, int pixels, QFont::Weight weight) {
 }
 
 } // namespace
+
+void Theme::addFonts(const QString& folder) {
+    for (const auto& file : QDir(folder).entryInfoList(QDir::Files)) {
+        QFontDatabase::addApplicationFont(file.absoluteFilePath());
+    }
+}
 
 void Theme::apply(QApplication& application, Paper paper) {
     const auto& inks = inksOf(paper);

@@ -12,6 +12,8 @@ class Theme {
   public:
     /// Puts a paper on; every window follows at once.
     static void apply(QApplication& application, Paper paper);
+    /// Makes the fonts of a folder known, beside the system's.
+    static void addFonts(const QString& folder);
     /// What is on now.
     static Paper paper();
     static const Inks& inks() { return inksOf(paper()); }

@@ -4952,6 +4952,22 @@
         <source>clear-folder</source>
         <translation>Ordner wegräumen</translation>
     </message>
+    <message>
+        <source>Carrying along was interrupted.</source>
+        <translation>Das Mitnehmen wurde abgebrochen.</translation>
+    </message>
+    <message>
+        <source>Linux on %1 with the C library %2 or newer</source>
+        <translation>Linux auf %1 mit der C-Bibliothek %2 oder neuer</translation>
+    </message>
+    <message>
+        <source>The program cannot be carried along: %1 or what belongs to it is not there.</source>
+        <translation>Das Programm kann nicht mitgenommen werden: %1 oder was dazugehört ist nicht da.</translation>
+    </message>
+    <message>
+        <source>The program cannot be carried along: which libraries it takes could not be found out (ldd).</source>
+        <translation>Das Programm kann nicht mitgenommen werden: Welche Bibliotheken es braucht, war nicht herauszufinden (ldd).</translation>
+    </message>
 </context>
 <context>
     <name>counted</name>
@@ -5556,10 +5572,6 @@
         <translation>&amp;Paket…</translation>
     </message>
     <message>
-        <source>The program&apos;s Debian package, for a machine that does not have it</source>
-        <translation>Das Debian-Paket des Programms, für einen Rechner, der es nicht hat</translation>
-    </message>
-    <message>
         <source>It takes about %1.</source>
         <translation>Es braucht etwa %1.</translation>
     </message>
@@ -5576,8 +5588,28 @@
         <translation>noch keiner gewählt</translation>
     </message>
     <message>
-        <source>does not go along: the other machine has the program</source>
-        <translation>geht nicht mit: der andere Rechner hat das Programm</translation>
+        <source>The p&amp;rogram goes along: nothing has to be installed there</source>
+        <translation>Das P&amp;rogramm geht mit: Dort muss nichts installiert werden</translation>
+    </message>
+    <message>
+        <source>The program&apos;s Debian package, to be installed on the other machine</source>
+        <translation>Das Debian-Paket des Programms, um es auf dem anderen Rechner zu installieren</translation>
+    </message>
+    <message>
+        <source>With the libraries, fonts and plugins that it needs, for a machine of the same kind</source>
+        <translation>Mit den Bibliotheken, Schriften und Zusätzen, die es braucht, für einen Rechner gleicher Art</translation>
+    </message>
+    <message>
+        <source>The program cannot go along from here: its parts were not found</source>
+        <translation>Von hier kann das Programm nicht mitgehen: Seine Teile wurden nicht gefunden</translation>
+    </message>
+    <message>
+        <source>does not go along</source>
+        <translation>geht nicht mit</translation>
+    </message>
+    <message>
+        <source>It takes about %1, of which the program is %2.</source>
+        <translation>Es braucht etwa %1, davon das Programm %2.</translation>
     </message>
 </context>
 <context>

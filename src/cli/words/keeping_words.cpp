@@ -66,13 +66,14 @@ void addCarry(CommandLine& line) {
     auto& carryPlace = line.keep<BytePath>();
     carryAlongCommand->add_option("PLACE", carryPlace, "where the folder \"Sober Archivist\" is made")
         ->required();
-    auto& carryPackage = line.keep<std::optional<BytePath>>();
-    carryAlongCommand->add_option("--package", carryPackage, "the program's Debian package, to go along");
+    auto& means = line.keep<CarriedMeans>();
+    carryAlongCommand->add_flag("--program", means.program,
+                                "the program goes along with what it needs, to run without being installed");
+    carryAlongCommand->add_option("--package", means.package, "the program's Debian package, to go along");
 
-    line.add(carryAlongCommand,
-             [&carryPlace, &carryPackage](const CommonOptions& common, RunControl& control) {
-                 return runCarry(common, carryPlace, carryPackage, control);
-             });
+    line.add(carryAlongCommand, [&carryPlace, &means](const CommonOptions& common, RunControl& control) {
+        return runCarry(common, carryPlace, means, control);
+    });
 }
 
 void addCatalogue(CommandLine& line) {

@@ -1,9 +1,14 @@
 #include "core/remedy/carried_folder.h"
 
+#include "core/base/file_handle.h"
+#include "core/base/text.h"
 #include "core/remedy/changes/file_changes.h"
 
+#include <algorithm>
 #include <array>
 #include <filesystem>
+#include <set>
+#include <sstream>
 #include <unistd.h>
 
 namespace sober {
@@ -20,12 +25,41 @@ constexpr std::array ours{"catalogue.sqlite",
                           "catalogue.sqlite.excerpts-wal",
                           "catalogue.sqlite.excerpts-shm",
                           "start",
+                          "sober",
                           "READ ME.txt",
                           "settings/sober-archivist/sober-archivist.ini",
                           "settings/sober-archivist/sober-archivist.ini.lock"};
 
 bool isPackage(std::string_view name) {
     return name.starts_with("sober-archivist") && name.ends_with(".deb");
+}
+
+constexpr std::string_view listName = "files.txt";
+
+/// Qt finds its plugins from where the program stands.
+constexpr std::string_view qtPlaces = "[Paths]\nPrefix=..\nPlugins=plugins\nTranslations=translations\n";
+
+/// The folders that names lie in, the deepest first.
+std::vector<std::string> foldersOf(std::span<const std::string> names) {
+    std::set<std::string, std::greater<>> folders;
+    for (const auto& name : names) {
+        for (auto folder = parentOf(name); !folder.empty(); folder = parentOf(folder)) {
+            folders.emplace(folder);
+        }
+    }
+    return {folders.begin(), folders.end()};
+}
+
+void removeProgram(const BytePath& program, Unflushed& unflushed) {
+    const auto names = carriedNames(program);
+    for (const auto& name : names) {
+        removeFile(joinPath(program, name), unflushed).ok();
+    }
+    removeFile(joinPath(program, listName), unflushed).ok();
+    for (const auto& folder : foldersOf(names)) {
+        rmdir(joinPath(program, folder).c_str());
+    }
+    rmdir(program.c_str());
 }
 
 /// False where something of others is left in it.
@@ -40,6 +74,7 @@ bool removeOurs(const BytePath& folder) {
     for (const auto* name : ours) {
         removeFile(joinPath(folder, name), unflushed).ok();
     }
+    removeProgram(joinPath(folder, carriedProgramName), unflushed);
     for (const auto* name : {"settings/sober-archivist", "settings"}) {
         rmdir(joinPath(folder, name).c_str()); // where it is empty
     }
@@ -55,6 +90,20 @@ BytePath freeName(const BytePath& path, const std::string& ending) {
 }
 
 } // namespace
+
+std::vector<std::string> carriedNames(const BytePath& program) {
+    const auto text = wholeFile(joinPath(program, listName), 1 << 20);
+    std::istringstream list(text ? *text : std::string());
+    std::vector<std::string> names;
+    for (std::string name; std::getline(list, name);) {
+        const bool isBelow =
+            !name.empty() && name.front() != '/' && ("/" + name + "/").find("/../") == std::string::npos;
+        if (isBelow) {
+            names.push_back(name);
+        }
+    }
+    return names;
+}
 
 Result<CarriedFolder> CarriedFolder::begin(const BytePath& folder) {
     Unflushed unflushed;
@@ -75,6 +124,45 @@ Outcome CarriedFolder::addCopy(const BytePath& file) {
     const auto place = joinPath(made_, nameOf(file));
     const auto copied = copyToNew(file, place, unflushed);
     return copied ? flushFile(place) : copied;
+}
+
+Outcome CarriedFolder::addProgram(std::span<const CarriedFile> files, RunControl& control,
+                                  const ProgressSink& onProgress) {
+    Unflushed unflushed;
+    const auto program = joinPath(made_, carriedProgramName);
+    std::vector<std::string> names{"bin/qt.conf"};
+    for (const auto& file : files) {
+        if (file.as != names.front()) {
+            names.push_back(file.as);
+        }
+    }
+    for (const auto& folder : foldersOf(names)) {
+        RETURN_IF_FAILED(makeFolder(joinPath(program, folder), 0700, unflushed));
+    }
+    // The list first: what is half made can be cleared away by it.
+    std::string list;
+    for (const auto& name : names) {
+        list += name + "\n";
+    }
+    std::vector<BytePath> made{joinPath(program, listName), joinPath(program, names.front())};
+    RETURN_IF_FAILED(writeNewFile(made.front(), list, unflushed));
+    RETURN_IF_FAILED(writeNewFile(made.back(), qtPlaces, unflushed));
+    Progress progress;
+    progress.totalFiles = files.size();
+    for (const auto& file : files) {
+        progress.at = displayPath(file.from);
+        onProgress(progress);
+        if (!control.proceed()) {
+            return Error{Cause::interrupted, made_, "Carrying along was interrupted."};
+        }
+        ++progress.files;
+        if (file.as == names.front()) {
+            continue;
+        }
+        made.push_back(joinPath(program, file.as));
+        RETURN_IF_FAILED(copyToNew(file.from, made.back(), unflushed));
+    }
+    return flushFiles(made);
 }
 
 Result<BytePath> CarriedFolder::finish(bool keepsBefore) {

@@ -10,9 +10,16 @@ namespace sober {
 /// The folder that a catalogue is carried along in, below the place that was given.
 inline constexpr std::string_view carriedFolderName = "Sober Archivist";
 
+/// What goes along beside the catalogue and its excerpts, so that it can be opened there.
+struct CarriedMeans {
+    bool program = false;            ///< the program as it runs here, with what it needs
+    std::optional<BytePath> package; ///< its Debian package, to be installed there
+};
+
 struct CarriedAlong {
     BytePath folder;
     std::uint64_t bytes = 0;
+    bool withProgram = false;
     bool withPackage = false;
     /// What stands beside it of the one before: others put files there, or it has done things that only it
     /// can take back; "" for nothing.
@@ -20,14 +27,17 @@ struct CarriedAlong {
 };
 
 /// What it takes, about: bytes.
-Result<std::uint64_t> carryingNeeds(const Catalogue& catalogue, const std::optional<BytePath>& package);
+struct CarryingNeeds {
+    std::uint64_t catalogue = 0; ///< with its excerpts
+    std::uint64_t program = 0;   ///< 0 where it cannot go along
+};
+Result<CarryingNeeds> carryingNeeds(const Catalogue& catalogue);
 
-/// Writes the catalogue with its excerpts, a way to start from there and, where one is given, the program's
-/// Debian package into a folder of their own below `place`, on a stick or drive; whole or not at all. What
-/// was carried there before is replaced, unless it knows what this catalogue does not (Cause::refused: take
-/// it in first). Cause::full where there is no room for it.
-Result<CarriedAlong> carryAlong(const Catalogue& catalogue, const BytePath& place,
-                                const std::optional<BytePath>& package, RunControl& control,
-                                const ProgressSink& onProgress);
+/// Writes the catalogue with its excerpts, a way to start from there and the means that were chosen into a
+/// folder of their own below `place`, on a stick or drive; whole or not at all. What was carried there before
+/// is replaced, unless it knows what this catalogue does not (Cause::refused: take it in first). Cause::full
+/// where there is no room for it.
+Result<CarriedAlong> carryAlong(const Catalogue& catalogue, const BytePath& place, const CarriedMeans& means,
+                                RunControl& control, const ProgressSink& onProgress);
 
 } // namespace sober

@@ -1,5 +1,6 @@
 #include "core/evidence/worker/worker_process.h"
 
+#include "core/base/own_program.h"
 #include "core/base/paths.h"
 #include "core/evidence/worker/serving.h"
 
@@ -18,27 +19,12 @@
 #include <thread>
 #include <unistd.h>
 
-extern char** environ;
-
 namespace sober {
 
 std::string workerNow() {
     const char* other = std::getenv("SOBER_EVIDENCE");
     return other != nullptr && *other != '\0' ? other : std::string(workerProgram);
 }
-
-namespace {
-
-/// Beside this program, or where an installed one has its helpers.
-BytePath helper(const std::string& name) {
-    const auto own = realPathOf("/proc/self/exe");
-    const BytePath folder(own ? parentOf(*own) : std::string_view());
-    auto beside = joinPath(folder, name);
-    const auto installed = joinPath(folder, "../libexec/sober-archivist/" + name);
-    return access(beside.c_str(), X_OK) != 0 && access(installed.c_str(), X_OK) == 0 ? installed : beside;
-}
-
-} // namespace
 
 bool WorkerProcess::start() {
     std::array<int, 2> ends{};
@@ -57,10 +43,17 @@ bool WorkerProcess::start() {
     sigemptyset(&none);
     posix_spawnattr_setsigmask(&attributes, &none);
     posix_spawnattr_setflags(&attributes, POSIX_SPAWN_SETSIGMASK);
-    const auto program = program_.starts_with('/') ? program_ : helper(program_);
+    const auto program = program_.starts_with('/') ? program_ : ownHelper(program_);
     std::string name(nameOf(program));
     std::array<char*, 2> words{name.data(), nullptr};
-    const int failed = posix_spawn(&child_, program.c_str(), &actions, &attributes, words.data(), environ);
+    auto variables = environmentOfHelpers();
+    std::vector<char*> environment;
+    for (auto& each : variables) {
+        environment.push_back(each.data());
+    }
+    environment.push_back(nullptr);
+    const int failed =
+        posix_spawn(&child_, program.c_str(), &actions, &attributes, words.data(), environment.data());
     posix_spawn_file_actions_destroy(&actions);
     posix_spawnattr_destroy(&attributes);
     if (failed != 0) {
