@@ -32,6 +32,7 @@ Json meetingShape(const CatalogueMeeting& meeting, bool taken) {
             {"acceptances", meeting.decisions.acceptances},
             {"standing_lists", meeting.decisions.standingLists},
             {"policies", meeting.decisions.policies},
+            {"docket", meeting.docket},
             {"excerpts", meeting.excerpts},
             {"left_there",
              {{"lists", meeting.left.lists},

@@ -4,6 +4,7 @@
 #include "core/catalogue/player_store.h"
 #include "core/catalogue/policies.h"
 #include "core/catalogue/standing_lists.h"
+#include "core/work/carry_out.h"
 #include "core/work/meet_catalogue.h"
 #include "support/collection.h"
 #include "support/mounts.h"
@@ -214,6 +215,86 @@ TEST_CASE("a volume, its history and decisions that only the other has come alon
     CHECK(both.compare().decisions.players == 0);
     // No holding is read again; only the list is looked at, whether it is audio.
     CHECK(both.survey("W").bytesRead == fs::file_size(both / "W/lists/evening.m3u8"));
+}
+
+TEST_CASE(
+    "what was decided on another machine waits here too, once, about the same files at their places here") {
+    TwoMachines both;
+    unsigned seed = 1;
+    for (const std::string name : {"goes", "moves", "alike", "otherwise", "done since", "another by now"}) {
+        writeFile(both / ("V/" + name + ".wav"), smallWav(seed++, 1));
+    }
+    writeFile(both / "V/stays for what goes.wav", smallWav(1, 1));
+    for (; seed < 30; ++seed) { // by which the drive is known again
+        writeFile(both / ("V/other " + std::to_string(seed) + ".wav"), smallWav(seed, 1));
+    }
+    writeFile(both / "W/only there.wav", smallWav(40, 1));
+    both.surveyBy(both.other, "V");
+    both.surveyBy(both.other, "W");
+    const auto there = [&](const std::string& volume, const std::string& name) {
+        const auto volumes = Volumes(both.other).all();
+        return (*Holdings(both.other)
+                     .at(std::ranges::find(*volumes, volume, &Volume::label)->id, name + ".wav"))
+            ->id;
+    };
+    const auto decided = timeNow();
+    const auto inV = [&](const std::string& name) { return both / ("V/" + name); };
+    std::vector<DocketAction> actions{
+        {0, ActionKind::retire, there("V", "goes"), "no longer wanted", decided},
+        {0, ActionKind::move, there("V", "moves"), "", decided, {}, {}, inV("deep/moves.wav")},
+        {0, ActionKind::retire, there("V", "alike"), "", decided},
+        {0, ActionKind::retire, there("V", "otherwise"), "", decided},
+        {0, ActionKind::accept, there("V", "done since"), "", decided},
+        {0, ActionKind::retire, there("V", "another by now"), "", decided},
+        {0, ActionKind::retire, there("W", "only there"), "", decided},
+        {0, ActionKind::repoint, 0, "", decided, {}, inV("lost.wav"), inV("goes.wav")},
+        {0, ActionKind::salvage, 0, "", decided, {}, inV("found in an image.wav")},
+    };
+    REQUIRE(DocketStore(both.other).add(actions).ok());
+
+    // Here the drive is looked at later, at another place.
+    fs::rename(both / "V", both / "elsewhere");
+    writeFile(both / "elsewhere/another by now.wav", smallWav(50, 1));
+    both.survey("elsewhere");
+    const LedgerStore ledger(both.catalogue());
+    LedgerAction accepted;
+    accepted.entry = *ledger.open("carry-out", "", {});
+    accepted.kind = ActionKind::accept;
+    accepted.holding = both.holding("elsewhere", "done since.wav")->id;
+    REQUIRE(ledger.start(std::array{&accepted}).ok());
+    REQUIRE(ledger.mark(accepted, ActionStep::carriedOut).ok());
+    REQUIRE(ledger.close(accepted.entry, "").ok());
+    both.putOnDocket(ActionKind::retire, "elsewhere", "alike.wav");
+    both.putOnDocket(ActionKind::accept, "elsewhere", "otherwise.wav");
+
+    const auto compared = both.compare();
+    CHECK(compared.docket == 3);
+    CHECK(compared.left.actions == 4); // otherwise, another by now, a reference, what was found in an image
+    CHECK(DocketStore(both.catalogue()).all()->size() == 2);
+    const auto taken = both.takeIn(both.catalogue(), both.otherPath());
+    CHECK(taken.docket == 3);
+    CHECK(taken.left.actions == 4);
+    std::map<std::string, std::string> waiting;
+    const auto docket = DocketStore(both.catalogue()).all();
+    for (const auto& action : *docket) {
+        const auto holdings = Holdings(both.catalogue()).byIds(std::array{action.holding});
+        REQUIRE(holdings->size() == 1);
+        waiting[holdings->front().path] =
+            std::string(word(action.kind)) + " " + action.target + action.reason;
+    }
+    const auto here = both / "elsewhere";
+    CHECK(waiting == std::map<std::string, std::string>{{"goes.wav", "retire no longer wanted"},
+                                                        {"moves.wav", "move " + here + "/deep/moves.wav"},
+                                                        {"alike.wav", "retire "},
+                                                        {"otherwise.wav", "accept "},
+                                                        {"only there.wav", "retire "}});
+    CHECK(both.takeIn(both.catalogue(), both.otherPath()).docket == 0); // once
+    RunControl control;
+    REQUIRE(carryOut(both.catalogue(), control, {}).ok());
+    CHECK(fs::exists(both / "elsewhere/deep/moves.wav"));
+    CHECK_FALSE(fs::exists(both / "elsewhere/goes.wav"));
+    CHECK(fs::exists(both / "elsewhere/otherwise.wav"));
+    CHECK(both.takeIn(both.catalogue(), both.otherPath()).docket == 0); // and not again once it is done
 }
 
 TEST_CASE("what a player's paths stand for is where the volume is here") {

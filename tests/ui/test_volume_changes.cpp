@@ -151,19 +151,26 @@ TEST_CASE("the catalogue is carried along from the menu, and what was found out 
 
     // On another machine, somebody surveys a drive of theirs.
     writeFile(desktop.demo / "ELSEWHERE/found.wav", smallWav(77, 1));
-    const auto surveyed = run({SOBER_PROGRAM, "--catalogue", folder + "/catalogue.sqlite", "survey",
-                               desktop.demo / "ELSEWHERE", "--quiet"});
-    INFO(surveyed.err);
-    REQUIRE(surveyed.code == 0);
+    writeFile(desktop.demo / "ELSEWHERE/found twice.wav", smallWav(77, 1));
+    const auto there = [&](std::vector<std::string> words) {
+        words.insert(words.begin(), {SOBER_PROGRAM, "--quiet", "--catalogue", folder + "/catalogue.sqlite"});
+        const auto ran = run(words);
+        INFO(ran.err);
+        REQUIRE(ran.code == 0);
+    };
+    there({"survey", desktop.demo / "ELSEWHERE"});
+    there({"docket", "add", "retire", desktop.demo / "ELSEWHERE/found twice.wav"});
     desktop.chooseInMenu("Collection", "&Take another catalogue in");
     desktop.choose(folder + "/catalogue.sqlite");
     REQUIRE(desktop.waitFor([] { return QApplication::activeModalWidget() != nullptr; }));
     desktop.settle();
-    CHECK(desktop.text("What it knows").contains("ELSEWHERE, not known here: 1 holding."));
+    CHECK(desktop.text("What it knows").contains("ELSEWHERE, not known here: 2 holdings."));
+    CHECK(desktop.text("What it knows").contains("To wait on the docket here: 1 action."));
     CHECK(desktop.text("What it knows").contains("GANNET, looked at last here"));
     QTest::mouseClick(buttonOf(QApplication::activeModalWidget(), "Take it in"), Qt::LeftButton);
     desktop.settle();
     CHECK(desktop.text("Message").startsWith("4 volumes of the other catalogue are known here"));
     CHECK(labels(desktop) == Labels{"ELSEWHERE", "GANNET", "PETREL", "TERN"});
     CHECK(desktop.find("Volume ELSEWHERE, at hand")->isVisible());
+    CHECK(desktop.text("What waits on the docket").contains("1 action"));
 }

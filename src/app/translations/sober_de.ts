@@ -4968,6 +4968,10 @@
         <source>The program cannot be carried along: which libraries it takes could not be found out (ldd).</source>
         <translation>Das Programm kann nicht mitgenommen werden: Welche Bibliotheken es braucht, war nicht herauszufinden (ldd).</translation>
     </message>
+    <message>
+        <source>To wait on the docket here: %1.</source>
+        <translation>Auf den Laufzettel hier kommen: %1.</translation>
+    </message>
 </context>
 <context>
     <name>counted</name>

@@ -157,19 +157,6 @@ constexpr const char* playersOnVolumes =
     "SELECT id, name, ignores_case, written_prefix, stands_for FROM players WHERE id IN (SELECT player FROM "
     "player_places WHERE volume <> 0)";
 
-/// Where a folder of the other machine is here, if it lies on a volume.
-BytePath placeHere(const BytePath& there, const std::vector<Volume>& theirs, const std::vector<Volume>& ours,
-                   const Counterparts& counterparts) {
-    for (const auto& volume : theirs) {
-        const auto within = there.empty() ? std::nullopt : relativeTo(there, volume.root);
-        const auto counterpart = counterparts.volumes.find(volume.id);
-        if (within && counterpart != counterparts.volumes.end()) {
-            return joinPath(std::ranges::find(ours, counterpart->second, &Volume::id)->root, *within);
-        }
-    }
-    return there;
-}
-
 /// A player is the same by its name. What it reads on no volume is that machine's.
 Outcome takePlayers(const Catalogue& other, const Catalogue& here, const Counterparts& counterparts) {
     const auto theirs = Volumes(other).all();
@@ -210,6 +197,18 @@ Outcome takePlayers(const Catalogue& other, const Catalogue& here, const Counter
 }
 
 } // namespace
+
+BytePath placeHere(const BytePath& there, const std::vector<Volume>& theirs, const std::vector<Volume>& ours,
+                   const Counterparts& counterparts) {
+    for (const auto& volume : theirs) {
+        const auto within = there.empty() ? std::nullopt : relativeTo(there, volume.root);
+        const auto counterpart = counterparts.volumes.find(volume.id);
+        if (within && counterpart != counterparts.volumes.end()) {
+            return joinPath(std::ranges::find(ours, counterpart->second, &Volume::id)->root, *within);
+        }
+    }
+    return there;
+}
 
 Result<std::vector<KnownHolding>> knownOn(const Catalogue& catalogue, VolumeId volume) {
     return guarded(catalogue, [&] {
@@ -310,7 +309,7 @@ Result<LeftThere> leftThere(const Catalogue& other) {
             return static_cast<std::uint64_t>(
                 other.database().execAndGet("SELECT count(*) FROM " + table).getInt64());
         };
-        return LeftThere{count("lists WHERE volume = 0"), count("docket"), count("ledger")};
+        return LeftThere{count("lists WHERE volume = 0"), 0, count("ledger")};
     });
 }
 

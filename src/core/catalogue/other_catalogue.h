@@ -37,6 +37,10 @@ struct Counterparts {
     std::unordered_map<HoldingId, HoldingId> holdings; ///< of equal content
 };
 
+/// Where a folder or file of the other machine is here, if it lies on a volume of both; else as there.
+BytePath placeHere(const BytePath& there, const std::vector<Volume>& theirs, const std::vector<Volume>& ours,
+                   const Counterparts& counterparts);
+
 /// Takes over, all or nothing, what was noted of holdings and volumes and is not noted here: baselines of
 /// what has drifted, when each was verified, what could not be read, the verifications themselves; and what
 /// was decided: acceptances, standing lists and policies of names that are free here; and players with what
@@ -46,9 +50,10 @@ Outcome takeNotes(const Catalogue& from, const Catalogue& to, const Counterparts
 /// What takes no part in such a meeting and stays where it is.
 struct LeftThere {
     std::uint64_t lists = 0;   ///< of players, on no volume
-    std::uint64_t actions = 0; ///< on the docket
+    std::uint64_t actions = 0; ///< on the docket (other_docket.h)
     std::uint64_t entries = 0; ///< in the ledger
 };
+/// Without what is on the docket.
 Result<LeftThere> leftThere(const Catalogue& other);
 
 /// Whether another catalogue has done something that this one's ledger does not know, or has something on its

@@ -3,6 +3,7 @@
 #include "core/base/text.h"
 #include "core/catalogue/excerpt_store.h"
 #include "core/catalogue/holding_writer.h"
+#include "core/catalogue/other_docket.h"
 #include "core/catalogue/volumes.h"
 #include "core/survey/volume_identity.h"
 #include "core/survey/walk.h"
@@ -54,6 +55,8 @@ class VolumeComparison {
                 if (!theirPlaces_.contains(each.path)) {
                     elsewhereHere_.emplace(each.content, &each);
                 }
+            } else {
+                retiredHere_.emplace(each.path, &each);
             }
         }
         for (const auto& each : theirs_) {
@@ -102,6 +105,13 @@ class VolumeComparison {
     }
 
     void meetUnknown(const KnownHolding& there, bool isPresent) {
+        const auto retired = retiredHere_.find(there.path);
+        if (retired != retiredHere_.end() && retired->second->content == there.content &&
+            !meeting_.isNewerThere()) {
+            meeting_.older += isPresent ? 1 : 0; // it is known why it went
+            same_.emplace_back(there.id, retired->second->id);
+            return;
+        }
         const auto [first, last] = elsewhereHere_.equal_range(there.content);
         const auto here =
             std::find_if(first, last, [&](const auto& each) { return !moved_.contains(each.second->id); });
@@ -153,6 +163,7 @@ class VolumeComparison {
     std::map<std::string_view, const KnownHolding*> theirPlaces_;
     std::map<std::string_view, const KnownHolding*> ourPlaces_;
     std::map<std::string_view, Checksum128> retiredThere_;
+    std::map<std::string_view, const KnownHolding*> retiredHere_;
     std::multimap<Checksum128, const KnownHolding*> elsewhereHere_; ///< at places that are unknown there
     std::set<HoldingId> moved_;
 };
@@ -271,6 +282,33 @@ Outcome addFigures(CatalogueMeeting& meeting, const Catalogue& theirs, const Cat
     meeting.decisions = *decisions;
     meeting.left = *left;
     return done();
+}
+
+/// Which counterparts there would be once it is taken in.
+void foresee(Counterparts& counterparts, const Pair& pair, const VolumeComparison& comparison) {
+    if (pair.here) {
+        counterparts.volumes[pair.there.id] = pair.here->id;
+    }
+    counterparts.holdings.insert(comparison.same().begin(), comparison.same().end());
+    for (const auto& step : comparison.steps()) {
+        if (step.what == MeetingStep::What::add) {
+            counterparts.holdings[step.there->id] = 0;
+        }
+    }
+}
+
+void noteDocket(CatalogueMeeting& meeting, const OtherDocket& docket) {
+    meeting.docket = docket.taken.size();
+    meeting.left.actions = docket.left;
+}
+
+/// Puts what waits there on the docket here.
+Outcome takeDocket(CatalogueMeeting& meeting, const Catalogue& theirs, const Catalogue& ours,
+                   const Counterparts& counterparts) {
+    const auto docket = docketOf(theirs, ours, counterparts);
+    RETURN_IF_FAILED(docket);
+    noteDocket(meeting, *docket);
+    return DocketStore(ours).add(docket->taken);
 }
 
 /// Writes one volume's steps down.
@@ -405,6 +443,10 @@ std::vector<std::string> meetingWords(const CatalogueMeeting& meeting) {
         sentences.push_back(fmt::format("{} known only there: lists are read where their volume is at hand.",
                                         counted(decisions.players, "player")));
     }
+    if (meeting.docket > 0) {
+        sentences.push_back(
+            fmt::format("To wait on the docket here: {}.", counted(meeting.docket, "action")));
+    }
     if (meeting.excerpts > 0) {
         sentences.push_back(fmt::format("{} taken over.", counted(meeting.excerpts, "excerpt")));
     }
@@ -429,12 +471,19 @@ Result<CatalogueMeeting> compareCatalogue(const Catalogue& catalogue, const Byte
     RETURN_IF_FAILED(theirs);
     CatalogueMeeting meeting;
     RETURN_IF_FAILED(addFigures(meeting, *theirs, catalogue));
+    Counterparts counterparts;
     const auto compared = Meeting(catalogue, *theirs, control).each([&](Pair& pair) -> Outcome {
         const auto comparison = comparisonOf(pair, *theirs);
         RETURN_IF_FAILED(comparison);
         meeting.volumes.push_back(comparison->meeting());
+        foresee(counterparts, pair, *comparison);
         return done();
     });
+    if (compared && !control.isCancelled()) {
+        const auto docket = docketOf(*theirs, catalogue, counterparts);
+        RETURN_IF_FAILED(docket);
+        noteDocket(meeting, *docket);
+    }
     meeting.interrupted = control.isCancelled();
     return compared ? Result(std::move(meeting)) : Result<CatalogueMeeting>(compared.error());
 }
@@ -460,6 +509,9 @@ Result<CatalogueMeeting> takeInCatalogue(Catalogue& catalogue, const BytePath& o
     // What speaks of volumes is taken over once all of them are known.
     const bool isWhole = !control.isCancelled();
     const auto noted = isWhole ? takeNotes(*theirs, catalogue, counterparts) : done();
+    if (noted && isWhole) {
+        RETURN_IF_FAILED(takeDocket(meeting, *theirs, catalogue, counterparts));
+    }
     const auto excerpts = noted && isWhole ? ExcerptStore(catalogue).takeFrom(*theirs)
                           : noted          ? Result<std::uint64_t>(0)
                                            : Result<std::uint64_t>(noted.error());
