@@ -5,6 +5,7 @@
 #include "demo/drift.h"
 #include "demo/encode.h"
 #include "demo/offers.h"
+#include "demo/packed.h"
 #include "demo/players.h"
 
 #include <cstdio>
@@ -100,8 +101,8 @@ int main(int argc, char** argv) {
                       demo::letDriftHappen(folder) &&
                       demo::writeCheckHistory(joinPath(folder, "catalogue.sqlite")) &&
                       verify(sober, folder) && writeOff(sober, folder) && demo::makeArrivals(folder) &&
-                      demo::makeOffers(folder) && demo::makeDisc(folder) && nameInbox(sober, folder) &&
-                      demo::writeTruth(folder);
+                      demo::makeOffers(folder) && demo::makePacked(folder) && demo::makeDisc(folder) &&
+                      nameInbox(sober, folder) && demo::writeTruth(folder);
     if (!made) {
         std::fprintf(stderr, "The demo collection could not be made.\n");
         return 1;
