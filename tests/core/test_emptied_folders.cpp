@@ -2,6 +2,7 @@
 #include "core/base/text.h"
 #include "core/transfer/emptied_folders.h"
 #include "core/transfer/plan.h"
+#include "core/work/carry_out.h"
 #include "core/work/run_transfer.h"
 #include "support/mounts.h"
 #include "support/player_collection.h"
@@ -9,6 +10,7 @@
 
 #include <sys/stat.h>
 
+#include <set>
 #include <unistd.h>
 
 using namespace sober;
@@ -103,6 +105,59 @@ TEST_CASE("what comes into a folder meanwhile keeps it, or brings it back") {
     CHECK_FALSE(fs::exists(homeTrash() + "/info/old.trashinfo"));
     CHECK(all.undoLast().refused.empty());
     CHECK(fs::exists(all.at("m/old/b/2.wav")));
+}
+
+TEST_CASE("folders that were made for a new place go again when what is in them goes back, and no others") {
+    Ordering all;
+    writeFile(all.at("m/new/mine.txt"), "not of the catalogue");
+    fs::create_directories(all.at("m/new/bare"));
+    const auto move = [&](const BytePath& from, const BytePath& to) {
+        return DocketAction{0,  ActionKind::move, all.holding("V", from)->id, "", timeNow(), {},
+                            {}, all.at(to)};
+    };
+    const auto foldersBelow = [&] {
+        std::set<std::string> folders;
+        for (const auto& entry : fs::recursive_directory_iterator(all / "V")) {
+            if (entry.is_directory()) {
+                folders.insert(fs::relative(entry.path(), all / "V"));
+            }
+        }
+        return folders;
+    };
+    const auto before = foldersBelow();
+    const std::vector<DocketAction> moves{
+        move("m/old/a/1.wav", "m/new/made/deep/1.wav"), move("m/old/b/2.wav", "m/new/made/2.wav"),
+        move("m/half/3.wav", "m/used since/3.wav"), move("m/4.wav", "m/new/bare/4.wav")};
+    REQUIRE(DocketStore(all.catalogue()).add(moves).ok());
+    RunControl control;
+    REQUIRE(carryOut(all.catalogue(), control, {})->done == 4);
+    writeFile(all.at("m/used since/letter.txt"), "somebody's");
+    fs::create_directories(all.at("m/new/made/deep/looked for here"));
+    auto players = PlayerStore(all.catalogue());
+    Player player;
+    player.name = "one of theirs";
+    player.places = {all.at("m/new/made/deep/looked for here")};
+    SECTION("as they were") {
+        fs::remove(all.at("m/new/made/deep/looked for here"));
+        CHECK(all.undoLast().refused.empty());
+        auto expected = before;
+        expected.insert("m/used since");
+        CHECK(foldersBelow() == expected);
+    }
+    SECTION("where a player looks there by now") {
+        REQUIRE(players.add(player).ok());
+        CHECK(all.undoLast().refused.empty());
+        CHECK(fs::exists(all.at("m/new/made/deep/looked for here")));
+    }
+    SECTION("on a volume that is somewhere else by now") {
+        fs::remove(all.at("m/new/made/deep/looked for here"));
+        fs::rename(all / "V", all / "W");
+        all.survey("W");
+        CHECK(all.undoLast().refused.empty());
+        CHECK_FALSE(fs::exists(all / "W/m/new/made"));
+        CHECK(fs::exists(all / "W/m/new/bare"));
+        CHECK(readFile(all / "W/m/used since/letter.txt") == "somebody's");
+    }
 }
 
 TEST_CASE("a run that was stopped clears its folders away when it goes on") {

@@ -2,6 +2,7 @@
 
 #include "core/base/difference.h"
 #include "core/catalogue/guarded.h"
+#include "core/catalogue/volumes.h"
 
 namespace sober {
 
@@ -450,6 +451,44 @@ Result<std::vector<LedgerAction>> LedgerStore::unflushed() const {
         SQLite::Statement ask(catalogue_.database(),
                               std::string(actionSelect) + "WHERE a.unflushed = 1 ORDER BY a.id");
         return actionsFrom(ask);
+    });
+}
+
+Outcome LedgerStore::noteFolders(EntryId entry, std::span<const BytePath> folders) const {
+    const auto volumes = folders.empty() ? Result(std::vector<Volume>()) : Volumes(catalogue_).all();
+    RETURN_IF_FAILED(volumes);
+    return guarded(catalogue_, [&] {
+        SQLite::Statement note(catalogue_.database(), "INSERT OR IGNORE INTO ledger_folders VALUES(?,?,?)");
+        for (const auto& folder : folders) {
+            const auto volume = volumeHolding(*volumes, folder);
+            note.bind(1, entry);
+            note.bind(2, volume ? (*volume)->id : VolumeId{0});
+            bindBytes(note, 3, volume ? relativeTo(folder, (*volume)->root).value_or(folder) : folder);
+            note.exec();
+            note.reset();
+        }
+    });
+}
+
+Result<std::vector<BytePath>> LedgerStore::foldersMadeBy(EntryId entry) const {
+    const auto volumes = Volumes(catalogue_).all();
+    RETURN_IF_FAILED(volumes);
+    return guarded(catalogue_, [&] {
+        SQLite::Statement ask(
+            catalogue_.database(),
+            "SELECT volume, path FROM ledger_folders WHERE entry = ? ORDER BY volume, path");
+        ask.bind(1, entry);
+        std::vector<BytePath> folders;
+        while (ask.executeStep()) {
+            const auto volume = std::ranges::find(*volumes, ask.getColumn(0).getInt64(), &Volume::id);
+            const auto path = bytesOf(ask.getColumn(1));
+            if (ask.getColumn(0).getInt64() == 0) {
+                folders.push_back(path);
+            } else if (volume != volumes->end() && volume->reaches(path)) {
+                folders.push_back(joinPath(volume->root, path));
+            }
+        }
+        return folders;
     });
 }
 

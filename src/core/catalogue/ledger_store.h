@@ -118,6 +118,10 @@ class LedgerStore {
     Result<std::vector<LedgerAction>> unfinished() const;
     /// Actions that are done and not known to be flushed.
     Result<std::vector<LedgerAction>> unflushed() const;
+    /// Writes down which folders an entry has made; absolute.
+    Outcome noteFolders(EntryId entry, std::span<const BytePath> folders) const;
+    /// The same where they are now, those of volumes that are away left out.
+    Result<std::vector<BytePath>> foldersMadeBy(EntryId entry) const;
     /// From where to where holdings were moved since then, and are still: absolute places.
     Result<std::vector<std::pair<BytePath, BytePath>>> movesSince(Nanoseconds time) const;
     /// Whether a list was written by us at a place, with this content.

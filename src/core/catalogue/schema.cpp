@@ -636,10 +636,18 @@ constexpr const char* excerptStep = R"sql(
 ALTER TABLE volumes ADD COLUMN keep_excerpts INTEGER NOT NULL DEFAULT 0;
 )sql";
 
-constexpr std::array<const char*, 20> steps{
+constexpr const char* madeFoldersStep = R"sql(
+CREATE TABLE ledger_folders(
+  entry INTEGER NOT NULL REFERENCES ledger(id),
+  volume INTEGER NOT NULL,
+  path BLOB NOT NULL,
+  PRIMARY KEY(entry, volume, path)) WITHOUT ROWID;
+)sql";
+
+constexpr std::array<const char*, 21> steps{
     firstStep,   evidenceStep, copiesStep,  decidingStep, fixityStep,  outsideStep, playersStep,
     consentStep, enginesStep,  searchStep,  transferStep, salvageStep, lendingStep, inboxStep,
-    offerStep,   latestStep,   serviceStep, landmarkStep, insideStep,  excerptStep};
+    offerStep,   latestStep,   serviceStep, landmarkStep, insideStep,  excerptStep, madeFoldersStep};
 
 } // namespace
 

@@ -57,9 +57,9 @@ void removeProgram(const BytePath& program, Unflushed& unflushed) {
     }
     removeFile(joinPath(program, listName), unflushed).ok();
     for (const auto& folder : foldersOf(names)) {
-        rmdir(joinPath(program, folder).c_str());
+        removeEmptyFolder(joinPath(program, folder), unflushed);
     }
-    rmdir(program.c_str());
+    removeEmptyFolder(program, unflushed);
 }
 
 /// False where something of others is left in it.
@@ -76,9 +76,9 @@ bool removeOurs(const BytePath& folder) {
     }
     removeProgram(joinPath(folder, carriedProgramName), unflushed);
     for (const auto* name : {"settings/sober-archivist", "settings"}) {
-        rmdir(joinPath(folder, name).c_str()); // where it is empty
+        removeEmptyFolder(joinPath(folder, name), unflushed);
     }
-    return rmdir(folder.c_str()) == 0;
+    return removeEmptyFolder(folder, unflushed);
 }
 
 BytePath freeName(const BytePath& path, const std::string& ending) {

@@ -343,4 +343,12 @@ Outcome makeFolder(const BytePath& path, unsigned mode, Unflushed& unflushed) {
     return done();
 }
 
+bool removeEmptyFolder(const BytePath& path, Unflushed& unflushed) {
+    if (rmdir(path.c_str()) != 0) {
+        return false;
+    }
+    unflushed.noteParentOf(path);
+    return true;
+}
+
 } // namespace sober

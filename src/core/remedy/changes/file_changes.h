@@ -65,4 +65,7 @@ Outcome removeFile(const BytePath& path, Unflushed& unflushed);
 /// what the user's mask allows.
 Outcome makeFolder(const BytePath& path, unsigned mode, Unflushed& unflushed);
 
+/// Removes a folder that holds nothing. False where it stays.
+bool removeEmptyFolder(const BytePath& path, Unflushed& unflushed);
+
 } // namespace sober

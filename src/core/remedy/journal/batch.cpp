@@ -112,6 +112,7 @@ Outcome Batch::writeDown() {
         begun = going();
         return ledger_.start(actionsOf(begun));
     });
+    foreseeFolders(begun);
     for (std::size_t i = 0; started && i < begun.size(); ++i) {
         hooks_.onInstant(Instant::journalled);
     }
@@ -191,8 +192,11 @@ Outcome Batch::record() {
         for (const auto* doing : finished) {
             actions.push_back(&doing->action);
         }
-        const auto taken = known != nullptr ? known(context_.catalogue, actions) : done();
-        return taken ? ledger_.settle(settlements) : taken;
+        RETURN_IF_FAILED(known != nullptr ? known(context_.catalogue, actions) : done());
+        std::vector<BytePath> made;
+        std::ranges::copy_if(folders_, std::back_inserter(made), isFolder);
+        RETURN_IF_FAILED(ledger_.noteFolders(result_.entry, made));
+        return ledger_.settle(settlements);
     });
     if (!recorded) {
         return recorded;

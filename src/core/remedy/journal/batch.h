@@ -45,6 +45,8 @@ class Batch {
     Outcome markGivenUp();
 
     void choosePlaces(Doing& doing);
+    /// Which folders will have to be made for what comes to stand somewhere.
+    void foreseeFolders(const std::vector<Doing*>& doings);
     Outcome note(Doing& doing);
     void takeLeg(Doing& doing, const Leg& leg);
     /// Those that were not given up.
@@ -60,6 +62,7 @@ class Batch {
     Unflushed unflushed_;
     std::map<BytePath, Result<Trash>> trashes_; ///< by folder
     std::set<BytePath> notes_;                  ///< that were chosen
+    std::set<BytePath> folders_;                ///< that were not there before
 };
 
 } // namespace sober

@@ -55,6 +55,21 @@ void Batch::choosePlaces(Doing& doing) {
     action.note = slot.note;
 }
 
+void Batch::foreseeFolders(const std::vector<Doing*>& doings) {
+    std::set<BytePath> there;
+    for (const auto* doing : doings) {
+        const auto& type = doing->type();
+        if (!type.isMade() && !has(type, Step::place) && !has(type, Step::move)) {
+            continue;
+        }
+        for (BytePath folder(parentOf(standsAt(doing->action)));
+             folder.size() > 1 && !there.contains(folder) && !folders_.contains(folder);
+             folder = BytePath(parentOf(folder))) {
+            (isFolder(folder) ? there : folders_).insert(folder);
+        }
+    }
+}
+
 /// With a drive that is full or has gone, the others wait: what one meets, all would.
 std::optional<Error> Batch::whyNoMore(const Doing& doing) {
     const auto& failure = *doing.failure;

@@ -1,7 +1,9 @@
 #include "core/remedy/journal/taking_back.h"
 
 #include "core/base/text.h"
+#include "core/catalogue/player_store.h"
 #include "core/catalogue/volumes.h"
+#include "core/remedy/changes/file_changes.h"
 #include "core/remedy/journal/can_go_back.h"
 #include "core/remedy/journal/current_places.h"
 #include "core/remedy/journal/doing.h"
@@ -21,9 +23,10 @@ namespace {
 /// by where the files are.
 class TakingBack {
   public:
-    TakingBack(Catalogue& catalogue, EntryId entry, std::vector<Volume> volumes, RunControl& control,
-               const CarryOutHooks& hooks)
+    TakingBack(Catalogue& catalogue, EntryId undone, EntryId entry, std::vector<Volume> volumes,
+               RunControl& control, const CarryOutHooks& hooks)
         : catalogue_(catalogue),
+          undone_(undone),
           ledger_(catalogue),
           volumes_(std::move(volumes)),
           control_(control),
@@ -58,6 +61,7 @@ class TakingBack {
             RETURN_IF_FAILED(isWhole ? putListBack(list) : done());
         }
         RETURN_IF_FAILED(endMoves());
+        RETURN_IF_FAILED(removeMadeFolders());
         const auto unflushed = ledger_.unflushed();
         RETURN_IF_FAILED(unflushed);
         std::ranges::transform(*unflushed, std::back_inserter(result_.unflushed), &LedgerAction::place);
@@ -219,6 +223,28 @@ class TakingBack {
         return again ? puttingBack_.record(moved_) : Outcome(again.error());
     }
 
+    /// Folders that were made for what has gone back, unless something lies in them or is looked for there.
+    Outcome removeMadeFolders() {
+        auto folders = ledger_.foldersMadeBy(undone_);
+        const auto players = PlayerStore(catalogue_).all();
+        RETURN_IF_FAILED(folders);
+        RETURN_IF_FAILED(players);
+        std::ranges::sort(*folders, std::greater<>()); // those within others first
+        Unflushed unflushed;
+        for (const auto& folder : *folders) {
+            const auto isIn = [&](const BytePath& place) { return isWithin(place, folder); };
+            const bool isKept = std::ranges::any_of(volumes_, isIn, &Volume::root) ||
+                                std::ranges::any_of(*players, [&](const Player& player) {
+                                    return std::ranges::any_of(player.places, isIn);
+                                });
+            if (!isKept) {
+                removeEmptyFolder(folder, unflushed);
+            }
+        }
+        unflushed.flush();
+        return done();
+    }
+
     void refuse(const LedgerAction& action, const Error& error) {
         result_.refused.push_back({action.place, error.sentence});
     }
@@ -230,6 +256,7 @@ class TakingBack {
     }
 
     Catalogue& catalogue_;
+    EntryId undone_;
     LedgerStore ledger_;
     std::vector<Volume> volumes_;
     RunControl& control_;
@@ -267,7 +294,7 @@ Result<CarriedOut> takeBackEntry(Catalogue& catalogue, EntryId id, RunControl& c
     const auto opened = ledger.open("undo", fmt::format("taking back entry {}", id), id);
     RETURN_IF_FAILED(opened);
     const auto result =
-        TakingBack(catalogue, *opened, std::move(*volumes), control, hooks).run(std::move(*actions));
+        TakingBack(catalogue, id, *opened, std::move(*volumes), control, hooks).run(std::move(*actions));
     if (!result) {
         return result;
     }
