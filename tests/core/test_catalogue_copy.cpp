@@ -130,16 +130,16 @@ TEST_CASE("an older catalogue is kept as it was before it is brought up to date"
     all.whileClosed([&] {
         // The last step undone by hand.
         CHECK(run({"python3", "-c",
-                   "import sqlite3, sys\nold = sqlite3.connect(sys.argv[1])\nold.executescript('''ALTER TABLE "
-                   "volumes DROP COLUMN keep_excerpts; PRAGMA user_version = 19;''')",
+                   "import sqlite3, sys\nold = sqlite3.connect(sys.argv[1])\nold.executescript('''DROP TABLE "
+                   "ledger_folders; PRAGMA user_version = 20;''')",
                    all.cataloguePath()})
                   .code == 0);
-        writeFile(all.cataloguePath() + ".before-18", "of an earlier time");
+        writeFile(all.cataloguePath() + ".before-19", "of an earlier time");
     });
-    CHECK(fs::exists(all.cataloguePath() + ".before-19"));
-    CHECK_FALSE(fs::exists(all.cataloguePath() + ".before-18"));
+    CHECK(fs::exists(all.cataloguePath() + ".before-20"));
+    CHECK_FALSE(fs::exists(all.cataloguePath() + ".before-19"));
     // It can be brought back too, and is brought up to date again.
-    CHECK(bringCatalogueBack(all.catalogue(), all.cataloguePath() + ".before-19", control, quiet).ok());
+    CHECK(bringCatalogueBack(all.catalogue(), all.cataloguePath() + ".before-20", control, quiet).ok());
     CHECK(Volumes(all.catalogue()).all().ok());
 }
 
