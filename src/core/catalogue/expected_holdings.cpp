@@ -11,17 +11,6 @@ constexpr const char* known =
     "sha256, troubled, problem, container, codec, lossless, bitrate, sample_rate, channels, "
     "bit_depth, duration, title, artist, album, track, date, albumartist, composer, genre, disc";
 
-/// All columns of a table but its key, as a list that follows it.
-std::string columnsOf(SQLite::Database& database, const std::string& rows) {
-    SQLite::Statement columns(database, "SELECT name FROM pragma_table_info(?) WHERE name <> 'holding'");
-    columns.bind(1, rows);
-    std::string names;
-    while (columns.executeStep()) {
-        names += ", " + columns.getColumn(0).getString();
-    }
-    return names;
-}
-
 /// The statements, prepared once for many.
 class Becoming {
   public:
@@ -35,7 +24,7 @@ class Becoming {
         copies_.emplace_back(database, std::string("UPDATE holdings SET (") + known + ") = (SELECT " + known +
                                            " FROM holdings WHERE id = ?2) WHERE id = ?1");
         for (const std::string rows : {"blocks", "evidence", "packed_evidence"}) {
-            const auto names = columnsOf(database, rows);
+            const auto names = ", " + columnsOf(database, rows, "holding");
             copies_.emplace_back(database, "INSERT OR REPLACE INTO " + rows + "(holding" + names +
                                                ") SELECT ?1" + names + " FROM " + rows +
                                                " WHERE holding = ?2");

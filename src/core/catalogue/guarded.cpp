@@ -126,6 +126,17 @@ ActionKind kindOf(const SQLite::Column& column) {
     return *kind;
 }
 
+std::string columnsOf(SQLite::Database& database, const std::string& table, std::string_view but) {
+    SQLite::Statement ask(database, "SELECT name FROM pragma_table_info(?) WHERE name <> ? ORDER BY cid");
+    ask.bind(1, table);
+    ask.bind(2, std::string(but));
+    std::string names;
+    while (ask.executeStep()) {
+        names += (names.empty() ? "" : ", ") + ask.getColumn(0).getString();
+    }
+    return names;
+}
+
 std::string placeholders(std::size_t count) {
     std::string list;
     for (std::size_t i = 0; i < count; ++i) {

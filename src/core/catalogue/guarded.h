@@ -84,6 +84,9 @@ std::uint64_t countAt(SQLite::Statement& row, int column);
 /// A word that stands for no kind is damage.
 ActionKind kindOf(const SQLite::Column& column);
 
+/// The names of a table's columns in their order, as a list; without one of them.
+std::string columnsOf(SQLite::Database& database, const std::string& table, std::string_view but = {});
+
 /// "?,?,?" for `count` values.
 std::string placeholders(std::size_t count);
 

@@ -59,17 +59,6 @@ void copyRows(SQLite::Database& from, SQLite::Database& to, const std::string& t
     }
 }
 
-/// The names of a table's columns, in their order.
-std::string columnsOf(SQLite::Database& database, const std::string& table) {
-    SQLite::Statement ask(database, "SELECT name FROM pragma_table_info(?) ORDER BY cid");
-    ask.bind(1, table);
-    std::string names;
-    while (ask.executeStep()) {
-        names += (names.empty() ? "" : ", ") + ask.getColumn(0).getString();
-    }
-    return names;
-}
-
 void takeVerified(SQLite::Database& from, SQLite::Database& to,
                   const std::unordered_map<HoldingId, HoldingId>& ids) {
     SQLite::Statement rows(from, "SELECT holding, verified FROM verified");
