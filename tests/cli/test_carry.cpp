@@ -180,11 +180,16 @@ done | sort -u
     CHECK(others == std::set<std::string>{});
     CHECK(all.ask(all.carried, {"find", "found there"})["holdings"].size() == 1);
     all.ask(all.home, {"catalogue", "take-in", all.carried});
-    // Carried along again without it, nothing of it is left; what somebody put there is.
+    // Carried along again without it, nothing of it is left; what somebody put there is, and what a link
+    // leads to.
     writeFile(all.folder + "/Program/lib/somebody's", "not ours");
+    writeFile(all / "elsewhere/NotoSans-Bold.ttf", "not ours");
+    fs::remove_all(all.folder + "/Program/fonts");
+    fs::create_directory_symlink(all / "elsewhere", all.folder + "/Program/fonts");
     CHECK(all.ask(all.home, {"carry", all.stick})["left_over"] == all.folder + " before");
     CHECK(all.names(all.folder + " before") == std::set<std::string>{"Program"});
-    CHECK(all.names(all.folder + " before/Program") == std::set<std::string>{"lib"});
+    CHECK(all.names(all.folder + " before/Program") == std::set<std::string>{"fonts", "lib"});
+    CHECK(readFile(all / "elsewhere/NotoSans-Bold.ttf") == "not ours");
     CHECK_FALSE(fs::exists(all.folder + "/Program"));
 }
 

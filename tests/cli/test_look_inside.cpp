@@ -150,6 +150,29 @@ TEST_CASE(
     CHECK(told["missing"] == 0);
     CHECK(all.present() == Paths{"b.zip!/one.wav", "b.zip!/f/two.wav", "b.zip!/f/three.wav"});
 
+    // Packed anew with other names within, it holds the same recordings; what is there twice by then is new
+    // once.
+    fs::rename(all / "in/one.wav", all / "in/f/first.wav");
+    fs::rename(all / "in/f/three.wav", all / "in/f/third.wav");
+    writeFile(all / "in/f/a third time.wav", smallWav(4));
+    writeFile(all / "in/f/twofold.wav", smallWav(2));
+    fs::remove(all / "V/b.zip");
+    all.pack(
+        "b.zip",
+        "cd f && python3 -m zipfile -c \"$1\" first.wav third.wav 'a third time.wav' two.wav twofold.wav");
+    told = all.survey();
+    CHECK(told["moved"] == 3); // two.wav stood in a folder
+    CHECK(told["added"] == 2);
+    CHECK(told["missing"] == 0);
+    CHECK(all.present() == Paths{"b.zip!/first.wav", "b.zip!/third.wav", "b.zip!/a third time.wav",
+                                 "b.zip!/two.wav", "b.zip!/twofold.wav"});
+    fs::remove(all / "V/b.zip");
+    all.pack("b.zip", "cd f && python3 -m zipfile -c \"$1\" twofold.wav two.wav third.wav");
+    told = all.survey();
+    CHECK(told["moved"] == 0);
+    CHECK(told["missing"] == 2);
+    CHECK(all.present().size() == 3);
+
     told = all.survey({"--take-all"});
     CHECK(told["missing"] == 0);
     CHECK(all.present().empty());

@@ -52,8 +52,13 @@ std::vector<std::string> foldersOf(std::span<const std::string> names) {
 
 void removeProgram(const BytePath& program, Unflushed& unflushed) {
     const auto names = carriedNames(program);
+    const auto root = realPathOf(program).value_or(program);
     for (const auto& name : names) {
-        removeFile(joinPath(program, name), unflushed).ok();
+        // Not by way of a link that somebody put there.
+        const auto folder = realPathOf(joinPath(program, parentOf(name)));
+        if (folder && isWithin(*folder, root)) {
+            removeFile(joinPath(program, name), unflushed).ok();
+        }
     }
     removeFile(joinPath(program, listName), unflushed).ok();
     for (const auto& folder : foldersOf(names)) {

@@ -294,11 +294,35 @@ class ChangedReader {
             read.job.before = &remembered_[*found];
             met_[*found] = true;
         }
-        if (read.record) {
+        if (read.record && read.job.before == nullptr && isLikeOneToCome(archive, *read.record)) {
+            ended_[archive].waiting.push_back(std::move(read));
+        } else if (read.record) {
             take(read);
         } else {
             report_.seen +=
                 read.job.before != nullptr && read.job.before->state == HoldingState::present ? 1 : 0;
+        }
+    }
+
+    /// Whether the archive held the same under another name, which was not met in it so far.
+    bool isLikeOneToCome(const BytePath& archive, const FileRecord& record) {
+        return std::ranges::any_of(inside_[archive], [&](std::size_t i) {
+            return !met_[i] && remembered_[i].id != 0 &&
+                   checksumOfHolding(remembered_[i].id) == record.checksums.file;
+        });
+    }
+
+    /// What an archive holds no more under its name may have another by now, there or in the next one.
+    void takeRenamed(const BytePath& archive, std::vector<FileRead>& waiting, bool isWhole) {
+        for (const auto i : inside_[archive]) {
+            const auto checksum = checksumOfHolding(remembered_[i].id);
+            if (isWhole && !met_[i] && remembered_[i].id != 0 &&
+                remembered_[i].state != HoldingState::leftOut && checksum != Checksum128{}) {
+                goneByChecksum_.emplace(checksum, i);
+            }
+        }
+        for (auto& read : waiting) {
+            take(read);
         }
     }
 
@@ -311,10 +335,12 @@ class ChangedReader {
     /// What was wrong in an archive is told once, of all of it, and again by each survey that finds it
     /// unchanged. One that was not gone through for reasons of the day is come back to.
     void endArchive(const BytePath& archive, const FileStamp& stamp, const Error& how) {
-        auto [isWhole, sentences] = std::exchange(ended_[archive], {});
-        if (how.cause != Cause::notAudio && how.cause != Cause::unreadable) {
+        auto [isWhole, sentences, waiting] = std::exchange(ended_[archive], {});
+        const bool wasAllMet = how.cause == Cause::notAudio || how.cause == Cause::unreadable;
+        if (!wasAllMet) {
             walk_.unlisted.push_back(archive + "!"); // what was not come to is not missing
         }
+        takeRenamed(archive, waiting, wasAllMet && !control_.isCancelled());
         if (control_.isCancelled()) {
             return;
         }
@@ -488,6 +514,7 @@ class ChangedReader {
     struct Ended {
         bool isWhole = true;
         std::string sentences;
+        std::vector<FileRead> waiting; ///< for whether what they are like is met under its name
     };
     std::unordered_map<BytePath, Ended> ended_;
     std::unordered_map<BytePath, std::vector<std::size_t>> inside_; ///< what is remembered of each archive
