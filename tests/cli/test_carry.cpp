@@ -180,6 +180,17 @@ done | sort -u
     CHECK(others == std::set<std::string>{});
     CHECK(all.ask(all.carried, {"find", "found there"})["holdings"].size() == 1);
     all.ask(all.home, {"catalogue", "take-in", all.carried});
+    // From there it goes along once more, as it is, and for the machines that it is for.
+    fs::create_directories(all / "next");
+    writeFile(all.folder + "/Program/machines.txt", "machines like the first");
+    const auto further = run({"env", "-u", "SOBER_EVIDENCE", "sh", all.folder + "/sober", "--quiet", "carry",
+                              all / "next", "--program"});
+    INFO(further.err);
+    CHECK(further.code == 0);
+    const auto there = all / "next/Sober Archivist";
+    CHECK(run({"diff", "-r", all.folder + "/Program", there + "/Program"}).code == 0);
+    CHECK(readFile(there + "/READ ME.txt").find("It runs on machines like the first.") != std::string::npos);
+    CHECK(run({"sh", there + "/sober", "--version"}).out.starts_with("Sober Archivist "));
     // Carried along again without it, nothing of it is left; what somebody put there is, and what a link
     // leads to.
     writeFile(all.folder + "/Program/lib/somebody's", "not ours");

@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <array>
 #include <filesystem>
+#include <map>
 #include <set>
 #include <sstream>
 #include <unistd.h>
@@ -131,13 +132,19 @@ Outcome CarriedFolder::addCopy(const BytePath& file) {
     return copied ? flushFile(place) : copied;
 }
 
-Outcome CarriedFolder::addProgram(std::span<const CarriedFile> files, RunControl& control,
-                                  const ProgressSink& onProgress) {
+Outcome CarriedFolder::addProgram(std::span<const CarriedFile> files, std::string_view machines,
+                                  RunControl& control, const ProgressSink& onProgress) {
     Unflushed unflushed;
     const auto program = joinPath(made_, carriedProgramName);
-    std::vector<std::string> names{"bin/qt.conf"};
+    // What is written, and not copied: a program that was carried already has it among its files.
+    const std::map<std::string, std::string_view> written{{"bin/qt.conf", qtPlaces},
+                                                          {std::string(carriedMachinesName), machines}};
+    std::vector<std::string> names;
+    for (const auto& [name, content] : written) {
+        names.push_back(name);
+    }
     for (const auto& file : files) {
-        if (file.as != names.front()) {
+        if (!written.contains(file.as)) {
             names.push_back(file.as);
         }
     }
@@ -149,9 +156,12 @@ Outcome CarriedFolder::addProgram(std::span<const CarriedFile> files, RunControl
     for (const auto& name : names) {
         list += name + "\n";
     }
-    std::vector<BytePath> made{joinPath(program, listName), joinPath(program, names.front())};
-    RETURN_IF_FAILED(writeNewFile(made.front(), list, unflushed));
-    RETURN_IF_FAILED(writeNewFile(made.back(), qtPlaces, unflushed));
+    std::vector<BytePath> made{joinPath(program, listName)};
+    RETURN_IF_FAILED(writeNewFile(made.back(), list, unflushed));
+    for (const auto& [name, content] : written) {
+        made.push_back(joinPath(program, name));
+        RETURN_IF_FAILED(writeNewFile(made.back(), content, unflushed));
+    }
     Progress progress;
     progress.totalFiles = files.size();
     for (const auto& file : files) {
@@ -161,7 +171,7 @@ Outcome CarriedFolder::addProgram(std::span<const CarriedFile> files, RunControl
             return Error{Cause::interrupted, made_, "Carrying along was interrupted."};
         }
         ++progress.files;
-        if (file.as == names.front()) {
+        if (written.contains(file.as)) {
             continue;
         }
         made.push_back(joinPath(program, file.as));

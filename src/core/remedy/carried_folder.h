@@ -19,6 +19,9 @@ struct CarriedFile {
 /// The folder of the program below such a folder, and the list in it of all that we put there.
 inline constexpr std::string_view carriedProgramName = "Program";
 
+/// Its file that says on which machines it runs.
+inline constexpr std::string_view carriedMachinesName = "machines.txt";
+
 /// The names in a carried program's folder, by the list in it; none where it has no such list.
 std::vector<std::string> carriedNames(const BytePath& program);
 
@@ -33,8 +36,9 @@ class CarriedFolder {
     Outcome add(std::string_view name, std::string_view content);
     /// A copy of a file, under its name.
     Outcome addCopy(const BytePath& file);
-    /// The program's files, into a folder of their own. Cause::interrupted where it was cancelled.
-    Outcome addProgram(std::span<const CarriedFile> files, RunControl& control,
+    /// The program's files, into a folder of their own, and on which machines it runs. Cause::interrupted
+    /// where it was cancelled.
+    Outcome addProgram(std::span<const CarriedFile> files, std::string_view machines, RunControl& control,
                        const ProgressSink& onProgress);
     /// It stands under its name now. What stood there goes if we made all of it and it is not to be kept;
     /// else it stays beside, and its new place is given.

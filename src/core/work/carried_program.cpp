@@ -129,6 +129,9 @@ CarriedProgram carriedAgain(const BytePath& folder) {
     for (const auto& name : carriedNames(folder)) {
         addFile(program, joinPath(folder, name), name);
     }
+    // Those like the one it came from, and not like the one that it is on now.
+    const auto machines = wholeFile(joinPath(folder, carriedMachinesName), 4096);
+    program.machines = machines ? *machines : std::string();
     return program;
 }
 
@@ -142,9 +145,7 @@ std::string machinesLikeThis() {
 
 Result<CarriedProgram> programToCarry() {
     if (!carriedLibraries().empty()) {
-        auto program = carriedAgain(BytePath(parentOf(carriedLibraries())));
-        program.machines = machinesLikeThis();
-        return program;
+        return carriedAgain(BytePath(parentOf(carriedLibraries())));
     }
     CarriedProgram program;
     program.machines = machinesLikeThis();

@@ -135,7 +135,7 @@ Outcome fill(CarriedFolder& folder, const Catalogue& catalogue, const CarriedPro
         "READ ME.txt", std::string(readMe) + (hasProgram ? fmt::format(aboutTheProgram, program.machines)
                                                          : std::string(aboutInstalling))));
     if (hasProgram) {
-        RETURN_IF_FAILED(folder.addProgram(program.files, control, onProgress));
+        RETURN_IF_FAILED(folder.addProgram(program.files, program.machines, control, onProgress));
     }
     return package ? folder.addCopy(*package) : done();
 }
