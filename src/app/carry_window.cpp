@@ -48,7 +48,6 @@ CarryWindow::CarryWindow(Workbench& workbench, QWidget* parent)
            "you do is kept on the stick. At home, take it in again by Collection, Take another "
            "catalogue in.")
             .arg(QString::fromUtf8(carriedFolderName.data(), static_cast<int>(carriedFolderName.size()))));
-    words->setMinimumWidth(600); // known before it is laid out, so that the window is as high as that needs
     layout->addWidget(words);
     auto* grid = new QGridLayout;
     grid->setHorizontalSpacing(12);

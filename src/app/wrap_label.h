@@ -17,13 +17,15 @@ class WrapLabel : public QLabel {
 
     QSize minimumSizeHint() const override {
         const auto least = QLabel::minimumSizeHint();
-        return wordWrap() ? QSize(least.width(), std::max({least.height(), kept_, heightForWidth(width())}))
-                          : least;
+        // Before it is laid out its width says nothing: a window would be as high as that needs.
+        const int needed = isLaidOut_ ? heightForWidth(width()) : 0;
+        return wordWrap() ? QSize(least.width(), std::max({least.height(), kept_, needed})) : least;
     }
 
   protected:
     void resizeEvent(QResizeEvent* event) override {
         QLabel::resizeEvent(event);
+        isLaidOut_ = true;
         if (wordWrap()) {
             updateGeometry();
         }
@@ -31,6 +33,7 @@ class WrapLabel : public QLabel {
 
   private:
     int kept_ = 0;
+    bool isLaidOut_ = false;
 };
 
 } // namespace sober::app
