@@ -4,6 +4,7 @@
 #include "core/transfer/plan.h"
 #include "core/work/carry_out.h"
 #include "core/work/run_transfer.h"
+#include "support/killing.h"
 #include "support/mounts.h"
 #include "support/player_collection.h"
 #include "support/small_audio.h"
@@ -55,6 +56,33 @@ struct Ordering : PlayerCollection {
         RunControl control;
         return run(*keepPlan(catalogue(), planned()), control);
     }
+
+    void putMovesOnDocket(const std::vector<std::pair<BytePath, BytePath>>& places) {
+        std::vector<DocketAction> moves;
+        for (const auto& [from, to] : places) {
+            moves.push_back({0, ActionKind::move, holding("V", from)->id, "", timeNow(), {}, {}, at(to)});
+        }
+        REQUIRE(DocketStore(catalogue()).add(moves).ok());
+    }
+    std::set<std::string> foldersBelow() const {
+        std::set<std::string> folders;
+        for (const auto& entry : fs::recursive_directory_iterator(*this / "V")) {
+            if (entry.is_directory()) {
+                folders.insert(fs::relative(entry.path(), *this / "V"));
+            }
+        }
+        return folders;
+    }
+};
+
+/// Two that are to go to folders that are not there yet.
+struct Moving : Ordering {
+    Moving() {
+        before = foldersBelow();
+        putMovesOnDocket({{"m/old/a/1.wav", "m/new/deep/1.wav"}, {"m/old/b/2.wav", "m/other/2.wav"}});
+    }
+    void checkWhole() { CHECK(contentCounts({*this / "V"}).size() == 5); }
+    std::set<std::string> before;
 };
 
 } // namespace
@@ -111,24 +139,11 @@ TEST_CASE("folders that were made for a new place go again when what is in them 
     Ordering all;
     writeFile(all.at("m/new/mine.txt"), "not of the catalogue");
     fs::create_directories(all.at("m/new/bare"));
-    const auto move = [&](const BytePath& from, const BytePath& to) {
-        return DocketAction{0,  ActionKind::move, all.holding("V", from)->id, "", timeNow(), {},
-                            {}, all.at(to)};
-    };
-    const auto foldersBelow = [&] {
-        std::set<std::string> folders;
-        for (const auto& entry : fs::recursive_directory_iterator(all / "V")) {
-            if (entry.is_directory()) {
-                folders.insert(fs::relative(entry.path(), all / "V"));
-            }
-        }
-        return folders;
-    };
-    const auto before = foldersBelow();
-    const std::vector<DocketAction> moves{
-        move("m/old/a/1.wav", "m/new/made/deep/1.wav"), move("m/old/b/2.wav", "m/new/made/2.wav"),
-        move("m/half/3.wav", "m/used since/3.wav"), move("m/4.wav", "m/new/bare/4.wav")};
-    REQUIRE(DocketStore(all.catalogue()).add(moves).ok());
+    const auto before = all.foldersBelow();
+    all.putMovesOnDocket({{"m/old/a/1.wav", "m/new/made/deep/1.wav"},
+                          {"m/old/b/2.wav", "m/new/made/2.wav"},
+                          {"m/half/3.wav", "m/used since/3.wav"},
+                          {"m/4.wav", "m/new/bare/4.wav"}});
     RunControl control;
     REQUIRE(carryOut(all.catalogue(), control, {})->done == 4);
     writeFile(all.at("m/used since/letter.txt"), "somebody's");
@@ -142,7 +157,7 @@ TEST_CASE("folders that were made for a new place go again when what is in them 
         CHECK(all.undoLast().refused.empty());
         auto expected = before;
         expected.insert("m/used since");
-        CHECK(foldersBelow() == expected);
+        CHECK(all.foldersBelow() == expected);
     }
     SECTION("where a player looks there by now") {
         REQUIRE(players.add(player).ok());
@@ -158,6 +173,31 @@ TEST_CASE("folders that were made for a new place go again when what is in them 
         CHECK(fs::exists(all / "W/m/new/bare"));
         CHECK(readFile(all / "W/m/used since/letter.txt") == "somebody's");
     }
+}
+
+TEST_CASE("folders that were made before an interruption go with what is taken back") {
+    const auto instants = killAtEveryInstant<Moving>(
+        "carry-out", [](Moving&) {},
+        [](Moving& all) {
+            CHECK(all.foldersBelow().contains("m/new/deep") == fs::exists(all.at("m/new/deep/1.wav")));
+            RunControl control;
+            REQUIRE(carryOut(all.catalogue(), control, {}).ok());
+            CHECK(fs::exists(all.at("m/other/2.wav")));
+            undoEverything(all);
+            CHECK(all.foldersBelow() == all.before);
+        });
+    CHECK(instants > 5);
+}
+
+TEST_CASE("folders that were made for what did not come go at once") {
+    Moving all;
+    writeFile(all.at("m/old/a/1.wav"), smallWav(99));
+    RunControl control;
+    const auto carried = carryOut(all.catalogue(), control, {});
+    REQUIRE(carried->refused.size() == 1);
+    CHECK(carried->done == 1);
+    CHECK_FALSE(fs::exists(all.at("m/new")));
+    CHECK(fs::exists(all.at("m/other/2.wav")));
 }
 
 TEST_CASE("a run that was stopped clears its folders away when it goes on") {

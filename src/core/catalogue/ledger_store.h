@@ -1,84 +1,12 @@
 #pragma once
 
-#include "core/catalogue/action_kind.h"
 #include "core/catalogue/catalogue.h"
-#include "core/catalogue/records.h"
+#include "core/catalogue/ledger_records.h"
 
-#include <optional>
+#include <set>
 #include <span>
-#include <utility>
 
 namespace sober {
-
-/// How far an action has come. The journal: written and flushed before and after every change.
-enum class ActionStep {
-    refused = 0, ///< checked and not carried out; its sentence says why
-    started = 1, ///< about to be carried out: the disk is in the state before or after, never between
-    carriedOut = 2,
-    takenBack = 3, ///< started, and found not done after an interruption
-    undoStarted = 4,
-    undone = 5,
-};
-
-/// What the catalogue says now of a holding's file.
-struct CataloguedFile {
-    std::uint64_t size = 0;
-    Nanoseconds mtime = 0;
-
-    bool operator==(const CataloguedFile&) const = default;
-};
-
-struct LedgerAction {
-    std::int64_t id = 0;
-    EntryId entry = 0;
-    ActionKind kind = ActionKind::retire;
-    HoldingId holding = 0;    ///< 0: a list, or a place that references point to
-    BytePath place;           ///< absolute, where the file was
-    BytePath aside;           ///< absolute, where it was set aside; "" where nothing was moved
-    BytePath note;            ///< absolute, the trash's note about it
-    BytePath made;            ///< absolute, where what replaces it is made; "" where nothing does
-    Checksum128 madeChecksum; ///< of what replaces it
-    std::uint64_t size = 0;
-    Checksum128 checksum;
-    ActionStep step = ActionStep::started;
-    std::string sentence;
-    /// Absolute. Of what is retired: the copy that stays; of what is replaced: where the new file comes to
-    /// stand; "" otherwise.
-    BytePath stays;
-    /// It has ended, and its drive did not confirm that it outlasts a loss of power, or did not let something
-    /// of ours be removed that is left.
-    bool unflushed = false;
-    std::string waits = {}; ///< why an interruption could not be settled yet; a sentence
-    std::optional<CataloguedFile> catalogued = {}; ///< of its holding, where it was read from the ledger
-};
-
-/// Where an action's file stands once it is carried out.
-const BytePath& standsAt(const LedgerAction& action);
-/// Whether that is another place than before, so that references follow.
-bool changesPlace(const LedgerAction& action);
-
-/// How an action ended, and what the catalogue says of its holding or place since.
-struct Settlement {
-    LedgerAction action; ///< with its sentence
-    ActionStep step = ActionStep::carriedOut;
-    std::optional<HoldingState> state;                  ///< of its holding
-    std::optional<std::pair<VolumeId, BytePath>> moved; ///< its holding is there now
-    std::optional<bool> writtenOffPlace;                ///< whether the place is not missed
-};
-
-struct LedgerEntry {
-    EntryId id = 0;
-    Nanoseconds time = 0;
-    Nanoseconds ended = 0; ///< 0: still going on, or interrupted
-    std::string kind;      ///< "survey", "carry-out", "undo", "recovery"
-    std::string summary;
-    std::optional<EntryId> undoes;
-    std::uint64_t actions = 0;    ///< that belong to it
-    std::uint64_t carriedOut = 0; ///< of those, done and not undone
-    std::uint64_t undone = 0;
-    std::uint64_t refused = 0;
-    std::uint64_t bytes = 0; ///< of what was carried out or undone
-};
 
 /// The append-only history and the journal in it. Each call that writes is one flushed transaction.
 class LedgerStore {
@@ -118,9 +46,11 @@ class LedgerStore {
     Result<std::vector<LedgerAction>> unfinished() const;
     /// Actions that are done and not known to be flushed.
     Result<std::vector<LedgerAction>> unflushed() const;
-    /// Writes down which folders an entry has made; absolute.
-    Outcome noteFolders(EntryId entry, std::span<const BytePath> folders) const;
-    /// The same where they are now, those of volumes that are away left out.
+    /// Writes down which folders an entry is about to make; absolute.
+    Outcome noteFolders(EntryId entry, const std::set<BytePath>& folders) const;
+    /// Those of them that were not made after all.
+    Outcome forgetFolders(EntryId entry, const std::set<BytePath>& folders) const;
+    /// The folders that it made, where they are now, those of volumes that are away left out.
     Result<std::vector<BytePath>> foldersMadeBy(EntryId entry) const;
     /// From where to where holdings were moved since then, and are still: absolute places.
     Result<std::vector<std::pair<BytePath, BytePath>>> movesSince(Nanoseconds time) const;

@@ -101,7 +101,7 @@ Outcome Batch::writeDown() {
     }
     const auto layOut = proven.front()->type().layOut;
     std::vector<Doing*> begun;
-    const auto started = context_.catalogue.together([&] {
+    const auto started = context_.catalogue.together([&]() -> Outcome {
         const auto laidOut = layOut != nullptr ? layOut(context_.catalogue, actionsOf(proven)) : done();
         if (!laidOut) {
             return laidOut;
@@ -110,9 +110,10 @@ Outcome Batch::writeDown() {
             choosePlaces(*doing);
         }
         begun = going();
+        foreseeFolders(begun);
+        RETURN_IF_FAILED(ledger_.noteFolders(result_.entry, folders_));
         return ledger_.start(actionsOf(begun));
     });
-    foreseeFolders(begun);
     for (std::size_t i = 0; started && i < begun.size(); ++i) {
         hooks_.onInstant(Instant::journalled);
     }
@@ -193,9 +194,9 @@ Outcome Batch::record() {
             actions.push_back(&doing->action);
         }
         RETURN_IF_FAILED(known != nullptr ? known(context_.catalogue, actions) : done());
-        std::vector<BytePath> made;
-        std::ranges::copy_if(folders_, std::back_inserter(made), isFolder);
-        RETURN_IF_FAILED(ledger_.noteFolders(result_.entry, made));
+        std::set<BytePath> notMade;
+        std::ranges::remove_copy_if(folders_, std::inserter(notMade, notMade.end()), isFolder);
+        RETURN_IF_FAILED(ledger_.forgetFolders(result_.entry, notMade));
         return ledger_.settle(settlements);
     });
     if (!recorded) {

@@ -3,6 +3,7 @@
 #include "core/base/text.h"
 #include "core/evidence/worker/evidence_worker.h"
 #include "core/remedy/journal/batch.h"
+#include "core/remedy/journal/made_folders.h"
 
 #include <fmt/format.h>
 
@@ -78,6 +79,10 @@ class CarryingOut {
         const auto unflushed = ledger_.unflushed();
         RETURN_IF_FAILED(unflushed);
         std::ranges::transform(*unflushed, std::back_inserter(result_.unflushed), &LedgerAction::place);
+        // Made for what did not come.
+        RETURN_IF_FAILED(result_.refused.empty() && !result_.interrupted
+                             ? done()
+                             : removeMadeFolders(context_.catalogue, result_.entry));
         const auto closed = ledger_.close(result_.entry, summary());
         return closed ? Result(result_) : Result<CarriedOut>(closed.error());
     }

@@ -7,6 +7,7 @@
 #include "core/remedy/journal/current_places.h"
 #include "core/remedy/journal/following.h"
 #include "core/remedy/journal/list_change.h"
+#include "core/remedy/journal/made_folders.h"
 #include "core/remedy/journal/settlements.h"
 #include "core/remedy/journal/settling.h"
 #include "core/remedy/journal/steps.h"
@@ -63,6 +64,7 @@ class Recovery {
             RETURN_IF_FAILED((this->*phase)());
         }
         for (const auto& entry : leftovers.unclosed) {
+            RETURN_IF_FAILED(removeMadeFolders(catalogue_, entry.id));
             RETURN_IF_FAILED(ledger_.close(entry.id, entry.summary + ", interrupted"));
         }
         const auto closed = close();

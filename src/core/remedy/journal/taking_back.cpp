@@ -1,14 +1,13 @@
 #include "core/remedy/journal/taking_back.h"
 
 #include "core/base/text.h"
-#include "core/catalogue/player_store.h"
 #include "core/catalogue/volumes.h"
-#include "core/remedy/changes/file_changes.h"
 #include "core/remedy/journal/can_go_back.h"
 #include "core/remedy/journal/current_places.h"
 #include "core/remedy/journal/doing.h"
 #include "core/remedy/journal/following.h"
 #include "core/remedy/journal/list_change.h"
+#include "core/remedy/journal/made_folders.h"
 #include "core/remedy/journal/putting_back.h"
 
 #include <fmt/format.h>
@@ -61,7 +60,7 @@ class TakingBack {
             RETURN_IF_FAILED(isWhole ? putListBack(list) : done());
         }
         RETURN_IF_FAILED(endMoves());
-        RETURN_IF_FAILED(removeMadeFolders());
+        RETURN_IF_FAILED(removeMadeFolders(catalogue_, undone_));
         const auto unflushed = ledger_.unflushed();
         RETURN_IF_FAILED(unflushed);
         std::ranges::transform(*unflushed, std::back_inserter(result_.unflushed), &LedgerAction::place);
@@ -221,28 +220,6 @@ class TakingBack {
         const auto again =
             Following::lead(catalogue_, result_.entry, std::move(forthAgain), toTheEnd_, hooks_);
         return again ? puttingBack_.record(moved_) : Outcome(again.error());
-    }
-
-    /// Folders that were made for what has gone back, unless something lies in them or is looked for there.
-    Outcome removeMadeFolders() {
-        auto folders = ledger_.foldersMadeBy(undone_);
-        const auto players = PlayerStore(catalogue_).all();
-        RETURN_IF_FAILED(folders);
-        RETURN_IF_FAILED(players);
-        std::ranges::sort(*folders, std::greater<>()); // those within others first
-        Unflushed unflushed;
-        for (const auto& folder : *folders) {
-            const auto isIn = [&](const BytePath& place) { return isWithin(place, folder); };
-            const bool isKept = std::ranges::any_of(volumes_, isIn, &Volume::root) ||
-                                std::ranges::any_of(*players, [&](const Player& player) {
-                                    return std::ranges::any_of(player.places, isIn);
-                                });
-            if (!isKept) {
-                removeEmptyFolder(folder, unflushed);
-            }
-        }
-        unflushed.flush();
-        return done();
     }
 
     void refuse(const LedgerAction& action, const Error& error) {

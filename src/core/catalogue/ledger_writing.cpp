@@ -1,0 +1,131 @@
+#include "core/catalogue/ledger_writing.h"
+
+#include "core/catalogue/guarded.h"
+
+namespace sober {
+namespace {
+
+struct Text {
+    const std::string& value;
+};
+
+void bindValue(SQLite::Statement& statement, int index, std::int64_t value) {
+    statement.bind(index, value);
+}
+void bindValue(SQLite::Statement& statement, int index, int value) {
+    statement.bind(index, value);
+}
+void bindValue(SQLite::Statement& statement, int index, const BytePath& bytes) {
+    bindBytes(statement, index, bytes);
+}
+void bindValue(SQLite::Statement& statement, int index, const Text& text) {
+    statement.bind(index, text.value);
+}
+
+/// What is missing is brought back from a copy or from what was salvaged.
+std::vector<ActionKind> decidedAs(ActionKind kind) {
+    return kind == ActionKind::bringBack ? std::vector{ActionKind::restore, ActionKind::salvage}
+                                         : std::vector{kind};
+}
+
+} // namespace
+
+LedgerStarting::LedgerStarting(SQLite::Database& database)
+    : database_(database),
+      write_(database,
+             "INSERT INTO ledger_actions(entry, kind, holding, place, aside, note, size, xxh3, step, "
+             "sentence, made, made_xxh3, stays) VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?)") {}
+
+void LedgerStarting::start(LedgerAction& action) {
+    write_.bind(1, action.entry);
+    write_.bind(2, std::string(word(action.kind)));
+    bindId(write_, 3, action.holding);
+    bindBytes(write_, 4, action.place);
+    bindBytes(write_, 5, action.aside);
+    bindBytes(write_, 6, action.note);
+    write_.bind(7, static_cast<std::int64_t>(action.size));
+    bindBytes(write_, 8, action.checksum);
+    write_.bind(9, static_cast<int>(action.step));
+    write_.bind(10, action.sentence);
+    bindBytes(write_, 11, action.made);
+    bindBytes(write_, 12, action.madeChecksum);
+    bindBytes(write_, 13, action.stays);
+    write_.exec();
+    write_.reset();
+    action.id = database_.getLastInsertRowid();
+}
+
+template <typename... Values>
+void LedgerSettling::run(std::optional<SQLite::Statement>& statement, const char* sql,
+                         const Values&... values) {
+    if (!statement) {
+        statement.emplace(database_, sql);
+    }
+    int index = 0;
+    (bindValue(*statement, ++index, values), ...);
+    statement->exec();
+    statement->reset();
+}
+
+void LedgerSettling::settle(const Settlement& each) {
+    const auto& action = each.action;
+    mark(action, each.step, action.sentence);
+    if (each.state) {
+        setState(action.holding, *each.state);
+    }
+    if (each.moved) {
+        move(action.holding, each.moved->first, each.moved->second);
+    }
+    // What is not missed any more is not missed in the lists either.
+    const bool isWrittenOff = each.state == HoldingState::writtenOff;
+    if (each.writtenOffPlace.value_or(isWrittenOff)) {
+        run(writeOff_, "INSERT OR IGNORE INTO written_off_places(path) VALUES(?)", action.place);
+    } else if (each.writtenOffPlace || each.state == HoldingState::missing) {
+        run(missed_, "DELETE FROM written_off_places WHERE path = ?", action.place);
+    }
+    if (action.holding != 0) {
+        // What a transfer does with a holding is no decision of the docket's.
+        for (const auto kind : decidedAs(action.kind)) {
+            const std::string decided(word(kind));
+            run(offDocket_, "DELETE FROM docket WHERE holding = ? AND kind = ?", action.holding,
+                Text{decided});
+        }
+    }
+    if (action.holding == 0 || isAboutNoHolding(action.kind)) {
+        run(placeOffDocket_, "DELETE FROM docket WHERE holding IS NULL AND place = ?", action.place);
+    }
+}
+
+void LedgerSettling::mark(const LedgerAction& action, ActionStep step, const std::string& sentence) {
+    run(mark_, "UPDATE ledger_actions SET step = ?, sentence = ?, unflushed = ?, waits = ? WHERE id = ?",
+        static_cast<int>(step), Text{sentence}, action.unflushed ? 1 : 0, Text{action.waits}, action.id);
+}
+
+void LedgerSettling::setState(HoldingId holding, HoldingState state) {
+    if (state == HoldingState::present) {
+        // A later holding that came and went at the same place gives it back.
+        run(yield_,
+            "UPDATE holdings SET state = 3 WHERE state IN (1, 2) AND id <> ?1 AND "
+            "(volume, path) = (SELECT volume, path FROM holdings WHERE id = ?1)",
+            holding);
+    }
+    run(state_,
+        "UPDATE holdings SET state = ?1, last_seen = CASE WHEN ?1 = 0 THEN 0 ELSE "
+        "max(last_seen, CASE WHEN state = 0 THEN ?2 ELSE 0 END) END WHERE id = ?3",
+        static_cast<int>(state), timeNow(), holding);
+}
+
+void LedgerSettling::move(HoldingId holding, VolumeId volume, const BytePath& path) {
+    run(remember_,
+        "INSERT OR IGNORE INTO former_places(volume, path, holding) SELECT volume, path, id FROM "
+        "holdings "
+        "WHERE id = ?",
+        holding);
+    // What was missing at the new place is there again, as this holding.
+    run(yieldPlace_,
+        "UPDATE holdings SET state = 3 WHERE state IN (1, 2) AND volume = ? AND path = ? AND id <> ?", volume,
+        path, holding);
+    run(place_, "UPDATE holdings SET volume = ?, path = ? WHERE id = ?", volume, path, holding);
+}
+
+} // namespace sober
