@@ -1,6 +1,7 @@
 #include "demo/claims.h"
 
 #include "demo/encode.h"
+#include "demo/on_all_cores.h"
 
 #include <nlohmann/json.hpp>
 
@@ -323,31 +324,58 @@ Samples fromTape(const Samples& clean, std::uint32_t seed) {
     return out;
 }
 
-bool makeClaim(const BytePath& folder, const PlantedClaim& claim) {
-    const BytePath target = joinPath(folder, claim.place);
-    fs::create_directories(fs::path(target).parent_path());
-    auto samples = synthesise(claim.piece);
-    if (claim.dull) {
-        samples = fromTape(samples, claim.piece.seed);
+/// A file that a claim has behind it, on the way to its last encode.
+BytePath middleOf(const BytePath& target, const PlantedClaim& claim) {
+    return target + ".on the way." + claim.before.front().first;
+}
+
+/// The last encodes of those that have one behind them, by one call.
+bool encodeAgain(const BytePath& folder, std::span<const PlantedClaim> claims) {
+    Words words{"ffmpeg", "-nostdin", "-loglevel", "error", "-y"};
+    Words outputs;
+    std::vector<BytePath> middles;
+    for (const auto& claim : claims) {
+        if (claim.before.empty()) {
+            continue;
+        }
+        const BytePath target = joinPath(folder, claim.place);
+        const auto input = std::to_string(middles.size()) + ":a";
+        middles.push_back(middleOf(target, claim));
+        words.insert(words.end(), {"-i", "file:" + middles.back()});
+        outputs.insert(outputs.end(), {"-map", input, "-fflags", "+bitexact", "-flags:a", "+bitexact"});
+        for (const auto& more : {tagWords(claim.tags), claim.last}) {
+            outputs.insert(outputs.end(), more.begin(), more.end());
+        }
+        if (endingOf(target) == "flac") {
+            outputs.insert(outputs.end(), {"-sample_fmt", "s16"});
+        }
+        outputs.push_back("file:" + target);
     }
-    if (claim.before.empty()) {
-        return encode(samples, claim.tags, target, claim.last);
+    words.insert(words.end(), outputs.begin(), outputs.end());
+    const bool good = middles.empty() || runQuietly(words) == 0;
+    for (const auto& middle : middles) {
+        fs::remove(middle);
     }
-    const auto& [ending, options] = claim.before.front();
-    const BytePath middle = joinPath(folder, "on the way." + ending);
-    bool good = encode(samples, claim.tags, middle, options);
-    Words words{"ffmpeg", "-nostdin", "-loglevel", "error",    "-y",       "-i",
-                middle,   "-fflags",  "+bitexact", "-flags:a", "+bitexact"};
-    const auto tags = tagWords(claim.tags);
-    words.insert(words.end(), tags.begin(), tags.end());
-    words.insert(words.end(), claim.last.begin(), claim.last.end());
-    if (endingOf(target) == "flac") {
-        words.insert(words.end(), {"-sample_fmt", "s16"});
-    }
-    words.push_back(target);
-    good = good && runQuietly(words) == 0;
-    fs::remove(middle);
     return good;
+}
+
+bool makeTogether(const BytePath& folder, std::span<const PlantedClaim> claims) {
+    std::vector<Encoding> first;
+    for (const auto& claim : claims) {
+        const BytePath target = joinPath(folder, claim.place);
+        fs::create_directories(fs::path(target).parent_path());
+        auto samples = synthesise(claim.piece);
+        if (claim.dull) {
+            samples = fromTape(samples, claim.piece.seed);
+        }
+        if (claim.before.empty()) {
+            first.push_back({std::move(samples), claim.tags, target, claim.last});
+        } else {
+            first.push_back(
+                {std::move(samples), claim.tags, middleOf(target, claim), claim.before.front().second});
+        }
+    }
+    return encodeTogether(first) && encodeAgain(folder, claims);
 }
 
 /// Gives a file a drawn cover: the harbour wall under a low sun.
@@ -393,7 +421,7 @@ bool addCover(const BytePath& target) {
 
 bool makeClaims(const BytePath& folder) {
     const auto claims = plannedClaims();
-    return std::ranges::all_of(claims, [&](const PlantedClaim& claim) { return makeClaim(folder, claim); }) &&
+    return inGroups(std::span(claims), [&](auto group) { return makeTogether(folder, group); }) &&
            addCover(joinPath(folder, polkaPlaces[2]));
 }
 

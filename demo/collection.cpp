@@ -13,11 +13,9 @@
 #include <nlohmann/json.hpp>
 #include <sys/stat.h>
 
-#include <atomic>
 #include <fcntl.h>
 #include <filesystem>
 #include <fstream>
-#include <thread>
 #include <unistd.h>
 
 namespace sober::demo {
@@ -147,25 +145,14 @@ void makeFoldersFor(const BytePath& path) {
 }
 
 bool makeRecordings(const BytePath& folder, const std::vector<Recording>& all) {
-    std::atomic<std::size_t> next = 0;
-    std::atomic<bool> good = true;
-    const auto work = [&] {
-        for (std::size_t i = next++; i < all.size(); i = next++) {
-            const BytePath path = joinPath(folder, homeOf(all[i]));
-            if (!encode(synthesise(all[i].piece), all[i].tags, path)) {
-                good = false;
-            }
-            setTime(path, all[i].tags.year + 3, static_cast<int>(i));
-        }
-    };
+    std::vector<Recorded> recorded;
     for (const auto& recording : all) {
-        makeFoldersFor(joinPath(folder, homeOf(recording)));
+        recorded.push_back({recording.piece, recording.tags, joinPath(folder, homeOf(recording))});
     }
-    std::vector<std::jthread> workers;
-    for (unsigned i = 0; i < std::max(1U, std::thread::hardware_concurrency()); ++i) {
-        workers.emplace_back(work);
+    const bool good = recordAll(recorded);
+    for (std::size_t i = 0; good && i < all.size(); ++i) {
+        setTime(recorded[i].target, all[i].tags.year + 3, static_cast<int>(i));
     }
-    workers.clear();
     return good;
 }
 
@@ -185,40 +172,37 @@ void makeCopies(const BytePath& folder, const std::vector<Recording>& all) {
 }
 
 bool makeOddities(const BytePath& folder) {
-    bool good = true;
+    const BytePath odd = joinPath(folder, "GANNET/Odd names/");
+    std::vector<Recorded> recorded;
     std::uint32_t seed = 700;
     for (const auto& name : oddNames()) {
-        const BytePath path = joinPath(folder, name);
-        makeFoldersFor(path);
-        good = encode(synthesise({Voice::bells, seed, 5, 110}),
-                      {fmt::format("Test Peal {}", seed - 699), "Station Road Ringers", "Odds and Ends", 0,
-                       2014},
-                      path) &&
-               good;
-        setTime(path, 2015, static_cast<int>(seed) - 700);
+        recorded.push_back(
+            {{Voice::bells, seed, 5, 110},
+             {fmt::format("Test Peal {}", seed - 699), "Station Road Ringers", "Odds and Ends", 0, 2014},
+             joinPath(folder, name)});
         ++seed;
     }
-    const BytePath odd = joinPath(folder, "GANNET/Odd names/");
+    const auto record = [&](const Piece& piece, const char* title, const char* artist, const char* name) {
+        recorded.push_back({piece, {title, artist, "Odds and Ends", 0, 2014}, odd + name});
+    };
+    record({Voice::choir, 720, 6, 80}, "Cut Short", "Pell Harbour Choral Union", "cut short.m4a");
+    record({Voice::choir, 721, 6, 80}, "Cut Short, Lossless", "Pell Harbour Choral Union", "cut short.flac");
+    record({Voice::brass, 722, 5, 90}, "Sealed", "Pell Silver Band", "sealed.mp3");
+    if (!recordAll(recorded)) {
+        return false;
+    }
+    for (std::size_t i = 0; i < oddNames().size(); ++i) {
+        setTime(recorded[i].target, 2015, static_cast<int>(i));
+    }
     const std::ofstream empty(odd + "empty.mp3");
     std::ofstream(odd + "letter to the editor.mp3") << "Sir, the fog signal was heard again on Tuesday.\n";
-    good =
-        encode(synthesise({Voice::choir, 720, 6, 80}),
-               {"Cut Short", "Pell Harbour Choral Union", "Odds and Ends", 0, 2014}, odd + "cut short.m4a") &&
-        good;
     fs::resize_file(odd + "cut short.m4a", fs::file_size(odd + "cut short.m4a") / 2);
-    good = encode(synthesise({Voice::choir, 721, 6, 80}),
-                  {"Cut Short, Lossless", "Pell Harbour Choral Union", "Odds and Ends", 0, 2014},
-                  odd + "cut short.flac") &&
-           good;
     fs::resize_file(odd + "cut short.flac", fs::file_size(odd + "cut short.flac") / 2);
-    good = encode(synthesise({Voice::brass, 722, 5, 90}),
-                  {"Sealed", "Pell Silver Band", "Odds and Ends", 0, 2014}, odd + "sealed.mp3") &&
-           good;
     fs::permissions(odd + "sealed.mp3", fs::perms::none);
     fs::create_directory_symlink(".", odd + "round and round");
     mkfifo((odd + "pipe.wav").c_str(), 0600);
     std::ofstream(odd + "inlay card.txt") << "Recorded in the Reading Room.\n";
-    return good;
+    return true;
 }
 
 Json shown(const BytePath& path) {
@@ -257,16 +241,13 @@ bool letTimePass(const BytePath& folder) {
     auto edited = all[editedRecording];
     edited.tags.title += " (corrected title)";
     const BytePath path = joinPath(folder, homeOf(all[editedRecording]));
-    bool good = encode(synthesise(edited.piece), edited.tags, path) && letPlayersFallBehind(folder);
+    std::vector<Recorded> recorded{{edited.piece, edited.tags, path}};
     for (int take = 1; take <= 3; ++take) {
-        const BytePath late = joinPath(folder, fmt::format("PETREL/Inbox/Reading Room, take {}.flac", take));
-        makeFoldersFor(late);
-        good =
-            encode(synthesise({Voice::harmonium, 800U + static_cast<std::uint32_t>(take), 7, 84}),
-                   {fmt::format("Reading Room, take {}", take), "Adela Threlkeld", "", take, 2021}, late) &&
-            good;
+        recorded.push_back({{Voice::harmonium, 800U + static_cast<std::uint32_t>(take), 7, 84},
+                            {fmt::format("Reading Room, take {}", take), "Adela Threlkeld", "", take, 2021},
+                            joinPath(folder, fmt::format("PETREL/Inbox/Reading Room, take {}.flac", take))});
     }
-    return good;
+    return recordAll(recorded) && letPlayersFallBehind(folder);
 }
 
 bool writeTruth(const BytePath& folder) {

@@ -21,6 +21,7 @@ using Json = nlohmann::ordered_json;
 const BytePath wireless = "PETREL/Wireless/";
 const BytePath backup = "GANNET/Backup of Wireless/";
 constexpr std::size_t mebibyte = 1U << 20;
+constexpr double tempo = 92;
 
 /// Sixty-four bytes become others; size and times stay.
 void damageSilently(const BytePath& path, std::size_t at) {
@@ -35,10 +36,6 @@ void damageSilently(const BytePath& path, std::size_t at) {
     utimensat(AT_FDCWD, path.c_str(), times, 0);
 }
 
-bool play(Voice voice, std::uint32_t seed, double seconds, const TagSet& tags, const BytePath& path) {
-    return encode(synthesise({voice, seed, seconds, 92}), tags, path);
-}
-
 TagSet tagsOf(const std::string& title) {
     return {title, "Pell Harbour Wireless Society", "Test Transmissions", 0, 1987};
 }
@@ -47,16 +44,15 @@ TagSet tagsOf(const std::string& title) {
 
 bool makeDriftable(const BytePath& folder) {
     const auto at = [&](const BytePath& path) { return joinPath(folder, path); };
-    fs::create_directories(at(wireless));
     fs::create_directories(at(backup));
-    const bool made =
-        play(Voice::speech, 951, 16, {}, at(wireless + "Shipping forecast.wav")) &&
-        play(Voice::fogSignal, 952, 16, {}, at(wireless + "Fog signal, night.wav")) &&
-        play(Voice::choir, 953, 8, tagsOf("Evening Hymn"), at(wireless + "Evening Hymn.flac")) &&
-        play(Voice::plucked, 954, 8, tagsOf("Interval Signal"), at(wireless + "Interval Signal.flac")) &&
-        play(Voice::bells, 955, 8, tagsOf("Noon Bells"), at(wireless + "Noon Bells.flac")) &&
-        play(Voice::brass, 956, 6, tagsOf("Opening March"), at(wireless + "Opening March.mp3")) &&
-        play(Voice::surf, 957, 6, {}, at(wireless + "Sea, from the pier.wav"));
+    const bool made = recordAll(
+        {{{Voice::speech, 951, 16, tempo}, {}, at(wireless + "Shipping forecast.wav")},
+         {{Voice::fogSignal, 952, 16, tempo}, {}, at(wireless + "Fog signal, night.wav")},
+         {{Voice::choir, 953, 8, tempo}, tagsOf("Evening Hymn"), at(wireless + "Evening Hymn.flac")},
+         {{Voice::plucked, 954, 8, tempo}, tagsOf("Interval Signal"), at(wireless + "Interval Signal.flac")},
+         {{Voice::bells, 955, 8, tempo}, tagsOf("Noon Bells"), at(wireless + "Noon Bells.flac")},
+         {{Voice::brass, 956, 6, tempo}, tagsOf("Opening March"), at(wireless + "Opening March.mp3")},
+         {{Voice::surf, 957, 6, tempo}, {}, at(wireless + "Sea, from the pier.wav")}});
     if (!made) {
         return false;
     }
@@ -80,12 +76,13 @@ bool letDriftHappen(const BytePath& folder) {
     damageSilently(at(backup + "Fog signal, night.wav"), 2 * mebibyte + 50'000);
     fs::resize_file(at(wireless + "Evening Hymn.flac"),
                     fs::file_size(at(wireless + "Evening Hymn.flac")) * 3 / 5);
-    auto louder = synthesise({Voice::plucked, 954, 8, 92});
+    auto louder = synthesise({Voice::plucked, 954, 8, tempo});
     for (auto& sample : louder) {
         sample = static_cast<std::int16_t>(sample * 2 / 3);
     }
     return encode(louder, tagsOf("Interval Signal"), at(wireless + "Interval Signal.flac")) &&
-           play(Voice::surf, 959, 12, tagsOf("Gale Warning"), at(wireless + "Noon Bells.flac"));
+           encode(synthesise({Voice::surf, 959, 12, tempo}), tagsOf("Gale Warning"),
+                  at(wireless + "Noon Bells.flac"));
 }
 
 bool writeCheckHistory(const BytePath& cataloguePath) {

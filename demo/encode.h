@@ -16,10 +16,29 @@ struct TagSet {
     int year = 0;
 };
 
-/// Encodes samples to `target` with the ffmpeg tool; the file's ending chooses the format. The same
+/// A file that is to be made of samples.
+struct Encoding {
+    Samples samples;
+    TagSet tags;
+    BytePath target; ///< its ending chooses the format
+    std::vector<std::string> options = {};
+};
+
+/// Encodes with the ffmpeg tool, by one call of it, whose start takes longer than a short piece. The same
 /// input gives the same bytes. False, with a word on standard error, where the tool fails.
-bool encode(const Samples& samples, const TagSet& tags, const BytePath& target,
+bool encodeTogether(const std::vector<Encoding>& encodings);
+bool encode(Samples samples, const TagSet& tags, const BytePath& target,
             const std::vector<std::string>& options = {});
+
+/// A file that is to be made of a piece.
+struct Recorded {
+    Piece piece;
+    TagSet tags;
+    BytePath target;
+};
+
+/// The same for many, on all cores. Their folders are made.
+bool recordAll(const std::vector<Recorded>& all);
 
 /// The words that give a file its tags.
 std::vector<std::string> tagWords(const TagSet& tags);

@@ -205,22 +205,16 @@ BytePath notMissed() {
 }
 
 bool makePlayed(const BytePath& folder) {
+    std::vector<Recorded> recorded;
     for (const auto& each : moved()) {
-        const auto path = joinPath(folder, each.before);
-        fs::create_directories(fs::path(path).parent_path());
-        if (!encode(synthesise(each.piece), each.tags, path)) {
-            return false;
-        }
+        recorded.push_back({each.piece, each.tags, joinPath(folder, each.before)});
     }
     std::uint32_t seed = 1040;
     for (const auto* path : namesakes) {
-        fs::create_directories(fs::path(joinPath(folder, path)).parent_path());
-        if (!encode(synthesise({Voice::brass, seed++, 5, 100}), tagsOf("Take Home", "Rehearsals", 0),
-                    joinPath(folder, path))) {
-            return false;
-        }
+        recorded.push_back(
+            {{Voice::brass, seed++, 5, 100}, tagsOf("Take Home", "Rehearsals", 0), joinPath(folder, path)});
     }
-    return writeLantern(folder, repertoire()) && writeTern(folder);
+    return recordAll(recorded) && writeLantern(folder, repertoire()) && writeTern(folder);
 }
 
 bool letPlayersFallBehind(const BytePath& folder) {

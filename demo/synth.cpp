@@ -1,5 +1,7 @@
 #include "demo/synth.h"
 
+#include "core/base/wide.h"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -42,8 +44,45 @@ class Rotor {
     double im_;
 };
 
+constexpr std::size_t beside = 8; // turns, each of which goes on by so many samples
+
+std::size_t inEights(std::size_t count) {
+    return (count + beside - 1) / beside * beside;
+}
+
+SOBER_WIDE void addTurning(float* samples, std::size_t count, double* re, double* im, double cosStep,
+                           double sinStep) {
+    for (std::size_t at = 0; at < count; at += beside) {
+        for (std::size_t i = 0; i < beside; ++i) {
+            samples[at + i] += static_cast<float>(im[i]);
+            const double next = re[i] * cosStep - im[i] * sinStep;
+            im[i] = re[i] * sinStep + im[i] * cosStep;
+            re[i] = next;
+        }
+    }
+}
+
+/// Adds a sine to samples, a multiple of eight of them, that falls off by a factor from one to the next.
+void addSine(std::vector<float>& samples, double frequency, double phase, double gain, double fall = 1) {
+    const double turn = 2 * std::numbers::pi * frequency / sampleRate;
+    std::array<double, beside> re{};
+    std::array<double, beside> im{};
+    for (std::size_t i = 0; i < beside; ++i) {
+        const double level = gain * std::pow(fall, static_cast<double>(i));
+        re[i] = level * std::cos(phase + static_cast<double>(i) * turn);
+        im[i] = level * std::sin(phase + static_cast<double>(i) * turn);
+    }
+    const double fallen = std::pow(fall, beside);
+    addTurning(samples.data(), samples.size(), re.data(), im.data(), fallen * std::cos(beside * turn),
+               fallen * std::sin(beside * turn));
+}
+
 struct Track {
     explicit Track(std::size_t frames) : left(frames), right(frames) {}
+    /// Samples of so many from `start` on that lie before its end.
+    std::size_t heardOf(std::size_t start, std::size_t length) const {
+        return start < left.size() ? std::min(length, left.size() - start) : 0;
+    }
     std::vector<float> left;
     std::vector<float> right;
 };
@@ -121,7 +160,8 @@ void playTone(Track& track, Voice voice, const Note& note, Rng& rng) {
     const Timbre timbre = timbreOf(voice);
     const int vowel = pick(rng, 4);
     const int reeds = voice == Voice::harmonium ? 2 : 1;
-    std::vector<float> sum(note.length);
+    const std::size_t heard = track.heardOf(note.start, note.length);
+    std::vector<float> sum(inEights(heard));
     for (int reed = 0; reed < reeds; ++reed) {
         const double tuned = note.frequency * (reed == 0 ? 1.0 : 1.0031);
         for (int partial = 1; partial <= timbre.partials; ++partial) {
@@ -130,14 +170,11 @@ void playTone(Track& track, Voice voice, const Note& note, Rng& rng) {
                 break;
             }
             const double gain = partialGain(voice, partial, frequency, note, vowel);
-            Rotor rotor(frequency, uniform(rng) * 6.28);
-            for (auto& sample : sum) {
-                sample += static_cast<float>(gain * rotor.next());
-            }
+            addSine(sum, frequency, uniform(rng) * 6.28, gain);
         }
     }
     Rotor vibrato(5.1 + uniform(rng), 0);
-    for (std::size_t i = 0; i < note.length; ++i) {
+    for (std::size_t i = 0; i < heard; ++i) {
         const double tremble = 1.0 + 0.08 * vibrato.next();
         const double breath = timbre.breath * (uniform(rng) - 0.5) * 4;
         put(track, note.start + i,
@@ -145,23 +182,23 @@ void playTone(Track& track, Voice voice, const Note& note, Rng& rng) {
                 envelope(i, note.length, timbre.attack, timbre.release),
             note.pan);
     }
+    rng.discard(note.length - heard); // the breath of what is past the end
 }
 
 void playBell(Track& track, const Note& note, Rng& rng) {
     constexpr std::array<double, 9> ratios{0.5, 1.0, 1.183, 1.506, 2.0, 2.514, 3.011, 4.166, 6.8};
-    const std::size_t length = note.length * 3;
+    const std::size_t length = track.heardOf(note.start, note.length * 3);
+    std::vector<float> sum(inEights(length));
     for (std::size_t p = 0; p < ratios.size(); ++p) {
         const double frequency = note.frequency * 2 * ratios[p];
-        if (frequency > sampleRate * 0.47) {
-            continue;
+        if (frequency <= sampleRate * 0.47) {
+            addSine(sum, frequency, uniform(rng) * 6.28,
+                    note.loudness * 0.3 / (1 + 0.35 * static_cast<double>(p)),
+                    std::exp(-(1.1 + 0.9 * static_cast<double>(p)) / sampleRate));
         }
-        Rotor rotor(frequency, uniform(rng) * 6.28);
-        const double fall = std::exp(-(1.1 + 0.9 * static_cast<double>(p)) / sampleRate);
-        double level = note.loudness * 0.3 / (1 + 0.35 * static_cast<double>(p));
-        for (std::size_t i = 0; i < length; ++i) {
-            put(track, note.start + i, rotor.next() * level, note.pan);
-            level *= fall;
-        }
+    }
+    for (std::size_t i = 0; i < length; ++i) {
+        put(track, note.start + i, static_cast<double>(sum[i]), note.pan);
     }
     for (std::size_t i = 0; i < 900; ++i) {
         put(track, note.start + i,
@@ -175,10 +212,12 @@ void playString(Track& track, const Note& note, Rng& rng) {
     for (auto& sample : line) {
         sample = uniform(rng) - 0.5;
     }
-    for (std::size_t i = 0; i < note.length * 2; ++i) {
-        auto& here = line[i % period];
-        put(track, note.start + i, here * note.loudness * 0.9, note.pan);
-        here = 0.4985 * (here + line[(i + 1) % period]);
+    std::size_t now = 0;
+    for (std::size_t i = 0; i < track.heardOf(note.start, note.length * 2); ++i) {
+        const std::size_t next = now + 1 < period ? now + 1 : 0;
+        put(track, note.start + i, line[now] * note.loudness * 0.9, note.pan);
+        line[now] = 0.4985 * (line[now] + line[next]);
+        now = next;
     }
 }
 

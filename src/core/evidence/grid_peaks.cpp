@@ -26,14 +26,21 @@ class SortedNeighbours {
         values_[at] = value;
     }
     void replace(float old, float fresh) {
-        auto at = static_cast<std::size_t>(std::ranges::lower_bound(values_, old) - values_.begin());
-        for (; at + 1 < count && values_[at + 1] < fresh; ++at) {
-            values_[at] = values_[at + 1];
+        // Counted and not searched: no branch depends on the values.
+        int from = 0;
+        int to = 0;
+        for (const float value : values_) {
+            from += value < old ? 1 : 0;
+            to += value < fresh ? 1 : 0;
         }
-        for (; at > 0 && values_[at - 1] > fresh; --at) {
-            values_[at] = values_[at - 1];
+        auto* const first = values_.data();
+        if (to > from) {
+            std::move(first + from + 1, first + to, first + from);
+            first[to - 1] = fresh;
+        } else {
+            std::move_backward(first + to, first + from, first + from + 1);
+            first[to] = fresh;
         }
-        values_[at] = fresh;
     }
     float median() const { return values_[count / 2]; }
 
@@ -45,17 +52,22 @@ class SortedNeighbours {
 
 std::vector<float> excessOf(const std::vector<float>& counts) {
     const std::size_t period = counts.size();
-    const auto at = [&](std::size_t position) { return counts[position % period]; };
-    SortedNeighbours around;
+    // The circle laid out, with what lies around its beginning and end: position p stands at p + farthest.
+    std::vector<float> around(period + 2 * farthest + 1);
+    for (std::size_t i = 0; i < around.size(); ++i) {
+        around[i] = counts[(i + period - farthest) % period];
+    }
+    SortedNeighbours neighbours;
     for (std::size_t away = nearest; away <= farthest; ++away) {
-        around.add(at(away));
-        around.add(at(period - away));
+        neighbours.add(around[farthest + away]);
+        neighbours.add(around[farthest - away]);
     }
     std::vector<float> excess(period);
     for (std::size_t here = 0; here < period; ++here) {
-        excess[here] = counts[here] - around.median();
-        around.replace(at(here + period - farthest), at(here + 1 + period - nearest));
-        around.replace(at(here + nearest), at(here + 1 + farthest));
+        const float* at = around.data() + here + farthest;
+        excess[here] = *at - neighbours.median();
+        neighbours.replace(*(at - farthest), *(at + 1 - nearest));
+        neighbours.replace(*(at + nearest), *(at + 1 + farthest));
     }
     return excess;
 }
