@@ -33,6 +33,7 @@ Json meetingShape(const CatalogueMeeting& meeting, bool taken) {
             {"standing_lists", meeting.decisions.standingLists},
             {"policies", meeting.decisions.policies},
             {"docket", meeting.docket},
+            {"ledger", meeting.deeds},
             {"excerpts", meeting.excerpts},
             {"left_there",
              {{"lists", meeting.left.lists},

@@ -1793,7 +1793,7 @@
         <translation>; %1 nur dort untersucht</translation>
     </message>
     <message>
-        <source>; %1 of here no longer there</source>
+        <source>; %1 known here no longer there</source>
         <translation>; %1 von hier nicht mehr dort</translation>
     </message>
     <message>
@@ -2913,16 +2913,8 @@
         <translation>gibt seine Fassung und seine Kodierung nicht an</translation>
     </message>
     <message>
-        <source>entries of its ledger</source>
-        <translation>Einträge seines Protokolls</translation>
-    </message>
-    <message>
         <source>entry %1 taken back: %2</source>
         <translation>Eintrag %1 zurückgenommen: %2</translation>
-    </message>
-    <message>
-        <source>entry of its ledger</source>
-        <translation>Eintrag seines Protokolls</translation>
     </message>
     <message>
         <source>equalised by up to %1 dB</source>
@@ -4971,6 +4963,22 @@
     <message>
         <source>To wait on the docket here: %1.</source>
         <translation>Auf den Laufzettel hier kommen: %1.</translation>
+    </message>
+    <message>
+        <source>, with the catalogue %1</source>
+        <translation>, mit dem Katalog %1</translation>
+    </message>
+    <message>
+        <source>entries of its ledger that have not come to their end</source>
+        <translation>Einträge seines Protokolls, die nicht zu Ende gekommen sind</translation>
+    </message>
+    <message>
+        <source>entry of its ledger that has not come to its end</source>
+        <translation>Eintrag seines Protokolls, der nicht zu Ende gekommen ist</translation>
+    </message>
+    <message>
+        <source>To stand in the ledger here: %1 of what was done there.</source>
+        <translation>Hier ins Protokoll: %1 dessen, was dort getan wurde.</translation>
     </message>
 </context>
 <context>

@@ -183,7 +183,7 @@ Outcome LedgerStore::setUnflushed(const LedgerAction& action, bool unflushed) co
 Result<std::vector<LedgerEntry>> LedgerStore::entries() const {
     return guarded(catalogue_, [&] {
         SQLite::Statement ask(catalogue_.database(),
-                              std::string(entrySelect) + "GROUP BY l.id ORDER BY l.id DESC");
+                              std::string(entrySelect) + "GROUP BY l.id ORDER BY l.time DESC, l.id DESC");
         return entriesFrom(ask);
     });
 }

@@ -56,6 +56,14 @@ class LedgerStore {
     Result<std::vector<std::pair<BytePath, BytePath>>> movesSince(Nanoseconds time) const;
     /// Whether a list was written by us at a place, with this content.
     Result<bool> hasWritten(const BytePath& list, const Checksum128& content) const;
+    /// The entry that was opened at this very time.
+    Result<std::optional<EntryId>> entryAt(Nanoseconds time, const std::string& kind) const;
+    /// Writes down, all or nothing, an ended entry of another catalogue's ledger, with its actions as they
+    /// are called here and the lists that it keeps.
+    Result<EntryId> takeEntry(const LedgerStore& other, const LedgerEntry& entry,
+                              std::span<LedgerAction> actions) const;
+    /// Marks actions of an entry as undone, told by their kinds and places.
+    Outcome takeUndone(EntryId entry, std::span<const LedgerAction> undone) const;
     /// Entries that were never closed.
     Result<std::vector<LedgerEntry>> unclosed() const;
 

@@ -1,5 +1,6 @@
 #include "core/catalogue/ledger_writing.h"
 
+#include "core/base/difference.h"
 #include "core/catalogue/guarded.h"
 
 namespace sober {
@@ -126,6 +127,39 @@ void LedgerSettling::move(HoldingId holding, VolumeId volume, const BytePath& pa
         "UPDATE holdings SET state = 3 WHERE state IN (1, 2) AND volume = ? AND path = ? AND id <> ?", volume,
         path, holding);
     run(place_, "UPDATE holdings SET volume = ?, path = ? WHERE id = ?", volume, path, holding);
+}
+
+std::optional<std::string> keptList(SQLite::Database& database, std::int64_t action) {
+    SQLite::Statement ask(database,
+                          "SELECT l.content, b.content FROM ledger_lists l LEFT JOIN ledger_lists b ON "
+                          "b.action = l.base WHERE l.action = ?");
+    ask.bind(1, action);
+    if (!ask.executeStep()) {
+        return std::nullopt;
+    }
+    auto content = bytesOf(ask.getColumn(0));
+    return ask.getColumn(1).isNull() ? std::optional(std::move(content))
+                                     : withDifference(bytesOf(ask.getColumn(1)), content);
+}
+
+void keepList(SQLite::Database& database, const LedgerAction& action, std::string_view content) {
+    SQLite::Statement first(
+        database, "SELECT l.action, l.content FROM ledger_actions a JOIN ledger_lists l ON l.action = a.id "
+                  "WHERE a.entry = ? AND a.place = ? AND a.id < ? AND l.base IS NULL ORDER BY a.id LIMIT 1");
+    first.bind(1, action.entry);
+    bindBytes(first, 2, action.place);
+    first.bind(3, action.id);
+    const auto difference = first.executeStep() ? differenceFrom(bytesOf(first.getColumn(1)), content)
+                                                : std::optional<std::string>();
+    SQLite::Statement write(database, "INSERT INTO ledger_lists(action, content, base) VALUES(?,?,?)");
+    write.bind(1, action.id);
+    bindBytes(write, 2, difference ? std::string_view(*difference) : content);
+    if (difference) {
+        write.bind(3, first.getColumn(0).getInt64());
+    } else {
+        write.bind(3);
+    }
+    write.exec();
 }
 
 } // namespace sober

@@ -6,7 +6,7 @@
 
 namespace sober {
 
-/// Writes actions down one after another, by a statement that is prepared once. Both classes throw as SQLite
+/// Writes actions down one after another, by a statement that is prepared once. What is here throws as SQLite
 /// does, within the transaction of who calls.
 class LedgerStarting {
   public:
@@ -45,5 +45,12 @@ class LedgerSettling {
     std::optional<SQLite::Statement> offDocket_;
     std::optional<SQLite::Statement> placeOffDocket_;
 };
+
+/// What a list was before an action. Nothing where it is not kept, or what is kept cannot be read.
+std::optional<std::string> keptList(SQLite::Database& database, std::int64_t action);
+
+/// Keeps what a list was before an action: the whole of it the first time in an entry, from then on what
+/// differs from that. Carried out in batches, a long list is changed often.
+void keepList(SQLite::Database& database, const LedgerAction& action, std::string_view content);
 
 } // namespace sober

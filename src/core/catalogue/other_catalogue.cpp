@@ -203,18 +203,24 @@ Result<std::vector<KnownHolding>> knownOn(const Catalogue& catalogue, VolumeId v
     return guarded(catalogue, [&] {
         SQLite::Statement ask(
             catalogue.database(),
-            "SELECT h.id, h.path, h.state, h.size, h.xxh3, e.holding IS NOT NULL, h.last_seen "
-            "FROM holdings h LEFT JOIN evidence e ON e.holding = h.id AND e.method = ? WHERE "
-            "h.volume = ? AND h.state < 4 ORDER BY h.path");
+            "WITH deeds AS (SELECT l.id, max(l.time, coalesce(max(u.time), 0)) AS time FROM ledger l LEFT "
+            "JOIN ledger u ON u.undoes = l.id GROUP BY l.id), done AS (SELECT a.holding, max(d.time) AS time "
+            "FROM ledger_actions a JOIN deeds d ON d.id = a.entry WHERE a.holding IS NOT NULL AND a.step IN "
+            "(2, 5) AND a.kind <> ?3 GROUP BY a.holding) "
+            "SELECT h.id, h.path, h.state, h.size, h.xxh3, e.holding IS NOT NULL, h.last_seen, "
+            "coalesce(done.time, 0) FROM holdings h LEFT JOIN evidence e ON e.holding = h.id AND e.method = "
+            "?1 "
+            "LEFT JOIN done ON done.holding = h.id WHERE h.volume = ?2 AND h.state < 4 ORDER BY h.path");
         ask.bind(1, evidenceMethod);
         ask.bind(2, volume);
+        ask.bind(3, std::string(word(ActionKind::accept))); // which looks at nothing
         std::vector<KnownHolding> known;
         while (ask.executeStep()) {
             known.push_back({ask.getColumn(0).getInt64(), bytesOf(ask.getColumn(1)),
                              static_cast<HoldingState>(ask.getColumn(2).getInt()),
                              static_cast<std::uint64_t>(ask.getColumn(3).getInt64()),
                              checksumOf(ask.getColumn(4)), ask.getColumn(5).getInt() != 0,
-                             ask.getColumn(6).getInt64()});
+                             ask.getColumn(6).getInt64(), ask.getColumn(7).getInt64()});
         }
         return known;
     });
@@ -298,7 +304,7 @@ Result<LeftThere> leftThere(const Catalogue& other) {
             return static_cast<std::uint64_t>(
                 other.database().execAndGet("SELECT count(*) FROM " + table).getInt64());
         };
-        return LeftThere{count("lists WHERE volume = 0"), 0, count("ledger")};
+        return LeftThere{count("lists WHERE volume = 0"), 0, 0};
     });
 }
 
@@ -306,8 +312,8 @@ Result<bool> hasDeedsOfItsOwn(const Catalogue& other, const Catalogue& here) {
     return guarded(here, [&] {
         SQLite::Statement known(here.database(), "SELECT 1 FROM ledger WHERE time = ? AND kind = ?");
         SQLite::Statement deeds(other.database(),
-                                "SELECT DISTINCT l.time, l.kind FROM ledger l JOIN ledger_actions a "
-                                "ON a.entry = l.id");
+                                "SELECT time, kind FROM ledger WHERE undoes IS NOT NULL OR id IN (SELECT "
+                                "entry FROM ledger_actions)");
         while (deeds.executeStep()) {
             known.bind(1, deeds.getColumn(0).getInt64());
             known.bind(2, deeds.getColumn(1).getString());

@@ -20,6 +20,7 @@ struct KnownHolding {
     Checksum128 content;
     bool isExamined = false; ///< by the present method
     Nanoseconds lastSeen = 0;
+    Nanoseconds deed = 0; ///< when something was last done to it or taken back, by the ledger; 0: never
 };
 
 /// All of a volume, by path, what was retired too.
@@ -35,6 +36,7 @@ Result<FileRecord> recordOf(const Catalogue& catalogue, HoldingId holding);
 struct Counterparts {
     std::unordered_map<VolumeId, VolumeId> volumes;
     std::unordered_map<HoldingId, HoldingId> holdings; ///< of equal content
+    std::unordered_map<HoldingId, HoldingId> others;   ///< of other content by now, and the same otherwise
 };
 
 /// Where a folder or file of the other machine is here, if it lies on a volume of both; else as there.
@@ -51,13 +53,13 @@ Outcome takeNotes(const Catalogue& from, const Catalogue& to, const Counterparts
 struct LeftThere {
     std::uint64_t lists = 0;   ///< of players, on no volume
     std::uint64_t actions = 0; ///< on the docket (other_docket.h)
-    std::uint64_t entries = 0; ///< in the ledger
+    std::uint64_t entries = 0; ///< of its ledger (work/take_ledger.h)
 };
-/// Without what is on the docket.
+/// Its lists alone.
 Result<LeftThere> leftThere(const Catalogue& other);
 
-/// Whether another catalogue has done something that this one's ledger does not know, or has something on its
-/// docket that is newer than all that was done here: what only it can take back, or carry out.
+/// Whether another catalogue has done something that this one's ledger does not know (what was begun there
+/// and not ended), or has something on its docket that is newer than all that was done here.
 Result<bool> hasDeedsOfItsOwn(const Catalogue& other, const Catalogue& here);
 
 /// How many decisions `takeNotes` would take over.

@@ -77,14 +77,15 @@ std::string script(std::string_view name, std::string_view program, std::string_
 /// Nothing there that is not known here.
 bool isKnown(const CatalogueMeeting& meeting) {
     const auto& decisions = meeting.decisions;
-    return decisions.acceptances + decisions.standingLists + decisions.policies == 0 &&
+    return decisions.acceptances + decisions.standingLists + decisions.policies + meeting.deeds == 0 &&
            std::ranges::none_of(meeting.volumes, [](const VolumeMeeting& each) {
-               return each.here.empty() || each.isNewerThere() || each.added + each.examined > 0;
+               return each.here.empty() || each.isNewerThere() ||
+                      each.added + each.changed + each.moved + each.gone + each.examined > 0;
            });
 }
 
-/// Whether what is carried there is to be kept beside what takes its place: it has done things of its own,
-/// which only it can take back. Fails where it may not be replaced.
+/// Whether what is carried there is to be kept beside what takes its place: it has begun what only it can
+/// end, or decided what waits. Fails where it may not be replaced.
 Result<bool> mayReplace(const Catalogue& catalogue, const BytePath& folder, RunControl& control) {
     const auto carried = joinPath(folder, "catalogue.sqlite");
     if (!isTaken(folder)) {

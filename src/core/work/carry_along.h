@@ -21,8 +21,8 @@ struct CarriedAlong {
     std::uint64_t bytes = 0;
     bool withProgram = false;
     bool withPackage = false;
-    /// What stands beside it of the one before: others put files there, or it has done things that only it
-    /// can take back; "" for nothing.
+    /// What stands beside it of the one before: others put files there, or it has begun what only it can
+    /// end; "" for nothing.
     BytePath leftOver;
 };
 

@@ -7,6 +7,7 @@
 #include "core/catalogue/volumes.h"
 #include "core/survey/volume_identity.h"
 #include "core/work/take_in_survey.h"
+#include "core/work/take_ledger.h"
 #include "core/work/volume_comparison.h"
 
 #include <fmt/format.h>
@@ -153,6 +154,11 @@ void noteDocket(CatalogueMeeting& meeting, const OtherDocket& docket) {
     meeting.left.actions = docket.left;
 }
 
+void noteLedger(CatalogueMeeting& meeting, const LedgerMeeting& ledger) {
+    meeting.deeds = ledger.entries - ledger.left;
+    meeting.left.entries = ledger.left;
+}
+
 /// Puts what waits there on the docket here.
 Outcome takeDocket(CatalogueMeeting& meeting, const Catalogue& theirs, const Catalogue& ours,
                    const Counterparts& counterparts) {
@@ -188,6 +194,7 @@ class Taking {
         }
         counterparts_.volumes[pair.there.id] = pair.here->id;
         counterparts_.holdings.insert(comparison.same().begin(), comparison.same().end());
+        counterparts_.others.insert(comparison.others().begin(), comparison.others().end());
         HoldingWriter writer(ours_, pair.here->id, pair.there.surveyedAt);
         constexpr int commitEach = 256;
         int untilCommit = commitEach;
@@ -279,7 +286,7 @@ std::vector<std::string> meetingWords(const CatalogueMeeting& meeting) {
         add(each.changed, "with other content by now");
         add(each.moved, "at another place by now");
         add(each.older, "known here as they are by now");
-        words += each.gone > 0 ? fmt::format("; {} of here no longer there", humanCount(each.gone)) : "";
+        words += each.gone > 0 ? fmt::format("; {} known here no longer there", humanCount(each.gone)) : "";
         words += each.examined > 0 ? fmt::format("; {} examined only there", humanCount(each.examined)) : "";
         sentences.push_back(words + ".");
     }
@@ -298,6 +305,10 @@ std::vector<std::string> meetingWords(const CatalogueMeeting& meeting) {
         sentences.push_back(
             fmt::format("To wait on the docket here: {}.", counted(meeting.docket, "action")));
     }
+    if (meeting.deeds > 0) {
+        sentences.push_back(fmt::format("To stand in the ledger here: {} of what was done there.",
+                                        counted(meeting.deeds, "entry", "entries")));
+    }
     if (meeting.excerpts > 0) {
         sentences.push_back(fmt::format("{} taken over.", counted(meeting.excerpts, "excerpt")));
     }
@@ -305,7 +316,8 @@ std::vector<std::string> meetingWords(const CatalogueMeeting& meeting) {
     for (const auto& [count, one, many] :
          {std::tuple{meeting.left.lists, "list of a player", "lists of players"},
           {meeting.left.actions, "action on its docket", "actions on its docket"},
-          {meeting.left.entries, "entry of its ledger", "entries of its ledger"}}) {
+          {meeting.left.entries, "entry of its ledger that has not come to its end",
+           "entries of its ledger that have not come to their end"}}) {
         if (count > 0) {
             left += (left.empty() ? "" : ", ") + counted(count, one, many);
         }
@@ -334,6 +346,9 @@ Result<CatalogueMeeting> compareCatalogue(const Catalogue& catalogue, const Byte
         const auto docket = docketOf(*theirs, catalogue, counterparts);
         RETURN_IF_FAILED(docket);
         noteDocket(meeting, *docket);
+        const auto ledger = ledgerOf(*theirs, catalogue);
+        RETURN_IF_FAILED(ledger);
+        noteLedger(meeting, *ledger);
     }
     meeting.interrupted = control.isCancelled();
     return compared ? Result(std::move(meeting)) : Result<CatalogueMeeting>(compared.error());
@@ -361,6 +376,10 @@ Result<CatalogueMeeting> takeInCatalogue(Catalogue& catalogue, const BytePath& o
     const bool isWhole = !control.isCancelled();
     const auto noted = isWhole ? takeNotes(*theirs, catalogue, counterparts) : done();
     if (noted && isWhole) {
+        // What was done there before what waits: of that it may speak.
+        const auto ledger = takeLedger(*theirs, catalogue, counterparts);
+        RETURN_IF_FAILED(ledger);
+        noteLedger(meeting, *ledger);
         RETURN_IF_FAILED(takeDocket(meeting, *theirs, catalogue, counterparts));
     }
     const auto excerpts = noted && isWhole ? ExcerptStore(catalogue).takeFrom(*theirs)

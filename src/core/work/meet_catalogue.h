@@ -29,6 +29,7 @@ struct CatalogueMeeting {
     std::vector<VolumeMeeting> volumes;
     NewDecisions decisions;
     std::uint64_t docket = 0;   ///< actions of its docket that wait on this one's too
+    std::uint64_t deeds = 0;    ///< entries of its ledger that stand in this one's too
     std::uint64_t excerpts = 0; ///< taken over; 0 in a comparison
     LeftThere left;
     bool interrupted = false; ///< cancelled: what was taken over stays, and again goes on from there
@@ -46,7 +47,7 @@ Result<CatalogueMeeting> compareCatalogue(const Catalogue& catalogue, const Byte
 /// Takes what another catalogue (of another machine, or one that was carried along) knows into this one. The
 /// other is only read. Volumes, holdings with all that was measured, baselines of what has drifted,
 /// verifications, excerpts, acceptances, standing lists, policies and players with lists on volumes are taken
-/// over, and what waits on its docket; its ledger stays there. Findings are brought up to date.
+/// over, and what waits on its docket and was done by it. Findings are brought up to date.
 Result<CatalogueMeeting> takeInCatalogue(Catalogue& catalogue, const BytePath& other, RunControl& control,
                                          const ProgressSink& onProgress);
 

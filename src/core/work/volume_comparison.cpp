@@ -16,7 +16,7 @@ VolumeComparison::VolumeComparison(const Volume& there, const std::vector<KnownH
     meeting_.surveyedHere = here != nullptr ? here->surveyedAt : 0;
     for (const auto& each : theirs_) {
         isLive(each) ? void(theirPlaces_.emplace(each.path, &each))
-                     : void(retiredThere_.emplace(each.path, each.content));
+                     : void(retiredThere_.emplace(each.path, &each));
     }
     for (const auto& each : ours_) {
         if (isLive(each)) {
@@ -26,6 +26,10 @@ VolumeComparison::VolumeComparison(const Volume& there, const std::vector<KnownH
             }
         } else {
             retiredHere_.emplace(each.path, &each);
+            const auto retired = retiredThere_.find(each.path);
+            if (retired != retiredThere_.end() && retired->second->content == each.content) {
+                same_.emplace_back(retired->second->id, each.id);
+            }
         }
     }
     for (const auto& each : theirs_) {
@@ -33,9 +37,12 @@ VolumeComparison::VolumeComparison(const Volume& there, const std::vector<KnownH
             meet(each);
         }
     }
-    if (meeting_.isNewerThere()) {
-        meetGone();
-    }
+    meetGone();
+}
+
+bool VolumeComparison::isNewer(const KnownHolding& there, const KnownHolding* here) const {
+    return std::max(meeting_.surveyedThere, there.deed) >
+           std::max(meeting_.surveyedHere, here != nullptr ? here->deed : 0);
 }
 
 void VolumeComparison::meet(const KnownHolding& there) {
@@ -54,10 +61,13 @@ void VolumeComparison::meet(const KnownHolding& there) {
             meeting_.examined += isPresent ? 1 : 0;
             steps_.push_back({MeetingStep::What::examine, &there, &here, here.state});
         }
-        if (meeting_.isNewerThere() && there.state != here.state) {
+        if (isNewer(there, &here) && there.state != here.state) {
             steps_.push_back({MeetingStep::What::state, &there, &here, there.state});
         }
-    } else if (isPresent && meeting_.isNewerThere()) {
+        return;
+    }
+    others_.emplace_back(there.id, here.id);
+    if (isPresent && isNewer(there, &here)) {
         ++meeting_.changed;
         steps_.push_back({MeetingStep::What::rewrite, &there, &here, HoldingState::present});
     } else {
@@ -68,7 +78,7 @@ void VolumeComparison::meet(const KnownHolding& there) {
 void VolumeComparison::meetUnknown(const KnownHolding& there, bool isPresent) {
     const auto retired = retiredHere_.find(there.path);
     if (retired != retiredHere_.end() && retired->second->content == there.content &&
-        !meeting_.isNewerThere()) {
+        !isNewer(there, retired->second)) {
         meeting_.older += isPresent ? 1 : 0; // it is known why it went
         same_.emplace_back(there.id, retired->second->id);
         return;
@@ -76,8 +86,9 @@ void VolumeComparison::meetUnknown(const KnownHolding& there, bool isPresent) {
     const auto [first, last] = elsewhereHere_.equal_range(there.content);
     const auto here =
         std::find_if(first, last, [&](const auto& each) { return !moved_.contains(each.second->id); });
-    if (here != last && !meeting_.isNewerThere()) {
+    if (here != last && !isNewer(there, here->second)) {
         meeting_.older += isPresent ? 1 : 0; // it is known where it went
+        same_.emplace_back(there.id, here->second->id);
     } else if (here != last && isPresent) {
         ++meeting_.moved;
         moved_.insert(here->second->id);
@@ -85,7 +96,7 @@ void VolumeComparison::meetUnknown(const KnownHolding& there, bool isPresent) {
         steps_.push_back({MeetingStep::What::move, &there, here->second, HoldingState::present});
     } else if (here == last) {
         meeting_.added += isPresent ? 1 : 0;
-        const bool isStillThere = !isPresent || meeting_.isNewerThere();
+        const bool isStillThere = !isPresent || isNewer(there, nullptr);
         steps_.push_back(
             {MeetingStep::What::add, &there, nullptr, isStillThere ? there.state : HoldingState::missing});
     }
@@ -94,15 +105,21 @@ void VolumeComparison::meetUnknown(const KnownHolding& there, bool isPresent) {
 void VolumeComparison::meetGone() {
     for (const auto& here : ours_) {
         if (here.state != HoldingState::present || theirPlaces_.contains(here.path) ||
-            moved_.contains(here.id) || !takesIn(there_.choices, here.path, here.size) ||
-            couldNotBeSeen(here.path)) {
+            moved_.contains(here.id)) {
             continue;
         }
-        ++meeting_.gone;
         const auto retired = retiredThere_.find(here.path);
-        const bool wasRetired = retired != retiredThere_.end() && retired->second == here.content;
-        steps_.push_back({MeetingStep::What::state, nullptr, &here,
-                          wasRetired ? HoldingState::retired : HoldingState::missing});
+        const bool wasRetired = retired != retiredThere_.end() && retired->second->content == here.content;
+        if (wasRetired) {
+            same_.emplace_back(retired->second->id, here.id);
+        }
+        const bool wasLookedFor = meeting_.surveyedThere > std::max(meeting_.surveyedHere, here.deed) &&
+                                  takesIn(there_.choices, here.path, here.size) && !couldNotBeSeen(here.path);
+        if (wasRetired ? isNewer(*retired->second, &here) : wasLookedFor) {
+            ++meeting_.gone;
+            steps_.push_back({MeetingStep::What::state, nullptr, &here,
+                              wasRetired ? HoldingState::retired : HoldingState::missing});
+        }
     }
 }
 

@@ -34,9 +34,13 @@ class VolumeComparison {
     const std::vector<MeetingStep>& steps() const { return steps_; }
     /// Those of equal content, there and here.
     const std::vector<std::pair<HoldingId, HoldingId>>& same() const { return same_; }
+    /// Those at one place, of other content by now.
+    const std::vector<std::pair<HoldingId, HoldingId>>& others() const { return others_; }
 
   private:
     static bool isLive(const KnownHolding& each) { return each.state < HoldingState::retired; }
+    /// Whether a holding was seen there later, or done something to, than here; `here` may be nothing.
+    bool isNewer(const KnownHolding& there, const KnownHolding* here) const;
     void meet(const KnownHolding& there);
     void meetUnknown(const KnownHolding& there, bool isPresent);
     /// What a survey there would have met.
@@ -50,9 +54,10 @@ class VolumeComparison {
     VolumeMeeting meeting_;
     std::vector<MeetingStep> steps_;
     std::vector<std::pair<HoldingId, HoldingId>> same_;
+    std::vector<std::pair<HoldingId, HoldingId>> others_;
     std::map<std::string_view, const KnownHolding*> theirPlaces_;
     std::map<std::string_view, const KnownHolding*> ourPlaces_;
-    std::map<std::string_view, Checksum128> retiredThere_;
+    std::map<std::string_view, const KnownHolding*> retiredThere_;
     std::map<std::string_view, const KnownHolding*> retiredHere_;
     std::multimap<Checksum128, const KnownHolding*> elsewhereHere_; ///< at places that are unknown there
     std::set<HoldingId> moved_;

@@ -42,6 +42,24 @@ std::string waitingSentence(const PlacedAction& placed) {
                : displayPath(action.place) + " waits to be settled; the next work here does that.";
 }
 
+void followRoot(LedgerAction& action, const BytePath& before, const BytePath& now) {
+    const auto follow = [&](BytePath& path) {
+        const auto within = path.empty() ? std::nullopt : relativeTo(path, before);
+        path = within ? joinPath(now, *within) : path;
+    };
+    follow(action.place);
+    follow(action.made);
+    if (action.kind == ActionKind::replace) {
+        follow(action.stays);
+    }
+    if (const auto top = topOfTrash(action.aside)) {
+        if (const auto topNow = movedTop(*top, before, now)) {
+            action.aside = *topNow + action.aside.substr(top->size());
+            action.note = *topNow + action.note.substr(top->size());
+        }
+    }
+}
+
 Result<PlacedAction> asPlacedNow(const Catalogue& catalogue, LedgerAction action) {
     const auto volumes = Volumes(catalogue).all();
     const auto holdings = Holdings(catalogue).byIds(std::array{action.holding});
@@ -70,21 +88,7 @@ Result<PlacedAction> asPlacedNow(const Catalogue& catalogue, LedgerAction action
     if (!placed.atHand || rootBefore == volume->root) {
         return placed;
     }
-    const auto follow = [&](BytePath& path) {
-        const auto within = path.empty() ? std::nullopt : relativeTo(path, rootBefore);
-        path = within ? joinPath(volume->root, *within) : path;
-    };
-    follow(here.place);
-    follow(here.made);
-    if (here.kind == ActionKind::replace) {
-        follow(here.stays);
-    }
-    if (const auto top = topOfTrash(here.aside)) {
-        if (const auto topNow = movedTop(*top, rootBefore, volume->root)) {
-            here.aside = *topNow + here.aside.substr(top->size());
-            here.note = *topNow + here.note.substr(top->size());
-        }
-    }
+    followRoot(here, rootBefore, volume->root);
     return placed;
 }
 

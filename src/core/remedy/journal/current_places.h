@@ -16,6 +16,9 @@ struct PlacedAction {
 /// For what an action waits that an interruption has left, in a sentence.
 std::string waitingSentence(const PlacedAction& placed);
 
+/// The action's places after the root of its volume went from `before` to `now`, its trash along with it.
+void followRoot(LedgerAction& action, const BytePath& before, const BytePath& now);
+
 Result<PlacedAction> asPlacedNow(const Catalogue& catalogue, LedgerAction action);
 
 } // namespace sober
