@@ -4,6 +4,7 @@
 #include "core/catalogue/player_store.h"
 #include "core/catalogue/policies.h"
 #include "core/catalogue/standing_lists.h"
+#include "core/players/read_players.h"
 #include "core/work/carry_out.h"
 #include "core/work/meet_catalogue.h"
 #include "support/collection.h"
@@ -196,7 +197,8 @@ TEST_CASE(
         {0, ActionKind::accept, there("V", "done since"), "", decided},
         {0, ActionKind::retire, there("V", "another by now"), "", decided},
         {0, ActionKind::retire, there("W", "only there"), "", decided},
-        {0, ActionKind::repoint, 0, "", decided, {}, inV("lost.wav"), inV("goes.wav")},
+        {0, ActionKind::repoint, 0, "", decided, {}, inV("lost.wav"), inV("stays for what goes.wav")},
+        {0, ActionKind::repoint, 0, "", decided, {}, inV("in no list here.wav"), inV("goes.wav")},
         {0, ActionKind::salvage, 0, "", decided, {}, inV("found in an image.wav")},
     };
     REQUIRE(DocketStore(both.other).add(actions).ok());
@@ -215,34 +217,43 @@ TEST_CASE(
     REQUIRE(ledger.close(accepted.entry, "").ok());
     both.putOnDocket(ActionKind::retire, "elsewhere", "alike.wav");
     both.putOnDocket(ActionKind::accept, "elsewhere", "otherwise.wav");
+    writeFile(both / "elsewhere/list.m3u", "lost.wav\n");
+    Player player;
+    player.name = "tern";
+    player.places = {both / "elsewhere"};
+    RunControl reading;
+    REQUIRE(takeInPlayer(both.catalogue(), player, reading).ok());
 
     const auto compared = both.compare();
-    CHECK(compared.docket == 3);
-    CHECK(compared.left.actions == 4); // otherwise, another by now, a reference, what was found in an image
+    CHECK(compared.docket == 4);
+    CHECK(compared.left.actions == 4); // otherwise, another by now, in no list, what was found in an image
     CHECK(DocketStore(both.catalogue()).all()->size() == 2);
     const auto taken = both.takeIn(both.catalogue(), both.otherPath());
-    CHECK(taken.docket == 3);
+    CHECK(taken.docket == 4);
     CHECK(taken.left.actions == 4);
     std::map<std::string, std::string> waiting;
     const auto docket = DocketStore(both.catalogue()).all();
     for (const auto& action : *docket) {
         const auto holdings = Holdings(both.catalogue()).byIds(std::array{action.holding});
-        REQUIRE(holdings->size() == 1);
-        waiting[holdings->front().path] =
+        REQUIRE(holdings->size() == (action.holding != 0 ? 1 : 0));
+        waiting[holdings->empty() ? action.place : holdings->front().path] =
             std::string(word(action.kind)) + " " + action.target + action.reason;
     }
     const auto here = both / "elsewhere";
-    CHECK(waiting == std::map<std::string, std::string>{{"goes.wav", "retire no longer wanted"},
-                                                        {"moves.wav", "move " + here + "/deep/moves.wav"},
-                                                        {"alike.wav", "retire "},
-                                                        {"otherwise.wav", "accept "},
-                                                        {"only there.wav", "retire "}});
+    CHECK(waiting == std::map<std::string, std::string>{
+                         {"goes.wav", "retire no longer wanted"},
+                         {"moves.wav", "move " + here + "/deep/moves.wav"},
+                         {"alike.wav", "retire "},
+                         {"otherwise.wav", "accept "},
+                         {"only there.wav", "retire "},
+                         {here + "/lost.wav", "repoint " + here + "/stays for what goes.wav"}});
     CHECK(both.takeIn(both.catalogue(), both.otherPath()).docket == 0); // once
     RunControl control;
     REQUIRE(carryOut(both.catalogue(), control, {}).ok());
     CHECK(fs::exists(both / "elsewhere/deep/moves.wav"));
     CHECK_FALSE(fs::exists(both / "elsewhere/goes.wav"));
     CHECK(fs::exists(both / "elsewhere/otherwise.wav"));
+    CHECK(readFile(both / "elsewhere/list.m3u") == "stays for what goes.wav\n");
     CHECK(both.takeIn(both.catalogue(), both.otherPath()).docket == 0); // and not again once it is done
 }
 

@@ -7,10 +7,10 @@ namespace sober {
 
 /// What waits on another catalogue's docket, as it can wait on this one's.
 struct OtherDocket {
-    std::vector<DocketAction> taken; ///< about holdings that are known here, with targets as they are here
+    std::vector<DocketAction> taken; ///< about what is known here, with places as they are here
     std::uint64_t known = 0;         ///< decided here as there, or done here since
-    /// What it is about is no holding, is not known here as it is there or is decided otherwise, or it is
-    /// part of other work: a transfer's, a replacement's.
+    /// What it is about is not known here as it is there, or is decided otherwise; it is part of other work
+    /// (a transfer's, a replacement's); or no reference leads there here.
     std::uint64_t left = 0;
 };
 
