@@ -116,7 +116,10 @@ TEST_CASE("what another catalogue has done is known here though nobody looked si
     CHECK(both.holding("V", "again.wav")->state == HoldingState::present);
     CHECK(both.holding("V", "2.wav")->state == HoldingState::present);
 
-    // And there it is known then that it was taken back.
+    // Taken in once more, what was taken back here since stays so; and there it is known then.
+    both.takeIn(both.catalogue(), both.otherPath());
+    CHECK(both.holding("V", "again.wav")->state == HoldingState::present);
+    CHECK(both.holding("V", "2.wav")->state == HoldingState::present);
     CHECK(both.takeIn(both.other, both.cataloguePath()).deeds == 1);
     CHECK(both.deeds(both.other).back().carriedOut == 0);
     CHECK_FALSE((*lastUndoable(both.other)).has_value());
