@@ -287,26 +287,26 @@ void Workbench::lookForVolumes() {
     if (longWork_ != LongWork::none || !open_) {
         return;
     }
+    ++unanswered_;
     long_->post([this] {
         const auto stale = Findings(**writer_).areStale();
         const auto changed = lookAgain(**writer_);
-        if (!changed) {
-            return;
-        }
         QStringList recovered;
-        for (const auto& sentence : changed->recovered) {
+        for (const auto& sentence : changed ? changed->recovered : std::vector<std::string>()) {
             recovered << told(sentence);
         }
-        if (changed->volumesChanged || (stale && *stale)) {
-            QMetaObject::invokeMethod(this, [this, recovered] {
-                if (!recovered.isEmpty()) {
-                    emit settled(recovered);
-                }
+        const bool isNew = changed && (changed->volumesChanged || (stale && *stale));
+        QMetaObject::invokeMethod(this, [this, recovered, isNew] {
+            --unanswered_;
+            if (!recovered.isEmpty()) {
+                emit settled(recovered);
+            }
+            if (isNew) {
                 emit volumesChanged();
                 emit contentChanged();
                 emit docketChanged();
-            });
-        }
+            }
+        });
     });
 }
 

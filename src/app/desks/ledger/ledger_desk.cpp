@@ -63,7 +63,7 @@ LedgerDesk::LedgerDesk(Workbench& workbench)
     entryList_ = new ListView(tr("Entries of the ledger"), this);
     entryList_->setModel(entries_);
     entryList_->setSelectionMode(QAbstractItemView::SingleSelection);
-    entryList_->setWidths({60, 150, 110, 300}, 3);
+    entryList_->setWidths({60, 150, 140, 300}, 3);
     entryList_->setEmptyText(tr("Nothing has been observed or done yet."));
 
     std::vector<Column<LedgerAction>> actionColumns{
@@ -92,7 +92,7 @@ LedgerDesk::LedgerDesk(Workbench& workbench)
         std::move(actionColumns), [](const LedgerAction& action) { return std::to_string(action.id); }, this);
     actionList_ = new ListView(tr("Actions of the entry"), this);
     actionList_->setModel(actions_);
-    actionList_->setWidths({120, 110, 420, 300}, 3);
+    actionList_->setWidths({156, 140, 380, 300}, 3);
     actionList_->setEmptyText(tr("This entry changed nothing on any volume."));
 
     auto* split = new QSplitter(Qt::Vertical, this);
