@@ -17,7 +17,9 @@ bool onAllCores(std::size_t count, const Work& work) {
     for (unsigned i = 0; i < std::max(1U, std::thread::hardware_concurrency()); ++i) {
         workers.emplace_back([&] {
             for (auto at = next++; at < count; at = next++) {
-                good = work(at) && good;
+                if (!work(at)) {
+                    good = false;
+                }
             }
         });
     }
