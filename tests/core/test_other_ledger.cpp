@@ -2,7 +2,9 @@
 #include "core/catalogue/ledger_store.h"
 #include "core/players/read_players.h"
 #include "core/remedy/journal/taking_back.h"
+#include "core/transfer/plan.h"
 #include "core/work/carry_out.h"
+#include "core/work/run_transfer.h"
 #include "core/work/take_ledger.h"
 #include "support/small_audio.h"
 #include "support/two_machines.h"
@@ -115,6 +117,9 @@ TEST_CASE("what another catalogue has done is known here though nobody looked si
     CHECK(readFile(both / "V/lists/one.m3u") == both.list);
     CHECK(both.holding("V", "again.wav")->state == HoldingState::present);
     CHECK(both.holding("V", "2.wav")->state == HoldingState::present);
+    auto third = Catalogue::openForWriting(both / "third.sqlite");
+    CHECK(both.takeIn(*third, both.cataloguePath()).deeds == 2);
+    CHECK(both.deeds(*third).back().summary == entries[0].summary); // by whom it was done
 
     // Taken in once more, what was taken back here since stays so; and there it is known then.
     both.takeIn(both.catalogue(), both.otherPath());
@@ -178,6 +183,28 @@ TEST_CASE("what was set aside there of a drive that is new here goes back here t
     CHECK(readFile(both / "W/y.wav") == smallWav(20, 1));
     both.survey("W");
     CHECK(both.holding("W", "y.wav")->state == HoldingState::present);
+}
+
+TEST_CASE("what came to a drive there is new here, and not gone, though nobody looked since") {
+    Lent both;
+    writeFile(both / "W/x.wav", smallWav(20, 1));
+    both.survey("W");
+    both.takeIn(both.other, both.cataloguePath());
+    TransferRequest request;
+    request.choice.volumes = {Volumes(both.other).all()->front().id};
+    request.to = both / "W/from V";
+    RunControl control;
+    const auto plan = planTransfer(both.other, request, control);
+    REQUIRE(plan.ok());
+    REQUIRE(runTransfer(both.other, *keepPlan(both.other, *plan), control, {})->carried.done > 8);
+
+    const auto taken = both.takeIn(both.catalogue(), both.otherPath());
+    CHECK(both.known(both.catalogue(), "W").at("from V/5.wav").starts_with("present"));
+    const auto& drive = taken.volumes.at(1);
+    CHECK(drive.label == "W");
+    CHECK(drive.added == 9);
+    CHECK(drive.addedGone == 0);
+    CHECK(meetingWords(taken).at(1).find("9 new") != std::string::npos);
 }
 
 TEST_CASE("what has not come to its end there is left to that catalogue") {

@@ -4980,6 +4980,10 @@
         <source>To stand in the ledger here: %1 of what was done there.</source>
         <translation>Hier ins Protokoll: %1 dessen, was dort getan wurde.</translation>
     </message>
+    <message>
+        <source>with the catalogue</source>
+        <translation>mit dem Katalog</translation>
+    </message>
 </context>
 <context>
     <name>counted</name>

@@ -6,7 +6,6 @@
 #include <algorithm>
 
 namespace sober {
-
 namespace {
 
 /// Runs a statement for each, with the entry, the volume (0: none) and the path on it.

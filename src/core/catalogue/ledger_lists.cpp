@@ -4,6 +4,7 @@
 #include "core/catalogue/ledger_writing.h"
 
 namespace sober {
+
 Result<LedgerAction> LedgerStore::startWithList(LedgerAction action, std::string_view content) const {
     return guarded(catalogue_, [&] {
         auto& database = catalogue_.database();

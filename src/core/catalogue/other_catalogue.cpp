@@ -298,30 +298,15 @@ Outcome takeNotes(const Catalogue& from, const Catalogue& to, const Counterparts
     });
 }
 
-Result<LeftThere> leftThere(const Catalogue& other) {
+Result<std::uint64_t> listsOnNoVolume(const Catalogue& other) {
     return guarded(other, [&] {
-        const auto count = [&](const std::string& table) {
-            return static_cast<std::uint64_t>(
-                other.database().execAndGet("SELECT count(*) FROM " + table).getInt64());
-        };
-        return LeftThere{count("lists WHERE volume = 0"), 0, 0};
+        return static_cast<std::uint64_t>(
+            other.database().execAndGet("SELECT count(*) FROM lists WHERE volume = 0").getInt64());
     });
 }
 
-Result<bool> hasDeedsOfItsOwn(const Catalogue& other, const Catalogue& here) {
+Result<bool> hasDecidedSince(const Catalogue& other, const Catalogue& here) {
     return guarded(here, [&] {
-        SQLite::Statement known(here.database(), "SELECT 1 FROM ledger WHERE time = ? AND kind = ?");
-        SQLite::Statement deeds(other.database(),
-                                "SELECT time, kind FROM ledger WHERE undoes IS NOT NULL OR id IN (SELECT "
-                                "entry FROM ledger_actions)");
-        while (deeds.executeStep()) {
-            known.bind(1, deeds.getColumn(0).getInt64());
-            known.bind(2, deeds.getColumn(1).getString());
-            if (!known.executeStep()) {
-                return true;
-            }
-            known.reset();
-        }
         SQLite::Statement later(other.database(), "SELECT 1 FROM docket WHERE added > ?");
         later.bind(
             1, here.database()

@@ -55,12 +55,12 @@ struct LeftThere {
     std::uint64_t actions = 0; ///< on the docket (other_docket.h)
     std::uint64_t entries = 0; ///< of its ledger (work/take_ledger.h)
 };
-/// Its lists alone.
-Result<LeftThere> leftThere(const Catalogue& other);
+/// How many of its players' lists are on no volume.
+Result<std::uint64_t> listsOnNoVolume(const Catalogue& other);
 
-/// Whether another catalogue has done something that this one's ledger does not know (what was begun there
-/// and not ended), or has something on its docket that is newer than all that was done here.
-Result<bool> hasDeedsOfItsOwn(const Catalogue& other, const Catalogue& here);
+/// Whether another catalogue has something on its docket that is newer than all that was done or decided
+/// here.
+Result<bool> hasDecidedSince(const Catalogue& other, const Catalogue& here);
 
 /// How many decisions `takeNotes` would take over.
 struct NewDecisions {

@@ -7,6 +7,7 @@
 #include "core/remedy/carried_folder.h"
 #include "core/work/carried_program.h"
 #include "core/work/meet_catalogue.h"
+#include "core/work/take_ledger.h"
 
 #include <fmt/format.h>
 #include <sys/statvfs.h>

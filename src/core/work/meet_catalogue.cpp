@@ -127,12 +127,12 @@ Result<VolumeComparison> comparisonOf(const Pair& pair, const Catalogue& theirs)
 
 Outcome addFigures(CatalogueMeeting& meeting, const Catalogue& theirs, const Catalogue& ours) {
     const auto decisions = newDecisions(theirs, ours);
-    const auto left = leftThere(theirs);
-    if (!decisions || !left) {
-        return decisions ? left.error() : decisions.error();
+    const auto lists = listsOnNoVolume(theirs);
+    if (!decisions || !lists) {
+        return decisions ? lists.error() : decisions.error();
     }
     meeting.decisions = *decisions;
-    meeting.left = *left;
+    meeting.left.lists = *lists;
     return done();
 }
 
@@ -282,7 +282,8 @@ std::vector<std::string> meetingWords(const CatalogueMeeting& meeting) {
         const auto add = [&](std::uint64_t count, std::string_view what) {
             words += count > 0 ? fmt::format(", {} {}", humanCount(count), what) : "";
         };
-        add(each.added, each.isNewerThere() ? "new" : "not known here, gone since");
+        add(each.added - each.addedGone, "new");
+        add(each.addedGone, "not known here, gone since");
         add(each.changed, "with other content by now");
         add(each.moved, "at another place by now");
         add(each.older, "known here as they are by now");

@@ -12,14 +12,15 @@ struct VolumeMeeting {
     std::string here;  ///< the same volume's label here; "" where it is not known here
     Nanoseconds surveyedThere = 0;
     Nanoseconds surveyedHere = 0;
-    std::uint64_t holdings = 0; ///< present there
-    std::uint64_t same = 0;     ///< of those: here at the same place with the same content
-    std::uint64_t added = 0; ///< of those: not known here; where here was looked later, known as missing then
-    std::uint64_t changed = 0;  ///< of those: other content; there was looked later
-    std::uint64_t moved = 0;    ///< of those: known here at another place; there was looked later
-    std::uint64_t older = 0;    ///< of those: other content or place, and here was looked later: that stays
-    std::uint64_t gone = 0;     ///< present here, and no longer met there, which was looked later
-    std::uint64_t examined = 0; ///< of the same: examined there and not here
+    std::uint64_t holdings = 0;  ///< present there
+    std::uint64_t same = 0;      ///< of those: here at the same place with the same content
+    std::uint64_t added = 0;     ///< of those: not known here
+    std::uint64_t addedGone = 0; ///< of these: here was looked later; known as missing then
+    std::uint64_t changed = 0;   ///< of those: other content; there was looked later
+    std::uint64_t moved = 0;     ///< of those: known here at another place; there was looked later
+    std::uint64_t older = 0;     ///< of those: other content or place, and here was looked later: that stays
+    std::uint64_t gone = 0;      ///< present here, and no longer met there, which was looked later
+    std::uint64_t examined = 0;  ///< of the same: examined there and not here
 
     bool isNewerThere() const { return surveyedThere > surveyedHere; }
 };

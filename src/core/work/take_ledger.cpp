@@ -121,7 +121,10 @@ Result<LedgerMeeting> takeLedger(const Catalogue& other, const Catalogue& here,
         }
         const auto undoes = entry.undoes ? called.find(*entry.undoes) : called.end();
         entry.undoes = undoes != called.end() ? std::optional(undoes->second) : std::nullopt;
-        entry.summary += fmt::format(", with the catalogue {}", displayPath(other.path()));
+        // What that catalogue has from another was done with the other.
+        if (entry.summary.find("with the catalogue") == std::string::npos) {
+            entry.summary += fmt::format(", with the catalogue {}", displayPath(other.path()));
+        }
         const auto taken = ours.takeEntry(theirs, entry, actions);
         RETURN_IF_FAILED(taken);
         called[entry.id] = *taken;
@@ -135,7 +138,20 @@ Result<LedgerMeeting> takeLedger(const Catalogue& other, const Catalogue& here,
         }
         return actions.empty() ? done() : ours.takeUndone(same, actions);
     };
-    return goThrough(other, here, fresh, known);
+    LedgerMeeting meeting;
+    const auto taken = here.together([&]() -> Outcome {
+        const auto met = goThrough(other, here, fresh, known);
+        RETURN_IF_FAILED(met);
+        meeting = *met;
+        return done();
+    });
+    return taken ? Result(meeting) : Result<LedgerMeeting>(taken.error());
+}
+
+Result<bool> hasDeedsOfItsOwn(const Catalogue& other, const Catalogue& here) {
+    const auto deeds = ledgerOf(other, here);
+    RETURN_IF_FAILED(deeds);
+    return deeds->entries > 0 ? Result(true) : hasDecidedSince(other, here);
 }
 
 } // namespace sober

@@ -15,11 +15,15 @@ struct LedgerMeeting {
 /// Says what `takeLedger` would do.
 Result<LedgerMeeting> ledgerOf(const Catalogue& other, const Catalogue& here);
 
-/// Writes down here what was done by another catalogue, with the lists and folders that taking it back needs,
-/// and which of what is known here was taken back there. An entry is the same by its time. Once it stands
-/// here, it can be taken back here too, where what it set aside is within reach: whoever does so proves it on
-/// the disk.
+/// Writes down here, all or nothing, what was done by another catalogue, with the lists and folders that
+/// taking it back needs, and which of what is known here was taken back there. An entry is the same by its
+/// time. Once it stands here, it can be taken back here too, where what it set aside is within reach: whoever
+/// does so proves it on the disk.
 Result<LedgerMeeting> takeLedger(const Catalogue& other, const Catalogue& here,
                                  const Counterparts& counterparts);
+
+/// Whether another catalogue has done something that the ledger here does not know, or decided something
+/// since that waits on its docket.
+Result<bool> hasDeedsOfItsOwn(const Catalogue& other, const Catalogue& here);
 
 } // namespace sober

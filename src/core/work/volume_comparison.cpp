@@ -97,6 +97,7 @@ void VolumeComparison::meetUnknown(const KnownHolding& there, bool isPresent) {
     } else if (here == last) {
         meeting_.added += isPresent ? 1 : 0;
         const bool isStillThere = !isPresent || isNewer(there, nullptr);
+        meeting_.addedGone += isStillThere ? 0 : 1;
         steps_.push_back(
             {MeetingStep::What::add, &there, nullptr, isStillThere ? there.state : HoldingState::missing});
     }
