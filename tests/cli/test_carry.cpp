@@ -101,6 +101,20 @@ TEST_CASE("a catalogue is carried along, used there, and taken in at home") {
     CHECK(all.ask(all.home, {"carry", all.stick})["left_over"] == "");
     all.ask(all.home, {"undo", "last"});
     CHECK(fs::exists(all / "W/c.wav"));
+    // What was begun there can be ended by that catalogue alone: it is kept.
+    REQUIRE(run({"python3", "-c", R"py(
+import sqlite3, sys
+with sqlite3.connect(sys.argv[1]) as catalogue:
+    entry = catalogue.execute("INSERT INTO ledger(time, kind, summary) VALUES(1, 'carry-out', '')").lastrowid
+    catalogue.execute("INSERT INTO ledger_actions(entry, kind, place, aside, note, size, xxh3, step, sentence) "
+                      "VALUES(?, 'retire', ?, x'', x'', 0, x'', 1, '')", (entry, sys.argv[2].encode()))
+)py",
+                 all.carried, all / "W/c.wav"})
+                .code == 0);
+    all.ask(all.home, {"catalogue", "take-in", all.carried});
+    const auto kept = all.ask(all.home, {"carry", all.stick})["left_over"].get<std::string>();
+    REQUIRE_FALSE(kept.empty());
+    CHECK(all.ask(kept + "/catalogue.sqlite", {"find", "c.wav"})["holdings"].size() == 1);
 }
 
 TEST_CASE("the carried folder starts the program on its own catalogue, and writes nothing to the machine") {
