@@ -32,14 +32,6 @@ struct Copy {
     bool hardLink = false;
 };
 
-constexpr std::size_t albumLength = 12;
-
-/// Where a recording is kept on GANNET.
-BytePath homeOf(const Recording& recording) {
-    return fmt::format("GANNET/Music/{}/{}/{:02} {}.{}", recording.tags.artist, recording.tags.album,
-                       recording.tags.track, recording.tags.title, recording.ending);
-}
-
 /// What a card with FAT rules allows: no colons, no question marks, no trailing dots.
 std::string cardName(std::string name) {
     std::erase_if(name,

@@ -19,7 +19,6 @@ namespace {
 namespace fs = std::filesystem;
 using Json = nlohmann::ordered_json;
 
-constexpr std::size_t albumLength = 12;
 const BytePath oldMachine = "/home/wilfred/Music";
 
 /// A file that is listed under one place and is at another now.
@@ -78,11 +77,6 @@ std::vector<Moved> moved() {
 /// Two recordings of one name, one length and the same words.
 constexpr std::array<const char*, 2> namesakes{"GANNET/Rehearsals/Take Home.flac",
                                                "PETREL/Inbox/Take Home.flac"};
-
-BytePath homeOf(const Recording& recording) {
-    return fmt::format("GANNET/Music/{}/{}/{:02} {}.{}", recording.tags.artist, recording.tags.album,
-                       recording.tags.track, recording.tags.title, recording.ending);
-}
 
 /// Where the old machine had it: nobody has ever surveyed that.
 BytePath oldHomeOf(const Recording& recording) {

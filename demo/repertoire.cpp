@@ -1,5 +1,7 @@
 #include "demo/repertoire.h"
 
+#include <fmt/format.h>
+
 #include <array>
 
 namespace sober::demo {
@@ -10,7 +12,7 @@ struct Album {
     const char* title;
     int year;
     Voice voice;
-    std::array<const char*, 12> pieces;
+    std::array<const char*, albumLength> pieces;
     std::array<const char*, 3> endings; ///< used in turn
 };
 
@@ -84,6 +86,11 @@ constexpr std::array<Album, 8> albums{{
 }};
 
 } // namespace
+
+BytePath homeOf(const Recording& recording) {
+    return fmt::format("GANNET/Music/{}/{}/{:02} {}.{}", recording.tags.artist, recording.tags.album,
+                       recording.tags.track, recording.tags.title, recording.ending);
+}
 
 std::vector<Recording> repertoire() {
     std::vector<Recording> all;

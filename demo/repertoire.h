@@ -14,6 +14,12 @@ struct Recording {
     std::string ending; ///< of the file it is kept in
 };
 
+/// Recordings of an album.
+constexpr std::size_t albumLength = 12;
+
+/// Where a recording is kept on GANNET.
+BytePath homeOf(const Recording& recording);
+
 /// All recordings, in the order of their albums. Performers and titles are invented.
 std::vector<Recording> repertoire();
 

@@ -15,12 +15,10 @@ using nlohmann::json;
 
 namespace {
 
-const std::string catalogue = TEST_DEMO "/catalogue.sqlite";
-
 json answer(const std::vector<std::string>& words) {
     auto all = words;
     all.emplace_back("--json");
-    const auto result = sober::test::sober(catalogue, all);
+    const auto result = sober::test::sober(demoCatalogue, all);
     INFO(result.err);
     REQUIRE(result.code == 0);
     return json::parse(result.out);
@@ -128,7 +126,7 @@ TEST_CASE("the demo's condition agrees with its truth and with other tools' coun
 TEST_CASE("every kind of drift that was planted in the demo is told, and from what it can be mended") {
     const TempFolder folder;
     const auto copied = folder / "catalogue.sqlite";
-    std::filesystem::copy(catalogue, copied); // the volumes themselves are not changed by looking
+    std::filesystem::copy(demoCatalogue, copied); // the volumes themselves are not changed by looking
     const auto answered = json::parse(sober::test::sober(copied, {"verify", "--json"}).out);
     std::map<std::string, json> said;
     for (const auto& drift : answered["drift"]) {

@@ -52,7 +52,6 @@ std::string pathIn(const json& holding) {
 } // namespace
 
 TEST_CASE("find meets what an independent look at the demo's names and tags meets") {
-    const std::string demoCatalogue = TEST_DEMO "/catalogue.sqlite";
     const auto all = found(demoCatalogue, {});
     REQUIRE(all["count"].get<std::size_t>() == all["holdings"].size());
     for (const std::string word : {"evening", "fog", "hymn", ".ogg", "1998", "harmonium", "inbox/", "zzz"}) {
@@ -112,7 +111,6 @@ TEST_CASE("find is narrowed, limited, and kept as a standing list") {
 }
 
 TEST_CASE("browse adds up, folder by folder") {
-    const std::string demoCatalogue = TEST_DEMO "/catalogue.sqlite";
     const auto browsed = [&](const std::string& place) {
         const auto answer = sober::test::sober(demoCatalogue, {"browse", place, "--json"});
         INFO(answer.err);

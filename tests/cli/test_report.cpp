@@ -19,8 +19,6 @@ namespace fs = std::filesystem;
 
 namespace {
 
-const std::string demoCatalogue = TEST_DEMO "/catalogue.sqlite";
-
 std::string said(std::vector<std::string> words, int code = 0) {
     const auto ran = sober::test::sober(demoCatalogue, std::move(words));
     INFO(ran.err);

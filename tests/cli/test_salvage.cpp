@@ -17,7 +17,7 @@ namespace {
 /// The demo's own catalogue, copied; its volumes stay as they are.
 struct WipedCard {
     WipedCard() {
-        fs::copy_file(TEST_DEMO "/catalogue.sqlite", catalogue);
+        fs::copy_file(demoCatalogue, catalogue);
         fs::copy_file(TEST_DEMO "/RECORDER.img", image);
     }
     ProgramRun tell(const std::vector<std::string>& words) const {

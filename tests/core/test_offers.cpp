@@ -13,12 +13,12 @@
 
 using namespace sober;
 using namespace sober::test;
-using nlohmann::json;
+using Json = nlohmann::json;
 namespace fs = std::filesystem;
 
 namespace {
 
-json wholeOffer() {
+Json wholeOffer() {
     return {{"for", 0},
             {"address", "files/a.flac"},
             {"title", "A"},
@@ -32,9 +32,9 @@ json wholeOffer() {
             {"fingerprint", {1U, 4'294'967'295U}}};
 }
 
-std::vector<Offer> read(const json& offer) {
+std::vector<Offer> read(const Json& offer) {
     const auto offers =
-        offersFrom(json{{"schema", "sober.offers/1"}, {"offers", json::array({offer})}}.dump(), 1);
+        offersFrom(Json{{"schema", "sober.offers/1"}, {"offers", Json::array({offer})}}.dump(), 1);
     REQUIRE(offers.ok());
     return *offers;
 }
@@ -42,7 +42,7 @@ std::vector<Offer> read(const json& offer) {
 /// A shelf with one file to each way to behave badly.
 struct Shelved {
     Shelved() {
-        json listed = json::array();
+        Json listed = Json::array();
         for (const auto* fault :
              {"", "slow", "cut", "wrong-length", "wrong-checksum", "circle", "huge", "elsewhere", "gone"}) {
             const auto name = "of" + std::string(fault) + ".flac";
@@ -77,11 +77,11 @@ TEST_CASE("An offer that lacks what it must say is left out, and what is no answ
         lacking.erase(field);
         CHECK(read(lacking).empty());
     }
-    const std::vector<std::pair<const char*, json>> wrong{
+    const std::vector<std::pair<const char*, Json>> wrong{
         {"for", 1},     {"for", -1},         {"for", "0"},       {"bytes", 0},
         {"bytes", -5},  {"bytes", "12"},     {"sha256", "abc"},  {"sha256", std::string(64, 'G')},
         {"seconds", 0}, {"seconds", -3},     {"seconds", 1e300}, {"seconds", "61"},
-        {"address", 7}, {"address", json()}, {"address", ""},    {"address", std::string(5'000, 'a')}};
+        {"address", 7}, {"address", Json()}, {"address", ""},    {"address", std::string(5'000, 'a')}};
     for (const auto& [field, value] : wrong) {
         auto bad = wholeOffer();
         bad[field] = value;
@@ -89,7 +89,7 @@ TEST_CASE("An offer that lacks what it must say is left out, and what is no answ
         CHECK(read(bad).empty());
     }
     // Odd words in the rest are not believed, and the offer is still one.
-    for (const auto& [field, value] : std::vector<std::pair<const char*, json>>{{"fingerprint", {1, "x"}},
+    for (const auto& [field, value] : std::vector<std::pair<const char*, Json>>{{"fingerprint", {1, "x"}},
                                                                                 {"fingerprint", {-1}},
                                                                                 {"title", 7},
                                                                                 {"lossless", "yes"},

@@ -31,6 +31,9 @@ class DemoCopy {
     BytePath folder_;
 };
 
+/// The catalogue that was made with the demo collection: to be asked, not to be changed.
+inline const BytePath demoCatalogue = TEST_DEMO "/catalogue.sqlite";
+
 /// What was planted in the demo collection.
 nlohmann::json demoTruth();
 

@@ -12,11 +12,11 @@ namespace {
 using Json = nlohmann::json;
 
 constexpr std::size_t mostAnswers = 100;
-constexpr std::size_t longestText = 500; // bytes
+constexpr std::size_t longestTitle = 500; // bytes
 
 /// Text of a foreign service, in one line and of a length that a tag may have.
 std::string plain(const Json& json, const char* name) {
-    auto text = repairedUtf8(json.value(name, std::string()).substr(0, longestText));
+    auto text = repairedUtf8(json.value(name, std::string()).substr(0, longestTitle));
     std::erase_if(text, [](char each) { return static_cast<unsigned char>(each) < 0x20 || each == 0x7F; });
     while (!isUtf8(text)) {
         text.pop_back();

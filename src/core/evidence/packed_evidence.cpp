@@ -292,7 +292,7 @@ FileRecord recordFrom(const Json& json) {
     return record;
 }
 
-std::string packed(const Json& json) {
+std::string asMessage(const Json& json) {
     std::string bytes;
     Json::to_cbor(json, bytes);
     return bytes;
@@ -311,7 +311,7 @@ auto guardedRead(std::string_view bytes, Read read) -> std::optional<decltype(re
 } // namespace
 
 std::string packEvidence(const Evidence& evidence) {
-    return packed(evidenceShape(evidence));
+    return asMessage(evidenceShape(evidence));
 }
 
 std::optional<Evidence> unpackEvidence(std::string_view bytes) {
@@ -320,12 +320,12 @@ std::optional<Evidence> unpackEvidence(std::string_view bytes) {
 
 std::string packRecord(const Result<FileRecord>& record) {
     if (record) {
-        return packed(recordShape(*record));
+        return asMessage(recordShape(*record));
     }
     const auto& error = record.error();
-    return packed({{"cause", static_cast<int>(error.cause)},
-                   {"path", Json::binary(Bytes(error.path.begin(), error.path.end()))},
-                   {"sentence", error.sentence}});
+    return asMessage({{"cause", static_cast<int>(error.cause)},
+                      {"path", Json::binary(Bytes(error.path.begin(), error.path.end()))},
+                      {"sentence", error.sentence}});
 }
 
 std::optional<Result<FileRecord>> unpackRecord(std::string_view bytes) {

@@ -66,28 +66,29 @@ std::string htmlOf(const TransferProof& proof) {
 }
 
 std::string jsonOf(const TransferProof& proof) {
-    using Json = nlohmann::ordered_json;
+    using OrderedJson = nlohmann::ordered_json;
     const auto text = [](std::string_view path) { return percentEncodeOffending(path); };
-    Json json{{"schema", "sober.proof/1"},
-              {"transfer", proof.transfer.id},
-              {"time", isoUtc(proof.time)},
-              {"folder", text(proof.transfer.folder)},
-              {"holds", proof.holds()},
-              {"files", Json::array()},
-              {"lists", Json::array()},
-              {"not_coming", Json::array()},
-              {"in_no_list", proof.transfer.inNoList},
-              {"wrong", Json::array()}};
+    OrderedJson json{{"schema", "sober.proof/1"},
+                     {"transfer", proof.transfer.id},
+                     {"time", isoUtc(proof.time)},
+                     {"folder", text(proof.transfer.folder)},
+                     {"holds", proof.holds()},
+                     {"files", OrderedJson::array()},
+                     {"lists", OrderedJson::array()},
+                     {"not_coming", OrderedJson::array()},
+                     {"in_no_list", proof.transfer.inNoList},
+                     {"wrong", OrderedJson::array()}};
     for (const auto& file : proof.files) {
         json["files"].push_back({{"path", text(file.path)}, {"bytes", file.bytes}, {"sha256", file.sha256}});
     }
     for (const auto& list : proof.lists) {
-        json["lists"].push_back({{"path", text(list.path)},
-                                 {"source", list.source.empty() ? Json() : Json(text(list.source))},
-                                 {"entries_before", list.before},
-                                 {"coming", list.coming},
-                                 {"entries", list.entries},
-                                 {"playable", list.playable}});
+        json["lists"].push_back(
+            {{"path", text(list.path)},
+             {"source", list.source.empty() ? OrderedJson() : OrderedJson(text(list.source))},
+             {"entries_before", list.before},
+             {"coming", list.coming},
+             {"entries", list.entries},
+             {"playable", list.playable}});
     }
     for (const auto& each : proof.left) {
         json["not_coming"].push_back({{"reference", text(each.reference)}, {"why", word(each.why)}});
