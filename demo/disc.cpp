@@ -4,6 +4,7 @@
 #include "core/disc/sliding_crc.h"
 #include "demo/repertoire.h"
 
+#include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
 #include <fstream>
@@ -19,7 +20,7 @@ constexpr std::size_t trackCount = 6;
 constexpr int gap = 2 * sectorsPerSecond;
 constexpr int driveOffset = 30; // samples
 constexpr int scratch = 1'900;  // sectors that come out in the end
-constexpr int hole = 2'200;      // sectors that nothing reads
+constexpr int hole = 2'200;     // sectors that nothing reads
 constexpr int holeLength = 6;
 
 struct MadeDisc {
