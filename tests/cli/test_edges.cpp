@@ -6,6 +6,7 @@
 #include "support/small_audio.h"
 #include "support/temp_folder.h"
 
+#include <nlohmann/json.hpp>
 #include <sys/stat.h>
 
 #include <filesystem>

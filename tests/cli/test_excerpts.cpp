@@ -4,6 +4,7 @@
 #include "support/temp_folder.h"
 
 #include <catch2/catch.hpp>
+#include <nlohmann/json.hpp>
 
 #include <filesystem>
 

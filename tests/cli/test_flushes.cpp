@@ -5,6 +5,8 @@
 #include "support/small_audio.h"
 #include "support/temp_folder.h"
 
+#include <filesystem>
+
 using namespace sober;
 using namespace sober::test;
 namespace fs = std::filesystem;

@@ -9,6 +9,7 @@
 #include <catch2/catch.hpp>
 #include <discid/discid.h>
 #include <fmt/format.h>
+#include <nlohmann/json.hpp>
 
 #include <random>
 #include <zlib.h>

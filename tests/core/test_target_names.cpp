@@ -6,6 +6,7 @@
 #include <catch2/catch.hpp>
 #include <sys/stat.h>
 
+#include <algorithm>
 #include <fcntl.h>
 #include <filesystem>
 #include <fstream>
