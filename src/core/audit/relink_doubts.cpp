@@ -1,7 +1,5 @@
 #include "core/audit/relink_doubts.h"
 
-#include "core/base/text.h"
-
 #include <algorithm>
 
 namespace sober {
