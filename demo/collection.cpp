@@ -13,7 +13,6 @@
 #include <nlohmann/json.hpp>
 #include <sys/stat.h>
 
-#include <algorithm>
 #include <fcntl.h>
 #include <filesystem>
 #include <fstream>

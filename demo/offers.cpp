@@ -5,7 +5,6 @@
 
 #include <nlohmann/json.hpp>
 
-#include <filesystem>
 #include <fstream>
 
 namespace sober::demo {

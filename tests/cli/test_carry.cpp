@@ -5,7 +5,6 @@
 #include "support/temp_folder.h"
 
 #include <catch2/catch.hpp>
-#include <nlohmann/json.hpp>
 
 #include <algorithm>
 #include <array>

@@ -6,7 +6,6 @@
 #include "support/small_audio.h"
 #include "support/temp_folder.h"
 
-#include <nlohmann/json.hpp>
 #include <sys/stat.h>
 
 #include <filesystem>

@@ -4,7 +4,6 @@
 #include "support/temp_folder.h"
 
 #include <catch2/catch.hpp>
-#include <nlohmann/json.hpp>
 
 #include <filesystem>
 

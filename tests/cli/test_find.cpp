@@ -4,7 +4,6 @@
 
 #include <catch2/catch.hpp>
 
-#include <algorithm>
 #include <filesystem>
 #include <set>
 

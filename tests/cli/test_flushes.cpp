@@ -5,8 +5,6 @@
 #include "support/small_audio.h"
 #include "support/temp_folder.h"
 
-#include <filesystem>
-
 using namespace sober;
 using namespace sober::test;
 namespace fs = std::filesystem;

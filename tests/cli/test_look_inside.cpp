@@ -5,9 +5,7 @@
 #include "support/temp_folder.h"
 
 #include <catch2/catch.hpp>
-#include <nlohmann/json.hpp>
 
-#include <algorithm>
 #include <filesystem>
 #include <map>
 #include <set>

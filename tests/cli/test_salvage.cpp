@@ -5,7 +5,6 @@
 
 #include <catch2/catch.hpp>
 
-#include <algorithm>
 #include <filesystem>
 
 using namespace sober;

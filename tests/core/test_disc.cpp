@@ -9,7 +9,6 @@
 #include <catch2/catch.hpp>
 #include <discid/discid.h>
 #include <fmt/format.h>
-#include <nlohmann/json.hpp>
 
 #include <random>
 #include <zlib.h>

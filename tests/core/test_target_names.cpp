@@ -6,7 +6,6 @@
 #include <catch2/catch.hpp>
 #include <sys/stat.h>
 
-#include <algorithm>
 #include <fcntl.h>
 #include <filesystem>
 #include <fstream>

@@ -5,8 +5,6 @@
 #include "core/catalogue/player_store.h"
 #include "core/catalogue/volumes.h"
 
-#include <fmt/format.h>
-
 #include <algorithm>
 
 namespace sober {

@@ -10,7 +10,6 @@
 
 #include <algorithm>
 #include <map>
-#include <set>
 
 namespace sober {
 namespace {

@@ -23,8 +23,6 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
-#include <fmt/format.h>
-
 #include <algorithm>
 
 namespace sober::app {

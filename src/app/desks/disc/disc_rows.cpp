@@ -4,8 +4,6 @@
 
 #include <QStringList>
 
-#include <fmt/format.h>
-
 namespace sober::app {
 namespace {
 
