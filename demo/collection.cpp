@@ -13,6 +13,7 @@
 #include <nlohmann/json.hpp>
 #include <sys/stat.h>
 
+#include <algorithm>
 #include <fcntl.h>
 #include <filesystem>
 #include <fstream>

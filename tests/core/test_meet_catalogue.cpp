@@ -1,6 +1,7 @@
 #include "core/catalogue/evidence_store.h"
 #include "core/catalogue/excerpt_store.h"
 #include "core/catalogue/fixity_store.h"
+#include "core/catalogue/ledger_store.h"
 #include "core/catalogue/player_store.h"
 #include "core/catalogue/policies.h"
 #include "core/catalogue/standing_lists.h"

@@ -4,7 +4,10 @@
 #include "cli/ledger_command.h"
 #include "cli/words/words.h"
 #include "core/base/file_handle.h"
+#include "core/base/text.h"
 #include "core/remedy/docket/review.h"
+
+#include <fmt/format.h>
 
 namespace sober::cli {
 namespace {

@@ -5,6 +5,8 @@
 #include "core/catalogue/player_store.h"
 #include "core/catalogue/volumes.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 
 namespace sober {

@@ -1,5 +1,7 @@
 #include "core/audit/relink_doubts.h"
 
+#include "core/base/text.h"
+
 #include <algorithm>
 
 namespace sober {

@@ -23,6 +23,8 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include <fmt/format.h>
+
 #include <algorithm>
 
 namespace sober::app {

@@ -4,6 +4,8 @@
 
 #include <QStringList>
 
+#include <fmt/format.h>
+
 namespace sober::app {
 namespace {
 
