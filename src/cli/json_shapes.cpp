@@ -152,7 +152,7 @@ Json ledgerShape(const std::vector<LedgerEntry>& entries) {
         list.push_back({{"entry", std::to_string(entry.id)},
                         {"time", isoUtc(entry.time)},
                         {"kind", entry.kind},
-                        {"summary", entry.summary},
+                        {"summary", inWords(entry)},
                         {"actions", entry.actions},
                         {"refused", entry.refused},
                         {"undoes", entry.undoes ? Json(std::to_string(*entry.undoes)) : Json()},

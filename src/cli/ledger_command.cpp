@@ -60,7 +60,7 @@ int runLedger(const CommonOptions& common) {
         return exitDone;
     }
     for (const auto& entry : *entries) {
-        say("{:>5}  {}  {:<9}  {}{}\n", entry.id, isoUtc(entry.time), entry.kind, entry.summary,
+        say("{:>5}  {}  {:<9}  {}{}\n", entry.id, isoUtc(entry.time), entry.kind, inWords(entry),
             isUndone(entry) ? " (taken back)" : "");
     }
     return exitDone;
@@ -99,7 +99,7 @@ int runLedgerEntry(const CommonOptions& common, const std::string& word) {
         printJson(json);
         return exitDone;
     }
-    say("{:>5}  {}  {:<9}  {}{}\n", (*entry)->id, isoUtc((*entry)->time), (*entry)->kind, (*entry)->summary,
+    say("{:>5}  {}  {:<9}  {}{}\n", (*entry)->id, isoUtc((*entry)->time), (*entry)->kind, inWords(**entry),
         isUndone(**entry) ? " (taken back)" : "");
     for (const auto& action : *actions) {
         say("       {:<10}  {:<11}  {}\n", sober::word(action.kind), stepWords(action.step),

@@ -129,17 +129,25 @@ TEST_CASE("an older catalogue is kept as it was before it is brought up to date"
     RunControl control;
     all.whileClosed([&] {
         // The last step undone by hand.
-        CHECK(run({"python3", "-c",
-                   "import sqlite3, sys\nold = sqlite3.connect(sys.argv[1])\nold.executescript('''DROP TABLE "
-                   "ledger_folders; PRAGMA user_version = 20;''')",
-                   all.cataloguePath()})
-                  .code == 0);
-        writeFile(all.cataloguePath() + ".before-19", "of an earlier time");
+        CHECK(
+            run({"python3", "-c",
+                 "import sqlite3, sys\nold = sqlite3.connect(sys.argv[1])\nold.executescript('''ALTER TABLE "
+                 "ledger DROP COLUMN origin; INSERT INTO ledger(time, kind, summary) VALUES(1, "
+                 "\"carry-out\", \"1 action carried out, with the catalogue /media/stick/c.sqlite\"); "
+                 "PRAGMA user_version = 21;''')",
+                 all.cataloguePath()})
+                .code == 0);
+        writeFile(all.cataloguePath() + ".before-20", "of an earlier time");
     });
-    CHECK(fs::exists(all.cataloguePath() + ".before-20"));
-    CHECK_FALSE(fs::exists(all.cataloguePath() + ".before-19"));
+    CHECK(fs::exists(all.cataloguePath() + ".before-21"));
+    CHECK_FALSE(fs::exists(all.cataloguePath() + ".before-20"));
+    const auto entry = LedgerStore(all.catalogue()).entryAt(1, "carry-out");
+    REQUIRE((entry && *entry));
+    const auto moved = LedgerStore(all.catalogue()).entry(**entry);
+    CHECK((*moved)->summary == "1 action carried out");
+    CHECK((*moved)->origin == "/media/stick/c.sqlite");
     // It can be brought back too, and is brought up to date again.
-    CHECK(bringCatalogueBack(all.catalogue(), all.cataloguePath() + ".before-20", control, quiet).ok());
+    CHECK(bringCatalogueBack(all.catalogue(), all.cataloguePath() + ".before-21", control, quiet).ok());
     CHECK(Volumes(all.catalogue()).all().ok());
 }
 

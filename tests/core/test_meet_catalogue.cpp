@@ -86,6 +86,7 @@ TEST_CASE("what was seen here later stays, and what only the other saw is known 
     writeFile(both / "V/moves.wav", smallWav(3));
     writeFile(both / "V/short-lived.wav", smallWav(4));
     both.surveyBy(both.other, "V", Effort::full);
+    const auto before = TwoMachines::known(both.other, "V").at("changes.wav");
     writeFile(both / "V/changes.wav", smallWav(5));
     fs::rename(both / "V/moves.wav", both / "V/moved.wav");
     fs::remove(both / "V/short-lived.wav");
@@ -96,6 +97,19 @@ TEST_CASE("what was seen here later stays, and what only the other saw is known 
     expect(taken.volumes[0], {4, 1, 1, 0, 0, 2, 0, 1});
     CHECK_FALSE(taken.volumes[0].isNewerThere());
     CHECK(both.holding("V", "changes.wav")->checksum == changed);
+    // What it was before anybody here had seen it is known as its baseline, once.
+    const FixityStore store = FixityStore(both.catalogue());
+    const auto id = both.holding("V", "changes.wav")->id;
+    const auto drift = store.of(id);
+    REQUIRE((drift && *drift));
+    CHECK(taken.volumes[0].earlier == 1);
+    CHECK(before == "present " + (*drift)->recorded.content.hex() + " examined");
+    CHECK((*drift)->recorded.payload.has_value());    // it was examined there
+    CHECK((*drift)->kind == DriftKind::audioAltered); // as far as it was not examined here
+    CHECK(both.compare().volumes[0].older == 2);
+    CHECK(store.accept(id, "so it was meant").ok());
+    both.takeIn(both.catalogue(), both.otherPath());
+    CHECK(store.open()->empty());
     CHECK(both.holding("V", "moved.wav")->state == HoldingState::present);
     CHECK_FALSE(both.holding("V", "moves.wav").has_value());
     const auto gone = both.holding("V", "short-lived.wav");
@@ -105,6 +119,20 @@ TEST_CASE("what was seen here later stays, and what only the other saw is known 
     CHECK((*EvidenceStore(both.catalogue()).of(both.holding("V", "stays.wav")->id)).has_value());
     // Its sound is known, so that it can be recognised wherever it turns up.
     CHECK((*EvidenceStore(both.catalogue()).of(gone->id)).has_value());
+}
+
+TEST_CASE("what only the other saw between two looks from here is no baseline here") {
+    TwoMachines both;
+    writeFile(both / "V/mended.wav", smallWav(1));
+    both.surveyBy(both.catalogue(), "V");
+    writeFile(both / "V/mended.wav", smallWav(2));
+    both.surveyBy(both.other, "V");
+    writeFile(both / "V/mended.wav", smallWav(1));
+    both.surveyBy(both.catalogue(), "V");
+    const auto taken = both.takeIn(both.catalogue(), both.otherPath());
+    CHECK(taken.volumes[0].older == 1);
+    CHECK(taken.volumes[0].earlier == 0);
+    CHECK(FixityStore(both.catalogue()).open()->empty());
 }
 
 TEST_CASE("a volume, its history and decisions that only the other has come along") {

@@ -104,7 +104,8 @@ TEST_CASE("what another catalogue has done is known here though nobody looked si
     const auto entries = both.deeds(both.catalogue());
     REQUIRE(entries.size() == 1);
     CHECK(entries[0].carriedOut == both.deeds(both.other)[0].carriedOut);
-    CHECK(entries[0].summary.find("with the catalogue " + both.otherPath()) != std::string::npos);
+    CHECK(entries[0].origin == both.otherPath());
+    CHECK(inWords(entries[0]).ends_with(", with the catalogue " + both.otherPath()));
     CHECK(both.known(both.catalogue(), "V").at("again.wav").starts_with("retired"));
     CHECK(both.holding("V", "sorted/two.wav")->state == HoldingState::present);
     CHECK_FALSE(both.holding("V", "2.wav").has_value());
@@ -119,7 +120,7 @@ TEST_CASE("what another catalogue has done is known here though nobody looked si
     CHECK(both.holding("V", "2.wav")->state == HoldingState::present);
     auto third = Catalogue::openForWriting(both / "third.sqlite");
     CHECK(both.takeIn(*third, both.cataloguePath()).deeds == 2);
-    CHECK(both.deeds(*third).back().summary == entries[0].summary); // by whom it was done
+    CHECK(inWords(both.deeds(*third).back()) == inWords(entries[0])); // by whom it was done
 
     // Taken in once more, what was taken back here since stays so; and there it is known then.
     both.takeIn(both.catalogue(), both.otherPath());

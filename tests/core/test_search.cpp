@@ -210,7 +210,7 @@ ALTER TABLE holdings DROP COLUMN composer; ALTER TABLE holdings DROP COLUMN genr
 ALTER TABLE holdings DROP COLUMN disc;
 DROP INDEX holdings_codec;
 DROP TABLE finds; DROP TABLE salvage_starts; DROP TABLE salvage_sources; DROP INDEX ledger_actions_aside;
-ALTER TABLE blocks DROP COLUMN parts; DROP TABLE transfers; DROP TABLE transfer_items; DROP TABLE transfer_left; DROP TABLE transfer_lists; DROP TABLE inboxes; DROP TABLE services; DROP TABLE landmark_owners; DROP TABLE landmark_runs; DROP TABLE landmark_buckets; DROP TABLE met_recordings; DROP INDEX holdings_sha256; ALTER TABLE ledger_lists DROP COLUMN base; ALTER TABLE volumes DROP COLUMN forgotten; DROP INDEX holdings_seen; ALTER TABLE volumes DROP COLUMN look_inside; ALTER TABLE volumes DROP COLUMN keep_excerpts; DROP TABLE ledger_folders;
+ALTER TABLE blocks DROP COLUMN parts; DROP TABLE transfers; DROP TABLE transfer_items; DROP TABLE transfer_left; DROP TABLE transfer_lists; DROP TABLE inboxes; DROP TABLE services; DROP TABLE landmark_owners; DROP TABLE landmark_runs; DROP TABLE landmark_buckets; DROP TABLE met_recordings; DROP INDEX holdings_sha256; ALTER TABLE ledger_lists DROP COLUMN base; ALTER TABLE volumes DROP COLUMN forgotten; DROP INDEX holdings_seen; ALTER TABLE volumes DROP COLUMN look_inside; ALTER TABLE volumes DROP COLUMN keep_excerpts; DROP TABLE ledger_folders; ALTER TABLE ledger DROP COLUMN origin;
 PRAGMA user_version = 9''')
 )",
                                told.cataloguePath()});

@@ -4965,10 +4965,6 @@
         <translation>Auf den Laufzettel hier kommen: %1.</translation>
     </message>
     <message>
-        <source>, with the catalogue %1</source>
-        <translation>, mit dem Katalog %1</translation>
-    </message>
-    <message>
         <source>entries of its ledger that have not come to their end</source>
         <translation>Einträge seines Protokolls, die nicht zu Ende gekommen sind</translation>
     </message>
@@ -4981,8 +4977,12 @@
         <translation>Hier ins Protokoll: %1 dessen, was dort getan wurde.</translation>
     </message>
     <message>
-        <source>with the catalogue</source>
-        <translation>mit dem Katalog</translation>
+        <source>with other content before they were first seen here</source>
+        <translation>mit anderem Inhalt, bevor sie hier zum ersten Mal gesehen wurden</translation>
+    </message>
+    <message>
+        <source>, with the catalogue %1</source>
+        <translation>, mit dem Katalog %1</translation>
     </message>
 </context>
 <context>

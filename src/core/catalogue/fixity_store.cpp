@@ -179,6 +179,48 @@ void keepBaseline(SQLite::Database& database, HoldingId holding, const FileRecor
     }
 }
 
+void giveBaseline(SQLite::Database& database, HoldingId holding, const FileRecord& before) {
+    const auto now = factsIn(database, holding);
+    if (!now || now->content == before.checksums.file) {
+        return;
+    }
+    const auto facts = factsOf(before);
+    SQLite::Statement write(
+        database,
+        "INSERT OR IGNORE INTO drifts(holding, kind, found, size, mtime, xxh3, sha256, blocks, payload, "
+        "samples_md5, fingerprint, codec, sample_rate, channels, bit_depth, duration, title, artist, album, "
+        "track, date, accepted, reason) VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,0,'')");
+    const auto bindDigest = [&write](int at, const auto& digest) {
+        if (digest) {
+            write.bind(at, digest->data(), static_cast<int>(digest->size()));
+        }
+    };
+    write.bind(1, holding);
+    write.bind(2, static_cast<int>(driftKindOf(facts, *now)));
+    write.bind(3, timeNow());
+    write.bind(4, static_cast<std::int64_t>(facts.size));
+    write.bind(5, facts.mtime);
+    bindBytes(write, 6, facts.content);
+    bindDigest(7, before.checksums.sha256);
+    bindBytes(write, 8, facts.blocks);
+    if (facts.payload) {
+        bindBytes(write, 9, *facts.payload);
+        bindBytes(write, 11, packFingerprint(facts.fingerprint));
+    }
+    bindDigest(10, facts.samples);
+    write.bind(12, facts.claims.codec);
+    write.bind(13, facts.claims.sampleRate);
+    write.bind(14, facts.claims.channels);
+    write.bind(15, facts.claims.bitDepth);
+    write.bind(16, facts.claims.duration);
+    int at = 17;
+    for (const auto* tag :
+         {&facts.tags.title, &facts.tags.artist, &facts.tags.album, &facts.tags.track, &facts.tags.date}) {
+        write.bind(at++, *tag);
+    }
+    write.exec();
+}
+
 Outcome FixityStore::eachRecordedOn(VolumeId volume,
                                     const std::function<void(const Recorded&)>& visit) const {
     return guarded(catalogue_, [&] {

@@ -126,5 +126,8 @@ class FixityStore {
 /// baseline and says how the content differs from it, or forgets it where the content is the baseline again.
 /// Of content that is known to differ, what was measured since may say better in which way.
 void keepBaseline(SQLite::Database& database, HoldingId holding, const FileRecord& now);
+/// Makes what was seen elsewhere, before a holding was first seen here, its baseline; where it has one that
+/// stays, accepted or not.
+void giveBaseline(SQLite::Database& database, HoldingId holding, const FileRecord& before);
 
 } // namespace sober

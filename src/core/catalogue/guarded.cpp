@@ -93,6 +93,10 @@ void bindBytes(SQLite::Statement& statement, int index, const Checksum128& check
     statement.bind(index, checksum.bytes.data(), static_cast<int>(checksum.bytes.size()));
 }
 
+void bindBytes(SQLite::Statement& statement, int index, std::span<const Checksum128> checksums) {
+    bindBytes(statement, index, {reinterpret_cast<const char*>(checksums.data()), checksums.size_bytes()});
+}
+
 void bindId(SQLite::Statement& statement, int index, std::int64_t id) {
     if (id != 0) {
         statement.bind(index, id);

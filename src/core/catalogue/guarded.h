@@ -7,6 +7,7 @@
 
 #include <SQLiteCpp/SQLiteCpp.h>
 
+#include <span>
 #include <type_traits>
 
 namespace sober {
@@ -74,6 +75,7 @@ class Patience {
 /// Binds a path or checksum as bytes; an empty one as an empty blob, not as NULL.
 void bindBytes(SQLite::Statement& statement, int index, std::string_view bytes);
 void bindBytes(SQLite::Statement& statement, int index, const Checksum128& checksum);
+void bindBytes(SQLite::Statement& statement, int index, std::span<const Checksum128> checksums);
 
 /// Binds an id; 0 as NULL.
 void bindId(SQLite::Statement& statement, int index, std::int64_t id);

@@ -140,14 +140,10 @@ struct HoldingWriter::State {
     }
 
     void writeBlocks(HoldingId id, const FileChecksums& checksums) {
-        std::string all;
-        for (const auto& block : checksums.blocks) {
-            all.append(reinterpret_cast<const char*>(block.bytes.data()), block.bytes.size());
-        }
         auto& statement =
             prepared(blocks, "INSERT OR REPLACE INTO blocks(holding, xxh3, parts) VALUES(?,?,?)");
         statement.bind(1, id);
-        bindBytes(statement, 2, all);
+        bindBytes(statement, 2, checksums.blocks);
         bindBytes(statement, 3,
                   {reinterpret_cast<const char*>(checksums.parts.data()),
                    checksums.parts.size() * sizeof(PartChecksum)});
@@ -368,6 +364,10 @@ void HoldingWriter::giveEvidence(HoldingId id, const FileRecord& record) {
         statement.exec();
         state.writeEvidence(id, record);
     });
+}
+
+void HoldingWriter::noteEarlier(HoldingId id, const FileRecord& before) {
+    attempt([&](State& state) { giveBaseline(state.catalogue.database(), id, before); });
 }
 
 void HoldingWriter::markMissing(HoldingId id, const BytePath& path, Nanoseconds lastSeen) {

@@ -73,6 +73,8 @@ class HoldingWriter {
                  const BytePath& pathBefore);
     /// What was measured of a holding whose content is as before.
     void giveEvidence(HoldingId id, const FileRecord& record);
+    /// It had other content before it was first seen here: that is its baseline, unless it has one.
+    void noteEarlier(HoldingId id, const FileRecord& before);
     void markMissing(HoldingId id, const BytePath& path, Nanoseconds lastSeen);
     /// What was decided or seen of it elsewhere: any state.
     void takeState(HoldingId id, HoldingState state, Nanoseconds lastSeen);

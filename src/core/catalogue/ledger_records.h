@@ -70,6 +70,7 @@ struct LedgerEntry {
     Nanoseconds ended = 0; ///< 0: still going on, or interrupted
     std::string kind;      ///< "survey", "carry-out", "undo", "recovery"
     std::string summary;
+    BytePath origin; ///< the catalogue it was done with; empty: this one
     std::optional<EntryId> undoes;
     std::uint64_t actions = 0;    ///< that belong to it
     std::uint64_t carriedOut = 0; ///< of those, done and not undone
@@ -77,5 +78,8 @@ struct LedgerEntry {
     std::uint64_t refused = 0;
     std::uint64_t bytes = 0; ///< of what was carried out or undone
 };
+
+/// The summary, and with which catalogue it was done where that is another one.
+std::string inWords(const LedgerEntry& entry);
 
 } // namespace sober

@@ -10,7 +10,8 @@ namespace {
 constexpr const char* entrySelect =
     "SELECT l.id, l.time, l.ended, l.kind, l.summary, l.undoes, count(a.id), total(a.step = 2), total(a.step "
     "= 5), "
-    "total(a.step = 0), total(CASE WHEN a.step IN (2, 5) THEN a.size ELSE 0 END) FROM ledger l LEFT JOIN "
+    "total(a.step = 0), total(CASE WHEN a.step IN (2, 5) THEN a.size ELSE 0 END), l.origin FROM ledger l "
+    "LEFT JOIN "
     "ledger_actions a ON a.entry = l.id ";
 
 LedgerEntry entryFrom(SQLite::Statement& row) {
@@ -28,6 +29,7 @@ LedgerEntry entryFrom(SQLite::Statement& row) {
     entry.undone = static_cast<std::uint64_t>(row.getColumn(8).getInt64());
     entry.refused = static_cast<std::uint64_t>(row.getColumn(9).getInt64());
     entry.bytes = static_cast<std::uint64_t>(row.getColumn(10).getInt64());
+    entry.origin = bytesOf(row.getColumn(11));
     return entry;
 }
 

@@ -19,8 +19,8 @@ Result<EntryId> LedgerStore::takeEntry(const LedgerStore& other, const LedgerEnt
     return guarded(catalogue_, [&] {
         auto& database = catalogue_.database();
         WritingTransaction transaction(database);
-        SQLite::Statement write(database,
-                                "INSERT INTO ledger(time, ended, kind, summary, undoes) VALUES(?,?,?,?,?)");
+        SQLite::Statement write(
+            database, "INSERT INTO ledger(time, ended, kind, summary, undoes, origin) VALUES(?,?,?,?,?,?)");
         write.bind(1, entry.time);
         write.bind(2, entry.ended);
         write.bind(3, entry.kind);
@@ -30,6 +30,7 @@ Result<EntryId> LedgerStore::takeEntry(const LedgerStore& other, const LedgerEnt
         } else {
             write.bind(5);
         }
+        bindBytes(write, 6, entry.origin);
         write.exec();
         const EntryId id = database.getLastInsertRowid();
         LedgerStarting starting(database);

@@ -208,7 +208,8 @@ Result<std::vector<KnownHolding>> knownOn(const Catalogue& catalogue, VolumeId v
             "FROM ledger_actions a JOIN deeds d ON d.id = a.entry WHERE a.holding IS NOT NULL AND a.step IN "
             "(2, 5) AND a.kind <> ?3 GROUP BY a.holding) "
             "SELECT h.id, h.path, h.state, h.size, h.xxh3, e.holding IS NOT NULL, h.last_seen, "
-            "coalesce(done.time, 0) FROM holdings h LEFT JOIN evidence e ON e.holding = h.id AND e.method = "
+            "coalesce(done.time, 0), h.first_seen FROM holdings h LEFT JOIN evidence e ON e.holding = h.id "
+            "AND e.method = "
             "?1 "
             "LEFT JOIN done ON done.holding = h.id WHERE h.volume = ?2 AND h.state < 4 ORDER BY h.path");
         ask.bind(1, evidenceMethod);
@@ -220,7 +221,8 @@ Result<std::vector<KnownHolding>> knownOn(const Catalogue& catalogue, VolumeId v
                              static_cast<HoldingState>(ask.getColumn(2).getInt()),
                              static_cast<std::uint64_t>(ask.getColumn(3).getInt64()),
                              checksumOf(ask.getColumn(4)), ask.getColumn(5).getInt() != 0,
-                             ask.getColumn(6).getInt64(), ask.getColumn(7).getInt64()});
+                             ask.getColumn(6).getInt64(), ask.getColumn(7).getInt64(),
+                             ask.getColumn(8).getInt64()});
         }
         return known;
     });

@@ -21,6 +21,7 @@ struct KnownHolding {
     bool isExamined = false; ///< by the present method
     Nanoseconds lastSeen = 0;
     Nanoseconds deed = 0; ///< when something was last done to it or taken back, by the ledger; 0: never
+    Nanoseconds firstSeen = 0;
 };
 
 /// All of a volume, by path, what was retired too.

@@ -644,10 +644,20 @@ CREATE TABLE ledger_folders(
   PRIMARY KEY(entry, volume, path)) WITHOUT ROWID;
 )sql";
 
-constexpr std::array<const char*, 21> steps{
-    firstStep,   evidenceStep, copiesStep,  decidingStep, fixityStep,  outsideStep, playersStep,
-    consentStep, enginesStep,  searchStep,  transferStep, salvageStep, lendingStep, inboxStep,
-    offerStep,   latestStep,   serviceStep, landmarkStep, insideStep,  excerptStep, madeFoldersStep};
+// By which catalogue it was done stood in the summary before.
+constexpr const char* originStep = R"sql(
+ALTER TABLE ledger ADD COLUMN origin BLOB NOT NULL DEFAULT x'';
+UPDATE ledger SET
+  origin = CAST(substr(summary, instr(summary, ', with the catalogue ') + 21) AS BLOB),
+  summary = substr(summary, 1, instr(summary, ', with the catalogue ') - 1)
+  WHERE instr(summary, ', with the catalogue ') > 0;
+)sql";
+
+constexpr std::array<const char*, 22> steps{
+    firstStep,   evidenceStep, copiesStep,      decidingStep, fixityStep,   outsideStep,
+    playersStep, consentStep,  enginesStep,     searchStep,   transferStep, salvageStep,
+    lendingStep, inboxStep,    offerStep,       latestStep,   serviceStep,  landmarkStep,
+    insideStep,  excerptStep,  madeFoldersStep, originStep};
 
 } // namespace
 

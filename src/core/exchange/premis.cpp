@@ -118,7 +118,7 @@ Result<std::string> premisOfLedger(const Catalogue& catalogue) {
     }
     for (const auto& [entry, actions] : all) {
         addEvent(root, fmt::format("entry-{}", entry->id), premisTermFor(entry->kind), entry->time,
-                 textFor(entry->summary), entry->ended != 0 ? "success" : "not ended", collection);
+                 textFor(inWords(*entry)), entry->ended != 0 ? "success" : "not ended", collection);
         for (const auto& action : actions) {
             addEvent(root, fmt::format("action-{}", action.id), premisEventOf(action.kind), entry->time,
                      std::string(word(action.kind)) + ": " + textFor(action.place), outcomeOf(action.step),

@@ -253,6 +253,9 @@ class Taking {
         case MeetingStep::What::examine:
             writer.giveEvidence(step.here->id, *record);
             break;
+        case MeetingStep::What::earlier:
+            writer.noteEarlier(step.here->id, *record);
+            break;
         }
         return done();
     }
@@ -286,7 +289,8 @@ std::vector<std::string> meetingWords(const CatalogueMeeting& meeting) {
         add(each.addedGone, "not known here, gone since");
         add(each.changed, "with other content by now");
         add(each.moved, "at another place by now");
-        add(each.older, "known here as they are by now");
+        add(each.older - each.earlier, "known here as they are by now");
+        add(each.earlier, "with other content before they were first seen here");
         words += each.gone > 0 ? fmt::format("; {} known here no longer there", humanCount(each.gone)) : "";
         words += each.examined > 0 ? fmt::format("; {} examined only there", humanCount(each.examined)) : "";
         sentences.push_back(words + ".");

@@ -19,6 +19,7 @@ struct VolumeMeeting {
     std::uint64_t changed = 0;   ///< of those: other content; there was looked later
     std::uint64_t moved = 0;     ///< of those: known here at another place; there was looked later
     std::uint64_t older = 0;     ///< of those: other content or place, and here was looked later: that stays
+    std::uint64_t earlier = 0;   ///< of the older: not known here then; that content is its baseline
     std::uint64_t gone = 0;      ///< present here, and no longer met there, which was looked later
     std::uint64_t examined = 0;  ///< of the same: examined there and not here
 

@@ -1,11 +1,8 @@
 #include "core/work/take_ledger.h"
 
-#include "core/base/text.h"
 #include "core/catalogue/ledger_store.h"
 #include "core/catalogue/volumes.h"
 #include "core/remedy/journal/current_places.h"
-
-#include <fmt/format.h>
 
 #include <algorithm>
 #include <map>
@@ -122,8 +119,8 @@ Result<LedgerMeeting> takeLedger(const Catalogue& other, const Catalogue& here,
         const auto undoes = entry.undoes ? called.find(*entry.undoes) : called.end();
         entry.undoes = undoes != called.end() ? std::optional(undoes->second) : std::nullopt;
         // What that catalogue has from another was done with the other.
-        if (entry.summary.find("with the catalogue") == std::string::npos) {
-            entry.summary += fmt::format(", with the catalogue {}", displayPath(other.path()));
+        if (entry.origin.empty()) {
+            entry.origin = other.path();
         }
         const auto taken = ours.takeEntry(theirs, entry, actions);
         RETURN_IF_FAILED(taken);

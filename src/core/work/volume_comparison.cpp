@@ -72,6 +72,11 @@ void VolumeComparison::meet(const KnownHolding& there) {
         steps_.push_back({MeetingStep::What::rewrite, &there, &here, HoldingState::present});
     } else {
         meeting_.older += isPresent ? 1 : 0;
+        if (isPresent && here.state == HoldingState::present && here.deed == 0 &&
+            here.firstSeen > meeting_.surveyedThere) {
+            ++meeting_.earlier;
+            steps_.push_back({MeetingStep::What::earlier, &there, &here, HoldingState::present});
+        }
     }
 }
 

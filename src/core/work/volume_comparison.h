@@ -15,6 +15,7 @@ struct MeetingStep {
         move,
         state,
         examine, ///< it was measured there
+        earlier, ///< it had other content there before it was first seen here
     };
     What what = What::add;
     const KnownHolding* there = nullptr;

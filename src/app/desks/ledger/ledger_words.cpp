@@ -37,7 +37,7 @@ QString kindText(const LedgerEntry& entry) {
 }
 
 QString entryText(const LedgerEntry& entry) {
-    return told(entry.summary) + (wasTakenBack(entry) ? LedgerWords::tr(" (taken back)") : QString());
+    return told(inWords(entry)) + (wasTakenBack(entry) ? LedgerWords::tr(" (taken back)") : QString());
 }
 
 QString kindText(std::optional<ActionKind> kind) {
