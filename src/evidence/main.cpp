@@ -1,6 +1,6 @@
 #include "core/evidence/worker/serving.h"
 
-// The only program that parses foreign bytes.
+// Of the programs that parse foreign bytes the one that knows audio, tags and archives.
 int main() {
     return sober::serveAsEvidenceWorker();
 }

@@ -151,7 +151,7 @@ TEST_CASE(
     CHECK(made["bytes"].get<std::uint64_t>() > 50'000'000);
     const auto terms = readFile(all.folder + "/Program/terms/libqt6core6.txt");
     CHECK(terms.find("LGPL") != std::string::npos);
-    // All that the loader takes for it and its helper lies on the stick, but for the C library, which is the
+    // All that the loader takes for it and its helpers lies on the stick, but for the C library, which is the
     // machine's, and what draws for nobody (Qt's "offscreen").
     writeFile(all / "W/found there.wav", smallWav(4, 1));
     writeFile(all / "try", R"sh(
@@ -161,6 +161,8 @@ ln -s /usr/lib/$(uname -m)-linux-gnu/qt6/plugins/platforms/libqoffscreen.so draw
 export HOME="$PWD/guest" XDG_RUNTIME_DIR="$PWD/run" PATH=/usr/bin:/bin
 export QT_QPA_PLATFORM=offscreen QT_PLUGIN_PATH="$PWD/drawn" LD_DEBUG=libs LD_DEBUG_OUTPUT="$PWD/loaded"
 sh "stick/Sober Archivist/sober" --quiet --json survey --effort full W >surveyed
+truncate -s 1M card.img
+sh "stick/Sober Archivist/sober" --quiet --json salvage scan card.img >scanned
 sh "stick/Sober Archivist/start" &
 sleep 4
 kill $!
@@ -186,8 +188,8 @@ done | sort -u
             others.insert(line);
         }
     }
-    for (const auto* name :
-         {"sober", "sober-archivist", "sober-evidence", "libQt6Core.so.6", "libavcodec.so.59"}) {
+    for (const auto* name : {"sober", "sober-archivist", "sober-evidence", "sober-file-systems",
+                             "libQt6Core.so.6", "libavcodec.so.59"}) {
         INFO(name);
         CHECK(ours.contains(name));
     }

@@ -12,7 +12,8 @@
 namespace sober {
 namespace {
 
-constexpr std::size_t inFlight = 64; // outcomes that wait for the thread that writes
+constexpr std::uint64_t worthAProcess = 1U << 20; // bytes to examine: an eighth of a second of MP3
+constexpr std::size_t inFlight = 64;              // outcomes that wait for the thread that writes
 
 /// How an archive ended that was gone through to its end: no failure, and no record either.
 Error wholeArchive(const BytePath& archive) {
@@ -54,10 +55,17 @@ bool ReadingPool::finished() {
 std::size_t ReadingPool::tokens() const {
     const std::size_t processors = std::clamp(std::thread::hardware_concurrency(), 1U, 32U);
     const auto files = jobs_.size();
-    const bool anyInFull =
-        std::ranges::any_of(jobs_, [&](const WaitingFile& job) { return efforts_.isFull(job.file->path); });
-    return anyInFull ? std::min(processors, 1 + files / 2)
-                     : std::min({processors, std::size_t{8}, 1 + files / 16});
+    std::size_t inFull = 0;
+    std::uint64_t bytesInFull = 0;
+    for (const auto& job : jobs_) {
+        if (efforts_.isFull(job.file->path)) {
+            ++inFull;
+            bytesInFull += job.file->stamp.size;
+        }
+    }
+    return inFull > 0
+               ? std::min(processors, 1 + std::min<std::size_t>(files / 2, bytesInFull / worthAProcess))
+               : std::min({processors, std::size_t{8}, 1 + files / 16});
 }
 
 void ReadingPool::work() {

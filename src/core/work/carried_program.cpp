@@ -157,7 +157,7 @@ Result<CarriedProgram> programToCarry() {
     };
     carry(window, "bin/sober-archivist");
     carry(joinPath(ownFolder(), "sober"), "bin/sober");
-    for (const auto* name : {"sober-evidence", "sober-tray"}) {
+    for (const auto* name : {"sober-evidence", "sober-file-systems", "sober-tray"}) {
         carry(ownHelper(name), joinPath("libexec/sober-archivist", name));
     }
     if (program.files.size() < binaries.size()) {

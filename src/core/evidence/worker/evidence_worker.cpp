@@ -54,7 +54,8 @@ std::string pictureAsked(std::string_view bytes, int mostPixels) {
 } // namespace
 
 EvidenceWorker::EvidenceWorker(const WorkerLimits& limits)
-    : process_(std::make_unique<WorkerProcess>(limits)) {}
+    : EvidenceWorker(std::make_unique<WorkerProcess>(limits)) {}
+EvidenceWorker::EvidenceWorker(std::unique_ptr<WorkerProcess> process) : process_(std::move(process)) {}
 EvidenceWorker::~EvidenceWorker() = default;
 
 template <typename T>
@@ -295,8 +296,10 @@ Result<std::vector<Joined>> EvidenceWorker::join(const OpenedImage& image, const
 
 Result<std::vector<ImageFileSystem>> EvidenceWorker::fileSystems(const OpenedImage& image,
                                                                  const BytePath& path, RunControl& control) {
-    return ask<std::vector<ImageFileSystem>>(fileSystemsQuestion, packed(shapeOf(image, path)),
-                                             imageFiles(image), path, control);
+    EvidenceWorker other(
+        std::make_unique<WorkerProcess>(process_->limits(), std::string(fileSystemsProgram)));
+    return other.ask<std::vector<ImageFileSystem>>(fileSystemsQuestion, packed(shapeOf(image, path)),
+                                                   imageFiles(image), path, control);
 }
 
 Result<std::uint64_t> EvidenceWorker::measure(const OpenedImage& image, const BytePath& path,

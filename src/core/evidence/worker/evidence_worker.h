@@ -86,6 +86,7 @@ class EvidenceWorker {
     Result<std::string> jpeg(std::string_view bytes, int mostPixels);
 
   private:
+    explicit EvidenceWorker(std::unique_ptr<WorkerProcess> process);
     template <typename T>
     Result<T> ask(
         char letter, std::string_view question, std::span<const FileHandle* const> files,

@@ -80,8 +80,12 @@ class OwnedPart final : public ByteSource {
     ExtentSource part_;
 };
 
+using SystemsReader = std::function<Result<std::vector<ImageFileSystem>>(ByteSource&)>;
+
 class Server {
   public:
+    explicit Server(const SystemsReader& readSystems) : readSystems_(readSystems) {}
+
     /// The answer to a question; its bytes are a limit of seconds, then what the question needs.
     std::string answer(Message& message) {
         const std::string_view question = std::string_view(message.bytes).substr(8);
@@ -258,7 +262,7 @@ class Server {
         const auto onBytes = [&](std::uint64_t bytes) { told(bytes); };
         switch (message.letter) {
         case fileSystemsQuestion:
-            return packAnswer(readFileSystems(image));
+            return packAnswer(readSystems_(image));
         case measureQuestion:
             return packAnswer(Result(image.size()));
         case imageBytesQuestion:
@@ -350,6 +354,7 @@ class Server {
         return {reinterpret_cast<const char*>(stereo.data()), read * 2 * sizeof(std::int16_t)};
     }
 
+    const SystemsReader& readSystems_;
     RunControl control_;
     std::unique_ptr<OpenedImage> listenedImage_; ///< outlives the one who reads it
     std::optional<PcmReader> listening_;
@@ -361,7 +366,7 @@ class Server {
 
 } // namespace
 
-int serveAsEvidenceWorker() {
+int serveAsEvidenceWorker(const SystemsReader& readSystems) {
     // The one who asks decides when to stop; an interrupt at the terminal reaches both.
     std::signal(SIGINT, SIG_IGN);
     setlocale(LC_CTYPE, "C.UTF-8");    // NOLINT(concurrency-mt-unsafe): else libarchive gives no names
@@ -369,7 +374,7 @@ int serveAsEvidenceWorker() {
     if (!enterCage()) {
         return noCage;
     }
-    Server server;
+    Server server(readSystems);
     while (auto message = receiveMessage(STDIN_FILENO)) {
         if (message->bytes.size() < 8) {
             break;

@@ -1,11 +1,17 @@
 #pragma once
 
+#include "core/media/file_systems.h"
+
+#include <functional>
 #include <string_view>
 
 namespace sober {
 
 /// The program that is a worker. It stands beside the one that asks.
 inline constexpr std::string_view workerProgram = "sober-evidence";
+/// The one that knows the file systems in images, and is asked of nothing else: the libraries for that are a
+/// third of what a worker takes to start.
+inline constexpr std::string_view fileSystemsProgram = "sober-file-systems";
 /// How a worker exits that could not be confined.
 inline constexpr int noCage = 9;
 /// The letter of what a worker tells before it answers: how many more bytes of a file have gone by.
@@ -42,8 +48,10 @@ enum Question : char {
     archiveUnpackQuestion = 'U', ///< into the file that is handed over
 };
 
-/// What the program `sober-evidence` does: answers questions that come over its standard input, which is a
-/// socket, in the cage, until nobody asks any more. Its exit status.
-int serveAsEvidenceWorker();
+/// What both programs do: answers questions that come over the standard input, which is a socket, in the
+/// cage, until nobody asks any more. `readSystems` is readFileSystems where the program has it. Its exit
+/// status.
+int serveAsEvidenceWorker(
+    const std::function<Result<std::vector<ImageFileSystem>>(ByteSource&)>& readSystems = {});
 
 } // namespace sober

@@ -56,6 +56,7 @@ class WorkerProcess {
     std::string howItEnded() const;
 
     void end(bool byForce);
+    const WorkerLimits& limits() const { return limits_; }
 
   private:
     bool start();
