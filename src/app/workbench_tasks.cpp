@@ -302,9 +302,16 @@ void Workbench::lookAtTrash() {
     }
     runLong(
         LongWork::trash,
-        [sink = progressSink()](Catalogue& catalogue, RunControl& control) -> Result<SalvageSource> {
+        [this, sink = progressSink()](Catalogue& catalogue, RunControl& control) -> Result<SalvageSource> {
             const auto listing = listTrash(catalogue, 0, control, sink);
             RETURN_IF_FAILED(listing);
+            if (!listing->unread.empty()) {
+                const auto others = static_cast<int>(listing->unread.size()) - 1;
+                auto sentence = told(listing->unread.front().sentence);
+                sentence +=
+                    others > 0 ? tr(" %n more could not be looked into.", nullptr, others) : QString();
+                QMetaObject::invokeMethod(this, [this, sentence] { emit failed(sentence); });
+            }
             const auto source = SalvageStore(catalogue).sourceOf({});
             return source ? Result(source->value_or(SalvageSource{})) : Result<SalvageSource>(source.error());
         },

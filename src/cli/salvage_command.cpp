@@ -136,11 +136,27 @@ Result<PieceKinds> kindsFrom(const std::string& words) {
 
 Json sourceShape(const SalvageSource& source) {
     constexpr std::string_view states[]{"scanning", "examining", "done"};
+    Json passed = Json::array();
+    for (const auto& [from, to] : source.passedOver) {
+        passed.push_back({from, to - 1});
+    }
     return {{"image", percentEncodeOffending(source.path)},
             {"bytes", source.size},
             {"scanned_bytes", source.reached},
             {"state", states[static_cast<std::size_t>(source.state)]},
-            {"file_systems", source.fileSystems}};
+            {"file_systems", source.fileSystems},
+            {"passed_over", std::move(passed)}};
+}
+
+/// What of it could not be looked through.
+std::vector<Error> passedOver(const SalvageSource& source) {
+    std::vector<Error> sentences;
+    for (const auto& [from, to] : source.passedOver) {
+        sentences.push_back({Cause::unreadable, source.path,
+                             fmt::format("Bytes {} to {} were passed over: what looks for audio broke there.",
+                                         humanCount(from), humanCount(to - 1))});
+    }
+    return sentences;
 }
 
 /// Why a drive is better imaged first.
@@ -218,13 +234,13 @@ int runSalvageScan(const CommonOptions& common, const ScanOptions& options, RunC
                             control, std::ref(line));
     }();
     if (!source) {
-        return source.error().cause == Cause::interrupted ? exitInterrupted : fail(source.error());
+        return control.isCancelled() ? exitInterrupted : fail(source.error());
     }
     const auto finds = SalvageStore(*catalogue).finds(source->id);
     if (!finds) {
         return fail(finds.error());
     }
-    const auto shown = showFinds(common, *catalogue, *finds, {}, sourceShape(*source));
+    const auto shown = showFinds(common, *catalogue, *finds, passedOver(*source), sourceShape(*source));
     return control.isCancelled() ? exitInterrupted : shown;
 }
 
@@ -234,7 +250,8 @@ int runSalvageList(const CommonOptions& common, const BytePath& image) {
         catalogue ? scannedSource(*catalogue, image) : Result<SalvageSource>(catalogue.error());
     const auto finds =
         source ? SalvageStore(*catalogue).finds(source->id) : Result<std::vector<Find>>(source.error());
-    return finds ? showFinds(common, *catalogue, *finds, {}, sourceShape(*source)) : fail(finds.error());
+    return finds ? showFinds(common, *catalogue, *finds, passedOver(*source), sourceShape(*source))
+                 : fail(finds.error());
 }
 
 int runSalvageTidy(const CommonOptions& common) {

@@ -128,11 +128,12 @@ TEST_CASE("an older catalogue is kept as it was before it is brought up to date"
     Collection all;
     RunControl control;
     all.whileClosed([&] {
-        // The last step undone by hand.
+        // The last steps undone by hand.
         CHECK(
             run({"python3", "-c",
                  "import sqlite3, sys\nold = sqlite3.connect(sys.argv[1])\nold.executescript('''ALTER TABLE "
-                 "ledger DROP COLUMN origin; INSERT INTO ledger(time, kind, summary) VALUES(1, "
+                 "salvage_sources DROP COLUMN passed_over; ALTER TABLE ledger DROP COLUMN origin; INSERT "
+                 "INTO ledger(time, kind, summary) VALUES(1, "
                  "\"carry-out\", \"1 action carried out, with the catalogue /media/stick/c.sqlite\"); "
                  "PRAGMA user_version = 21;''')",
                  all.cataloguePath()})

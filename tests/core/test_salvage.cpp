@@ -501,6 +501,55 @@ TEST_CASE("An image that is no good costs a sentence") {
     CHECK(lost.scan("short.img").empty());
 }
 
+TEST_CASE("What cannot be looked through now is no find that is lost, and what breaks its reader is said") {
+    Lost lost;
+    std::string image;
+    for (const auto& content : lost.contents) {
+        image += content;
+        image.resize((image.size() + 4095) / 4096 * 4096, '\0');
+    }
+    writeFile(lost / "card.img", image);
+    lost.lose();
+    const auto usual =
+        std::string(std::getenv("SOBER_EVIDENCE") != nullptr ? std::getenv("SOBER_EVIDENCE") : "");
+    const auto scanBy = [&](const std::string& worker) {
+        writeFile(lost / "worker", "#!/bin/sh\n" + worker + "\n");
+        fs::permissions(lost / "worker", fs::perms::owner_all);
+        setenv("SOBER_EVIDENCE", worker.empty() ? "/nowhere" : (lost / "worker").c_str(), 1);
+        RunControl control;
+        const auto source =
+            scanForAudio(lost.catalogue(), {lost / "card.img"}, control, [](const Progress&) {});
+        setenv("SOBER_EVIDENCE", usual.c_str(), 1);
+        return source;
+    };
+    const auto store = SalvageStore(lost.catalogue());
+    for (const auto* worker : {"", "kill -KILL $$"}) { // none can be had; somebody ends it
+        INFO(worker);
+        const auto source = scanBy(worker);
+        REQUIRE_FALSE(source.ok());
+        CHECK(source.error().sentence.find("card.img") != std::string::npos);
+        CHECK((*store.sourceOf(lost / "card.img"))->state == SalvageState::scanning);
+        CHECK((*store.sourceOf(lost / "card.img"))->passedOver.empty());
+    }
+    const auto broken = scanBy("kill -SEGV $$");
+    REQUIRE(broken.ok());
+    const std::vector<ByteRange> all{{0, image.size()}};
+    CHECK(broken->passedOver == all);
+    CHECK((*store.sourceOf(lost / "card.img"))->passedOver == all);
+    lost.whileClosed([&] {
+        const auto listed = sober::test::sober(lost.cataloguePath(), {"salvage", "list", lost / "card.img"});
+        CHECK(listed.code == 3);
+        CHECK(listed.err.find("passed over") != std::string::npos);
+    });
+    ScanChoices anew;
+    anew.anew = true;
+    const auto finds = lost.scan("card.img", anew);
+    CHECK(finds.size() == 4);
+    CHECK(
+        std::ranges::all_of(finds, [](const Find& find) { return find.recognised == RecognisedBy::bytes; }));
+    CHECK((*store.sourceOf(lost / "card.img"))->passedOver.empty());
+}
+
 TEST_CASE("A broken FAT whose folders lead round is read to its end") {
     Lost lost(1);
     const auto image = lost / "loop.img";

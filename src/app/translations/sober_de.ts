@@ -4984,6 +4984,10 @@
         <source>, with the catalogue %1</source>
         <translation>, mit dem Katalog %1</translation>
     </message>
+    <message>
+        <source>one that cannot be read</source>
+        <translation>eines, das nicht lesbar ist</translation>
+    </message>
 </context>
 <context>
     <name>counted</name>
@@ -10286,12 +10290,16 @@ ganz, weniger verlustbehaftete Schritte. Wo er nicht entscheidet:</translation>
         <translation>, durchgesehen bis %1</translation>
     </message>
     <message>
-        <source>%1: %2, %3%4</source>
-        <translation>%1: %2, %3%4</translation>
-    </message>
-    <message>
         <source>Image of %1: %2 of %3 are read, %4 could not be read so far</source>
         <translation>Abbild von %1: %2 von %3 sind gelesen, %4 bisher nicht lesbar</translation>
+    </message>
+    <message>
+        <source>, %1 passed over: what looks for audio broke there</source>
+        <translation>, %1 übergangen: was nach Ton sucht, brach dort ab</translation>
+    </message>
+    <message>
+        <source>%1: %2, %3%4%5</source>
+        <translation>%1: %2, %3%4%5</translation>
     </message>
 </context>
 <context>
@@ -11719,6 +11727,16 @@ ganz, weniger verlustbehaftete Schritte. Wo er nicht entscheidet:</translation>
     <message>
         <source>References to look at</source>
         <translation>Anzusehende Verweise</translation>
+    </message>
+</context>
+<context>
+    <name>sober::app::Workbench</name>
+    <message numerus="yes">
+        <source> %n more could not be looked into.</source>
+        <translation>
+            <numerusform> In %n weiteres konnte nicht hineingesehen werden.</numerusform>
+            <numerusform> In %n weitere konnte nicht hineingesehen werden.</numerusform>
+        </translation>
     </message>
 </context>
 <context>

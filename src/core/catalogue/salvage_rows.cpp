@@ -29,15 +29,6 @@ std::vector<BytePath> pathsFrom(std::string_view joined) {
     return paths;
 }
 
-std::string packedRanges(const std::vector<ByteRange>& ranges) {
-    std::string packed(ranges.size() * 16, '\0');
-    for (std::size_t i = 0; i < ranges.size(); ++i) {
-        std::memcpy(packed.data() + 16 * i, &ranges[i].first, 8);
-        std::memcpy(packed.data() + 16 * i + 8, &ranges[i].second, 8);
-    }
-    return packed;
-}
-
 std::vector<ByteRange> rangesFrom(const std::string& packed) {
     std::vector<ByteRange> ranges(packed.size() / 16);
     for (std::size_t i = 0; i < ranges.size(); ++i) {
@@ -57,6 +48,15 @@ void bindOptional(SQLite::Statement& statement, int index, const std::optional<d
 
 } // namespace
 
+std::string packedRanges(const std::vector<ByteRange>& ranges) {
+    std::string packed(ranges.size() * 16, '\0');
+    for (std::size_t i = 0; i < ranges.size(); ++i) {
+        std::memcpy(packed.data() + 16 * i, &ranges[i].first, 8);
+        std::memcpy(packed.data() + 16 * i + 8, &ranges[i].second, 8);
+    }
+    return packed;
+}
+
 SalvageSource sourceFrom(SQLite::Statement& row) {
     SalvageSource source;
     source.id = row.getColumn(0).getInt64();
@@ -69,6 +69,7 @@ SalvageSource sourceFrom(SQLite::Statement& row) {
     source.state = static_cast<SalvageState>(row.getColumn(7).getInt());
     source.began = row.getColumn(8).getInt64();
     source.fileSystems = row.getColumn(9).getString();
+    source.passedOver = rangesFrom(bytesOf(row.getColumn(10)));
     return source;
 }
 

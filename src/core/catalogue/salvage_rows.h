@@ -9,7 +9,7 @@ namespace sober {
 // Sources and finds as rows of the catalogue.
 
 inline constexpr const char* sourceColumns =
-    "id, path, size, mtime, kinds, everywhere, reached, state, began, file_systems";
+    "id, path, size, mtime, kinds, everywhere, reached, state, began, file_systems, passed_over";
 inline constexpr const char* findColumns =
     "id, source, how, format, extents, bytes, seconds, name, came_from, file, deleted, begins, ends, "
     "overwritten, sound, "
@@ -17,6 +17,7 @@ inline constexpr const char* findColumns =
     "examined, taken, piece, others";
 inline constexpr int findFields = 30; ///< columns from the second on
 
+std::string packedRanges(const std::vector<ByteRange>& ranges);
 SalvageSource sourceFrom(SQLite::Statement& row);
 Find findFrom(SQLite::Statement& row);
 /// All columns from the second on.

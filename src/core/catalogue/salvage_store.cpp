@@ -106,12 +106,13 @@ Outcome SalvageStore::advance(const SalvageSource& source, std::span<Find> found
             start.reset();
         }
         SQLite::Statement update(database,
-                                 "UPDATE salvage_sources SET reached = ?, state = ?, file_systems = ? "
-                                 "WHERE id = ?");
+                                 "UPDATE salvage_sources SET reached = ?, state = ?, file_systems = ?, "
+                                 "passed_over = ? WHERE id = ?");
         update.bind(1, static_cast<std::int64_t>(source.reached));
         update.bind(2, static_cast<int>(source.state));
         update.bind(3, source.fileSystems);
-        update.bind(4, source.id);
+        bindBytes(update, 4, packedRanges(source.passedOver));
+        update.bind(5, source.id);
         update.exec();
         transaction.commit();
     });

@@ -51,7 +51,8 @@ struct SalvageSource {
     std::uint64_t reached = 0;
     SalvageState state = SalvageState::scanning;
     Nanoseconds began = 0;
-    std::string fileSystems; ///< "fat32", for a person
+    std::string fileSystems;                ///< "fat32", for a person
+    std::vector<ByteRange> passedOver = {}; ///< stretches on which what looks for audio broke
 
     bool isTrash() const { return path.empty(); }
 };

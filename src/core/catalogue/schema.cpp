@@ -653,11 +653,16 @@ UPDATE ledger SET
   WHERE instr(summary, ', with the catalogue ') > 0;
 )sql";
 
-constexpr std::array<const char*, 22> steps{
-    firstStep,   evidenceStep, copiesStep,      decidingStep, fixityStep,   outsideStep,
-    playersStep, consentStep,  enginesStep,     searchStep,   transferStep, salvageStep,
-    lendingStep, inboxStep,    offerStep,       latestStep,   serviceStep,  landmarkStep,
-    insideStep,  excerptStep,  madeFoldersStep, originStep};
+// Stretches of an image on which what looks for audio broke.
+constexpr const char* passedOverStep = R"sql(
+ALTER TABLE salvage_sources ADD COLUMN passed_over BLOB NOT NULL DEFAULT x'';
+)sql";
+
+constexpr std::array<const char*, 23> steps{
+    firstStep,   evidenceStep, copiesStep,      decidingStep, fixityStep,    outsideStep,
+    playersStep, consentStep,  enginesStep,     searchStep,   transferStep,  salvageStep,
+    lendingStep, inboxStep,    offerStep,       latestStep,   serviceStep,   landmarkStep,
+    insideStep,  excerptStep,  madeFoldersStep, originStep,   passedOverStep};
 
 } // namespace
 

@@ -101,6 +101,9 @@ Result<ProposedTags> readAndPropose(const Catalogue& catalogue, std::span<const 
             return Error{Cause::interrupted, {}, "Stopped before all tags were read."};
         }
         auto tags = worker.readTags(path);
+        if (!tags && !tellsOfTheFile(tags.error())) {
+            return tags.error();
+        }
         read.files.push_back({path, tags ? std::move(*tags) : TagFields{}});
         const BytePath folder(parentOf(path));
         if (looked.insert(folder).second) {

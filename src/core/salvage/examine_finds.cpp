@@ -74,8 +74,8 @@ class FindExamination {
 
     Outcome takeIn(Find& find, const Result<FileRecord>& record) {
         if (!record) {
-            if (record.error().cause == Cause::interrupted) {
-                return done();
+            if (!tellsOfTheFile(record.error())) {
+                return control_.isCancelled() ? done() : Outcome(record.error());
             }
             if (find.how == FoundHow::entry) {
                 return store_.remove(

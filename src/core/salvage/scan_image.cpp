@@ -109,7 +109,11 @@ class ImageScan {
         const auto systems = worker.fileSystems(image_, choices_.image, control_);
         if (!systems) {
             // A file system that breaks its reader names nothing; what lies there is found by its form.
-            return systems.error().cause == Cause::unreadable ? done() : Outcome(systems.error());
+            if (!tellsOfTheFile(systems.error())) {
+                return stopped(systems.error());
+            }
+            source_.fileSystems = "one that cannot be read";
+            return store_.advance(source_, {});
         }
         std::vector<Find> named;
         std::set<std::string> types;
@@ -136,6 +140,9 @@ class ImageScan {
         }
         return store_.advance(source_, named);
     }
+
+    /// By the one who asked, whom the source tells how far it came; or by others, which is said.
+    Outcome stopped(const Error& error) const { return control_.isCancelled() ? done() : Outcome(error); }
 
     static WorkerLimits namesLimits() {
         WorkerLimits limits;
@@ -208,10 +215,12 @@ class ImageScan {
                 });
             lookingUp.get();
             if (!scanned) {
-                if (scanned.error().cause == Cause::interrupted) {
-                    return done();
+                if (!tellsOfTheFile(scanned.error())) {
+                    return stopped(scanned.error());
                 }
                 // What breaks its reader is passed over, and said.
+                source_.passedOver.emplace_back(request.from, request.to);
+                source_.passedOver = merged(std::move(source_.passedOver));
                 source_.reached = request.to;
                 ++progress_.errors;
                 if (const auto passed = store_.advance(source_, {}, met); !passed) {
@@ -286,9 +295,7 @@ class ImageScan {
         EvidenceWorker worker(namesLimits());
         const auto joined = worker.join(image_, choices_.image, pieces, control_);
         if (!joined) {
-            return joined.error().cause == Cause::unreadable || joined.error().cause == Cause::interrupted
-                       ? done()
-                       : Outcome(joined.error());
+            return tellsOfTheFile(joined.error()) ? done() : stopped(joined.error());
         }
         std::vector<FindId> parts;
         std::vector<Find> wholes;

@@ -41,24 +41,21 @@ Find findOf(const TrashedFile& trashed) {
     return find;
 }
 
-/// Examined by as little as recognises it: what is known by its bytes is not decoded.
-Result<bool> lookAt(const Catalogue& catalogue, EvidenceWorker& worker, Find& find, RunControl& control) {
+/// Examined by as little as recognises it: what is known by its bytes is not decoded. Cause::notAudio where
+/// it is none.
+Outcome lookAt(const Catalogue& catalogue, EvidenceWorker& worker, Find& find, RunControl& control) {
     const auto passed = worker.passOver(find.file, control, [](std::uint64_t) {});
-    if (!passed) {
-        return passed.error().cause == Cause::interrupted ? Result<bool>(passed.error()) : Result(false);
-    }
+    RETURN_IF_FAILED(passed);
     const auto same = SalvageStore(catalogue).withBytes(passed->checksums.file);
     RETURN_IF_FAILED(same);
     const auto record = same->empty() ? worker.examine(find.file, control, [](std::uint64_t) {}) : passed;
-    if (!record) {
-        return record.error().cause == Cause::interrupted ? Result<bool>(record.error()) : Result(false);
-    }
+    RETURN_IF_FAILED(record);
     const auto taken = takeDown(catalogue, find, *record);
     RETURN_IF_FAILED(taken);
     if (!same->empty()) {
         find.sound.reset(); // its bytes are known, and were not decoded here
     }
-    return true;
+    return done();
 }
 
 bool isOf(const Find& find, const Volume& volume) {
@@ -109,10 +106,12 @@ Result<TrashListing> listTrash(const Catalogue& catalogue, VolumeId volume, RunC
             known.erase(same);
             continue;
         }
-        const auto isAudio = lookAt(catalogue, worker, find, control);
-        RETURN_IF_FAILED(isAudio);
-        if (*isAudio) {
+        if (const auto looked = lookAt(catalogue, worker, find, control); looked) {
             fresh.push_back(std::move(find));
+        } else if (!tellsOfTheFile(looked.error())) {
+            return looked.error();
+        } else if (looked.error().cause != Cause::notAudio) {
+            listing.unread.push_back(looked.error());
         }
     }
     std::vector<FindId> gone;

@@ -32,9 +32,13 @@ void layImage(SalvageStrip::Band& band, const SalvageSource& source) {
         source.state == SalvageState::done
             ? QString()
             : SalvageStrip::tr(", looked through as far as %1").arg(told(humanBytes(source.reached)));
-    band.caption =
-        SalvageStrip::tr("%1: %2, %3%4")
-            .arg(shownPath(BytePath(nameOf(source.path))), told(humanBytes(source.size)), systems, state);
+    const auto passed = source.passedOver.empty()
+                            ? QString()
+                            : SalvageStrip::tr(", %1 passed over: what looks for audio broke there")
+                                  .arg(told(humanBytes(lengthOf(source.passedOver))));
+    band.caption = SalvageStrip::tr("%1: %2, %3%4%5")
+                       .arg(shownPath(BytePath(nameOf(source.path))), told(humanBytes(source.size)), systems,
+                            state, passed);
 }
 
 SalvageStrip::Band bandOf(const ImageMap& map) {

@@ -53,6 +53,10 @@ std::string pictureAsked(std::string_view bytes, int mostPixels) {
 
 } // namespace
 
+bool tellsOfTheFile(const Error& error) {
+    return error.cause != Cause::busy && error.cause != Cause::interrupted;
+}
+
 EvidenceWorker::EvidenceWorker(const WorkerLimits& limits)
     : EvidenceWorker(std::make_unique<WorkerProcess>(limits)) {}
 EvidenceWorker::EvidenceWorker(std::unique_ptr<WorkerProcess> process) : process_(std::move(process)) {}
@@ -271,9 +275,12 @@ Result<FileRecord> EvidenceWorker::examinePart(const OpenedImage& image, const B
         return stopped(path);
     }
     auto record = answer.came == WorkerProcess::Came::answer ? unpackRecord(answer.bytes) : std::nullopt;
-    return record ? std::move(*record)
-                  : Result<FileRecord>(Error{Cause::unreadable, path,
-                                             "It could not be examined: " + process_->howItEnded() + "."});
+    if (record) {
+        return std::move(*record);
+    }
+    return process_->wasEndedFromOutside()
+               ? endedByOthers(path)
+               : Error{Cause::unreadable, path, "It could not be examined: " + process_->howItEnded() + "."};
 }
 
 Result<Scanned> EvidenceWorker::scan(const OpenedImage& image, const BytePath& path,

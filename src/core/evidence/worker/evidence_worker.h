@@ -18,6 +18,10 @@
 
 namespace sober {
 
+/// Whether a failure to look into a file tells of the file: asked again, it would come again. Else it tells
+/// of this moment: no process could be had, or somebody ended it.
+bool tellsOfTheFile(const Error& error);
+
 /// Looks into files in a process of its own, one after another: whatever foreign bytes do there, they do in a
 /// cage, and it costs one answer and a new process. A path may lie inside an archive (inner_path.h). Not
 /// shared between threads.
