@@ -1,6 +1,7 @@
 #include "core/remedy/actions/mending.h"
 #include "core/remedy/docket/review.h"
 #include "core/remedy/journal/taking_back.h"
+#include "core/survey/seek.h"
 #include "core/survey/verify.h"
 #include "core/work/carry_out.h"
 #include "support/collection.h"
@@ -12,6 +13,8 @@
 #include <nlohmann/json.hpp>
 #include <sys/stat.h>
 
+#include <array>
+#include <cstdlib>
 #include <fcntl.h>
 #include <filesystem>
 
@@ -278,6 +281,32 @@ TEST_CASE("what a drive cannot read is read past, named, and is no drift") {
     CHECK(ranges->front().second < 1'508'192 + 4096);
     CHECK(collection.verify().unchanged == 5);
     CHECK(FixityStore(collection.catalogue()).unreadableOf(collection.holding("V", "a.wav")->id)->empty());
+}
+
+TEST_CASE("drift is told whatever becomes of the process that is to say which kind it is") {
+    Recorded all(Effort::index);
+    const auto path = all / "V/c.mp3";
+    writeFile(path, withBytes(readFile(path), 9'000, "another"));
+    const std::string usual = std::getenv("SOBER_EVIDENCE") != nullptr ? std::getenv("SOBER_EVIDENCE") : "";
+    writeFile(all / "worker", "#!/bin/sh\nkill -KILL $$\n");
+    fs::permissions(all / "worker", fs::perms::owner_all);
+    const auto worker = GENERATE(std::string("/nowhere"), std::string("worker"));
+    setenv("SOBER_EVIDENCE", worker == "worker" ? (all / "worker").c_str() : worker.c_str(), 1);
+    const auto report = all.verify();
+    RunControl control;
+    const auto sought =
+        seekHealthyCopies(all.catalogue(), std::array{all / "V"}, control, [](const Progress&) {});
+    setenv("SOBER_EVIDENCE", usual.c_str(), 1);
+    CHECK(report.checked == 5);
+    CHECK(report.unchanged == 4);
+    REQUIRE(report.drift.size() == 1);
+    CHECK(report.drift.front().path == path);
+    CHECK(report.errors.empty());
+    // Nothing could be looked into, and that is said of each.
+    REQUIRE(sought.ok());
+    CHECK(sought->found.empty());
+    CHECK(sought->errors.size() == sought->read);
+    CHECK(all.verify().drift.size() == 1);
 }
 
 TEST_CASE("a stopped check goes on where it was") {

@@ -53,7 +53,7 @@ Result<SeekReport> seekHealthyCopies(const Catalogue& catalogue, std::span<const
             progress.bytes += bytes;
             onProgress(progress);
         });
-        if (!record && record.error().cause == Cause::interrupted) {
+        if (!record && control.isCancelled()) {
             break;
         }
         ++progress.files;

@@ -188,14 +188,15 @@ class Verifier {
     Outcome takeChanged(const VerifyTarget& target, const FixityStore::Recorded& holding,
                         const BytePath& path) {
         auto record = worker_.examine(path, control_, [](std::uint64_t) {});
-        if (!record && record.error().cause == Cause::interrupted) {
+        if (!record && !control_.isCancelled()) {
+            record = recordOfBytes(path, control_); // that it is another is known, whatever its decoder says
+        }
+        if (!record && control_.isCancelled()) {
             return done();
         }
         if (!record) {
+            ++check_.unreadable;
             report_.errors.push_back({path, record.error().sentence});
-            record = recordOfBytes(path, control_);
-        }
-        if (!record) {
             return done();
         }
         HoldingWriter writer(catalogue_, target.volume.id, timeNow());

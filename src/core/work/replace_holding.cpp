@@ -207,6 +207,11 @@ class ReplacementPlanning {
         }
         const auto old = worker_.readTags(wanted_.path);
         const auto fresh = worker_.readTags(source_);
+        for (const auto* read : {&old, &fresh}) {
+            if (!*read && !tellsOfTheFile(read->error())) {
+                return read->error();
+            }
+        }
         if (old && fresh) {
             plan_.tags = keptTags(*old, *fresh, request_.takeTags);
         }

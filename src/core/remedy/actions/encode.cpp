@@ -20,7 +20,7 @@ Result<Proven> proveEncodable(DoingContext& context, const PlannedAction& planne
 Outcome bringTags(EvidenceWorker& worker, const BytePath& from, const FileHandle& made, const BytePath& to) {
     const auto tags = worker.readTags(from);
     if (!tags) {
-        return done(); // it has none that we know
+        return tellsOfTheFile(tags.error()) ? done() : Outcome(tags.error()); // none that we know
     }
     TagChange change;
     change.fields = tags->fields;
