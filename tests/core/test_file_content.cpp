@@ -108,7 +108,7 @@ TEST_CASE("a worker that is ended from outside costs nothing: the file is tried 
     const auto record = worker.examine(folder / "long.wav", control, [](std::uint64_t) {});
     killer.join();
     REQUIRE_FALSE(record.ok());
-    CHECK(record.error().cause == Cause::interrupted);
+    CHECK(record.error().cause == Cause::ended);
     CHECK(record.error().sentence.find("ended from outside") != std::string::npos);
     CHECK(worker.examine(folder / "long.wav", control, [](std::uint64_t) {})->evidence.has_value());
 }

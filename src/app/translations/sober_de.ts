@@ -1541,10 +1541,6 @@
         <translation>%1 wurde nicht kopiert.</translation>
     </message>
     <message>
-        <source>%1 was not examined: its process was ended from outside. The next survey comes back to it.</source>
-        <translation>%1 wurde nicht untersucht: der Vorgang wurde von außen beendet. Die nächste Erfassung kommt darauf zurück.</translation>
-    </message>
-    <message>
         <source>%1 was not examined: survey it at full effort first.</source>
         <translation>%1 wurde nicht untersucht: erfassen Sie es zuerst mit vollem Aufwand.</translation>
     </message>
@@ -4987,6 +4983,10 @@
     <message>
         <source>one that cannot be read</source>
         <translation>eines, das nicht lesbar ist</translation>
+    </message>
+    <message>
+        <source>%1 was not looked into: its process was ended from outside. It is tried again the next time.</source>
+        <translation>In %1 wurde nicht hineingesehen: der Prozess dafür wurde von außen beendet. Beim nächsten Mal wird es wieder versucht.</translation>
     </message>
 </context>
 <context>

@@ -25,6 +25,7 @@ enum class Cause {
     refused,      ///< would break a promise of the program
     invalid,      ///< the request makes no sense
     interrupted,  ///< cancelled by the user
+    ended,        ///< a process of ours was ended from outside: asked again, it may go well
 };
 
 /// A failure as a value: its cause, the path it is about (may be empty) and one sentence for a person.
@@ -77,9 +78,9 @@ inline Outcome done() {
 } // namespace sober
 
 /// Leaves the function with the Error of a Result, named or made on the spot, that holds one.
-#define RETURN_IF_FAILED(...)                                                                                    \
-    do {                                                                                                         \
-        if (const auto& outcomeOfCall = (__VA_ARGS__); !outcomeOfCall) {                                         \
-            return outcomeOfCall.error();                                                                        \
-        }                                                                                                        \
+#define RETURN_IF_FAILED(...)                                                                                \
+    do {                                                                                                     \
+        if (const auto& outcomeOfCall = (__VA_ARGS__); !outcomeOfCall) {                                     \
+            return outcomeOfCall.error();                                                                    \
+        }                                                                                                    \
     } while (false)

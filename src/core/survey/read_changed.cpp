@@ -167,12 +167,7 @@ void ChangedReader::takeFailure(const FileRead& read) {
     const bool wasHolding = before != nullptr && before->id != 0;
     switch (error.cause) {
     case Cause::interrupted:
-        // Not by us: it is as it was known, and is come back to.
-        if (!control_.isCancelled()) {
-            report_.seen += wasHolding && before->state == HoldingState::present ? 1 : 0;
-            addError(joinPath(volume_.root, path), error.sentence);
-        }
-        return;
+        return; // it is as it was known, and is come back to
     case Cause::notAudio: {
         const std::string sentence = namedLikeAudio(path) ? error.sentence : std::string();
         writer_.passOver(path, read.job.file.stamp, sentence);

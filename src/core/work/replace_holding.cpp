@@ -191,7 +191,7 @@ class ReplacementPlanning {
             if (const auto sameness = samenessOf(*laid, own.seconds, other_.evidence.seconds)) {
                 pair.link(0, 1, *sameness, laid->comparison);
             }
-        } else if (laid.error().cause == Cause::interrupted) {
+        } else if (!tellsOfTheFile(laid.error())) {
             return laid.error();
         }
         return pair;

@@ -29,9 +29,9 @@ Error stopped(const BytePath& path) {
 }
 
 Error endedByOthers(const BytePath& path) {
-    return {Cause::interrupted, path,
-            displayPath(path) + " was not examined: its process was ended from outside. The next survey "
-                                "comes back to it."};
+    return {Cause::ended, path,
+            displayPath(path) + " was not looked into: its process was ended from outside. It is tried again "
+                                "the next time."};
 }
 
 /// What lies inside an archive changes with it.
@@ -54,7 +54,7 @@ std::string pictureAsked(std::string_view bytes, int mostPixels) {
 } // namespace
 
 bool tellsOfTheFile(const Error& error) {
-    return error.cause != Cause::busy && error.cause != Cause::interrupted;
+    return error.cause != Cause::busy && error.cause != Cause::interrupted && error.cause != Cause::ended;
 }
 
 EvidenceWorker::EvidenceWorker(const WorkerLimits& limits)
