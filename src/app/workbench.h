@@ -233,6 +233,7 @@ class Workbench : public QObject {
     void failed(const QString& sentence);
 
   private:
+    void tellUnread(const std::vector<Error>& unread);
     template <typename T>
     void post(std::unique_ptr<WorkThread>& thread, std::shared_ptr<std::optional<Catalogue>>& catalogue,
               QObject* asker, std::function<Result<T>(const Catalogue&)> question,

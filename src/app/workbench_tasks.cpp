@@ -305,17 +305,20 @@ void Workbench::lookAtTrash() {
         [this, sink = progressSink()](Catalogue& catalogue, RunControl& control) -> Result<SalvageSource> {
             const auto listing = listTrash(catalogue, 0, control, sink);
             RETURN_IF_FAILED(listing);
-            if (!listing->unread.empty()) {
-                const auto others = static_cast<int>(listing->unread.size()) - 1;
-                auto sentence = told(listing->unread.front().sentence);
-                sentence +=
-                    others > 0 ? tr(" %n more could not be looked into.", nullptr, others) : QString();
-                QMetaObject::invokeMethod(this, [this, sentence] { emit failed(sentence); });
-            }
+            QMetaObject::invokeMethod(this, [this, unread = listing->unread] { tellUnread(unread); });
             const auto source = SalvageStore(catalogue).sourceOf({});
             return source ? Result(source->value_or(SalvageSource{})) : Result<SalvageSource>(source.error());
         },
         [this](const SalvageSource& source) { emit scanned(source); });
+}
+
+/// What of the trash could not be looked into.
+void Workbench::tellUnread(const std::vector<Error>& unread) {
+    if (!unread.empty()) {
+        const auto others = static_cast<int>(unread.size()) - 1;
+        emit failed(told(unread.front().sentence) +
+                    (others > 0 ? tr(" %n more could not be looked into.", nullptr, others) : QString()));
+    }
 }
 
 void Workbench::planTake(TakeRequest request) {

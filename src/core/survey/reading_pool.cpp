@@ -54,18 +54,14 @@ bool ReadingPool::finished() {
 /// has a process of its own, which to start takes as long as to read some files, or to examine one.
 std::size_t ReadingPool::tokens() const {
     const std::size_t processors = std::clamp(std::thread::hardware_concurrency(), 1U, 32U);
-    const auto files = jobs_.size();
-    std::size_t inFull = 0;
     std::uint64_t bytesInFull = 0;
     for (const auto& job : jobs_) {
-        if (efforts_.isFull(job.file->path)) {
-            ++inFull;
-            bytesInFull += job.file->stamp.size;
-        }
+        bytesInFull += efforts_.isFull(job.file->path) ? job.file->stamp.size : 0;
     }
-    return inFull > 0
-               ? std::min(processors, 1 + std::min<std::size_t>(files / 2, bytesInFull / worthAProcess))
-               : std::min({processors, std::size_t{8}, 1 + files / 16});
+    const auto files = jobs_.size();
+    const std::size_t forReadings = std::min(std::size_t{8}, 1 + files / 16);
+    const std::size_t forExaminations = 1 + std::min<std::size_t>(files / 2, bytesInFull / worthAProcess);
+    return std::min(processors, std::max(forReadings, forExaminations));
 }
 
 void ReadingPool::work() {

@@ -10,7 +10,7 @@ namespace sober {
 /// The program that is a worker. It stands beside the one that asks.
 inline constexpr std::string_view workerProgram = "sober-evidence";
 /// The one that knows the file systems in images, and is asked of nothing else: the libraries for that are a
-/// third of what a worker takes to start.
+/// fifth of what a worker took to start.
 inline constexpr std::string_view fileSystemsProgram = "sober-file-systems";
 /// How a worker exits that could not be confined.
 inline constexpr int noCage = 9;
