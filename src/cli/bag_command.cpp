@@ -56,7 +56,7 @@ int runBagWrite(const CommonOptions& common, const BytePath& folder, const ByteP
         bag = writeBag(*catalogue, folder, to, control, [&](const Progress& progress) { line(progress); });
     }
     if (!bag) {
-        return bag.error().cause == Cause::interrupted ? exitInterrupted : fail(bag.error());
+        return fail(bag.error());
     }
     if (common.json) {
         printJson({{"schema", "sober.bag-written/1"}, {"files", bag->files}, {"bytes", bag->bytes}});

@@ -43,7 +43,7 @@ Json meetingShape(const CatalogueMeeting& meeting, bool taken) {
 
 int showMeeting(const CommonOptions& common, const Result<CatalogueMeeting>& meeting, bool taken) {
     if (!meeting) {
-        return meeting.error().cause == Cause::interrupted ? exitInterrupted : fail(meeting.error());
+        return fail(meeting.error());
     }
     if (common.json) {
         printJson(meetingShape(*meeting, taken));
@@ -89,7 +89,7 @@ int runCarry(const CommonOptions& common, const BytePath& place, CarriedMeans me
                          : Result<CarriedAlong>(catalogue.error());
     }();
     if (!carried) {
-        return carried.error().cause == Cause::interrupted ? exitInterrupted : fail(carried.error());
+        return fail(carried.error());
     }
     if (common.json) {
         printJson({{"schema", "sober.carried/1"},
@@ -118,7 +118,7 @@ int runCatalogueSave(const CommonOptions& common, const BytePath& file, RunContr
                          : Outcome(catalogue.error());
     }();
     if (!saved) {
-        return saved.error().cause == Cause::interrupted ? exitInterrupted : fail(saved.error());
+        return fail(saved.error());
     }
     const auto stamp = stampAt(to);
     const auto bytes = stamp ? stamp->size : 0;
@@ -139,7 +139,7 @@ int runCatalogueBringBack(const CommonOptions& common, const BytePath& file, Run
                          : Result<BroughtBack>(catalogue.error());
     }();
     if (!brought) {
-        return brought.error().cause == Cause::interrupted ? exitInterrupted : fail(brought.error());
+        return fail(brought.error());
     }
     for (const auto& sentence : brought->recovered) {
         sayOn(stderr, "{}\n", sentence);

@@ -142,7 +142,7 @@ int runDiscShow(const CommonOptions& common, const BytePath& disc, const std::st
     const auto look = tray ? lookAtDisc(catalogue ? &*catalogue : nullptr, *tray, lookup, control)
                            : Result<DiscLook>(tray.error());
     if (!look) {
-        return look.error().cause == Cause::interrupted ? exitInterrupted : fail(look.error());
+        return fail(look.error());
     }
     if (common.json) {
         printJson(lookShape(*look));
@@ -225,11 +225,9 @@ int runDiscRead(const CommonOptions& common, const DiscReadOptions& options, Run
         return readDisc(*catalogue, request, control, hooks);
     }();
     if (!read) {
-        return read.error().cause == Cause::interrupted
-                   ? exitInterrupted
-                   : (read.error().cause == Cause::invalid && read.error().path == request.disc
-                          ? usage(read.error().sentence)
-                          : fail(read.error()));
+        return read.error().cause == Cause::invalid && read.error().path == request.disc
+                   ? usage(read.error().sentence)
+                   : fail(read.error());
     }
     const auto carried = [&] {
         ProgressLine line(common.quiet);

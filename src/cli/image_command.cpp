@@ -76,7 +76,7 @@ int runSalvageBytes(const CommonOptions& common, const BytesOptions& options, Ru
     const auto look = at ? lookAtBytes(*catalogue, image, *at, std::min(options.length, most), control)
                          : Result<ByteLook>(at.error());
     if (!look) {
-        return look.error().cause == Cause::interrupted ? exitInterrupted : fail(look.error());
+        return fail(look.error());
     }
     if (!common.json) {
         sayBytes(*look);
@@ -108,8 +108,7 @@ int runSalvageWrite(const CommonOptions& common, const WriteOptions& options, Ru
                           control, std::ref(line));
     }();
     if (!written) {
-        return written.error().cause == Cause::interrupted ? (fail(written.error()), exitInterrupted)
-                                                           : fail(written.error());
+        return fail(written.error());
     }
     if (common.json) {
         printJson(

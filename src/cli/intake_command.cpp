@@ -95,7 +95,7 @@ int runIntake(const CommonOptions& common, RunControl& control) {
     const auto arrivals = catalogue ? arrivalsNow(*catalogue, common.quiet, control)
                                     : Result<std::vector<Arrival>>(catalogue.error());
     if (!arrivals) {
-        return arrivals.error().cause == Cause::interrupted ? exitInterrupted : fail(arrivals.error());
+        return fail(arrivals.error());
     }
     if (common.json) {
         Json json{{"schema", "sober.intake/1"}, {"arrivals", Json::array()}};
@@ -127,7 +127,7 @@ int runIntakeTake(const CommonOptions& common, const IntakeTakeOptions& options,
     }
     const auto arrivals = arrivalsNow(*catalogue, common.quiet, control);
     if (!arrivals) {
-        return arrivals.error().cause == Cause::interrupted ? exitInterrupted : fail(arrivals.error());
+        return fail(arrivals.error());
     }
     IntakeRequest request;
     request.advised = options.advised;

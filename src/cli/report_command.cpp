@@ -43,7 +43,7 @@ int runReport(const CommonOptions& common, const ReportOptions& options, RunCont
         return report ? reportText(*report, *form) : Result<std::string>(report.error());
     }();
     if (!made) {
-        return made.error().cause == Cause::interrupted ? exitInterrupted : fail(made.error());
+        return fail(made.error());
     }
     if (!options.to) {
         std::fwrite(made->data(), 1, made->size(), stdout);

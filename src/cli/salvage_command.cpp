@@ -203,7 +203,7 @@ int runSalvageTrash(const CommonOptions& common, const std::string& volume, RunC
         return listTrash(*catalogue, volume.empty() ? 0 : wanted->id, control, std::ref(line));
     }();
     if (!listing) {
-        return listing.error().cause == Cause::interrupted ? exitInterrupted : fail(listing.error());
+        return fail(listing.error());
     }
     Json notes = Json::array();
     for (const auto& note : listing->loneNotes) {
@@ -234,7 +234,7 @@ int runSalvageScan(const CommonOptions& common, const ScanOptions& options, RunC
                             control, std::ref(line));
     }();
     if (!source) {
-        return control.isCancelled() ? exitInterrupted : fail(source.error());
+        return fail(source.error());
     }
     const auto finds = SalvageStore(*catalogue).finds(source->id);
     if (!finds) {

@@ -278,8 +278,7 @@ int runTransferPlan(const CommonOptions& common, const TransferOptions& options,
     }
     const auto plan = planTransfer(*catalogue, request, control);
     if (!plan) {
-        return plan.error().cause == Cause::interrupted ? exitInterrupted
-               : plan.error().cause == Cause::invalid && plan.error().path.empty()
+        return plan.error().cause == Cause::invalid && plan.error().path.empty()
                    ? usage(plan.error().sentence)
                    : fail(plan.error());
     }
@@ -338,7 +337,7 @@ int runTransferRun(const CommonOptions& common, const std::string& number, RunCo
         return runTransfer(*catalogue, *id, control, hooks);
     }();
     if (!run) {
-        return run.error().cause == Cause::interrupted ? exitInterrupted : fail(run.error());
+        return fail(run.error());
     }
     const auto waits = run->settled.count(ItemState::waits);
     if (const auto shown = show(common, *catalogue, std::move(run->settled), carriedOutShape(run->carried));

@@ -4981,8 +4981,8 @@
         <translation>, mit dem Katalog %1</translation>
     </message>
     <message>
-        <source>one that cannot be read</source>
-        <translation>eines, das nicht lesbar ist</translation>
+        <source>a file system that cannot be read</source>
+        <translation>ein Dateisystem, das nicht lesbar ist</translation>
     </message>
     <message>
         <source>%1 was not looked into: its process was ended from outside. It is tried again the next time.</source>

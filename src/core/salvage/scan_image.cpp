@@ -112,7 +112,7 @@ class ImageScan {
             if (!tellsOfTheFile(systems.error())) {
                 return stopped(systems.error());
             }
-            source_.fileSystems = "one that cannot be read";
+            source_.fileSystems = "a file system that cannot be read";
             return store_.advance(source_, {});
         }
         std::vector<Find> named;
