@@ -27,7 +27,9 @@ std::size_t takeInPiece(SQLite::Database& database) {
                   "ON t.holding = h.id ORDER BY p.holding LIMIT ?");
     SQLite::Statement dropped(database,
                               "INSERT INTO search_index(search_index, rowid, text) VALUES('delete', ?, ?)");
-    SQLite::Statement kept(database, "INSERT OR REPLACE INTO search_texts VALUES(?, ?)");
+    // Not "OR REPLACE": a statement that may have to be taken back makes the index write out all that it has.
+    SQLite::Statement kept(database, "UPDATE search_texts SET text = ?2 WHERE holding = ?1");
+    SQLite::Statement begun(database, "INSERT INTO search_texts VALUES(?, ?)");
     SQLite::Statement indexed(database, "INSERT INTO search_index(rowid, text) VALUES(?, ?)");
     const auto run = [](SQLite::Statement& statement, std::int64_t id, const std::string& text) {
         statement.bind(1, id);
@@ -46,10 +48,12 @@ std::size_t takeInPiece(SQLite::Database& database) {
         if (!before.isNull() && before.getString() == text) {
             continue;
         }
-        if (!before.isNull()) {
+        if (before.isNull()) {
+            run(begun, last, text);
+        } else {
             run(dropped, last, before.getString());
+            run(kept, last, text);
         }
-        run(kept, last, text);
         run(indexed, last, text);
     }
     pending.reset();
