@@ -122,7 +122,8 @@ TEST_CASE("a copy is told from the same file by another way by its numbers") {
     fs::create_symlink(folder / "a/x.wav", folder / "b/by link.wav");
     const auto stampOfFile = [&](const BytePath& path) { return *stampAt(folder / path); };
     const auto why = [&](const BytePath& stays, const BytePath& goes) {
-        return whyNoCopy(folder / stays, stampOfFile(stays), folder / goes, stampOfFile(goes)).has_value();
+        return whyNoCopy(folder / stays, stampOfFile(stays), folder / goes, stampOfFile(goes), mountsNow())
+            .has_value();
     };
     CHECK_FALSE(why("b/x.wav", "a/x.wav"));
     CHECK_FALSE(why("a/linked.wav", "a/x.wav"));
@@ -148,17 +149,18 @@ TEST_CASE("a copy is told from the same file by another way by its numbers") {
         auto stays = goes;
         stays.device += 1;
         row.change(stays);
-        CHECK(whyNoCopy(folder / "b/x.wav", stays, folder / "a/x.wav", goes).has_value() == row.same);
+        CHECK(whyNoCopy(folder / "b/x.wav", stays, folder / "a/x.wav", goes, mountsNow()).has_value() ==
+              row.same);
     }
     auto apart = goes;
     apart.device += 1;
     apart.inode += 1;
     auto changed = goes;
     changed.ctime = apart.ctime = goes.mtime + 1'500'000'123;
-    CHECK(whyNoCopy(folder / "b/x.wav", apart, folder / "a/x.wav", changed).has_value());
+    CHECK(whyNoCopy(folder / "b/x.wav", apart, folder / "a/x.wav", changed, mountsNow()).has_value());
     changed.ctime = apart.ctime =
         (goes.mtime / 1'000'000'000 + 2) * 1'000'000'000; // whole seconds, as on cards
-    CHECK_FALSE(whyNoCopy(folder / "b/x.wav", apart, folder / "a/x.wav", changed).has_value());
+    CHECK_FALSE(whyNoCopy(folder / "b/x.wav", apart, folder / "a/x.wav", changed, mountsNow()).has_value());
 }
 
 TEST_CASE("what stays is looked at by opening and reading it") {

@@ -85,6 +85,24 @@ TEST_CASE("what lies in a trash is known by every way") {
     }
 }
 
+TEST_CASE("what is mounted while somebody watches is known at once") {
+    const TempFolder folder;
+    TestMounts mounts;
+    MountWatch watch;
+    const auto isMounted = [&](const BytePath& path) {
+        return std::ranges::find(watch.now(), path, &Mount::point) != watch.now().end();
+    };
+    CHECK(isMounted("/"));
+    for (const auto* name : {"one", "two"}) {
+        CHECK_FALSE(isMounted(folder / name));
+        mounts.mount({"-t", "tmpfs", "none", folder / name});
+        CHECK(isMounted(folder / name));
+    }
+    mounts.unmount(folder / "one");
+    CHECK_FALSE(isMounted(folder / "one"));
+    CHECK(isMounted(folder / "two"));
+}
+
 TEST_CASE("choices leave out by pattern, size, depth, hidden names and links, wherever in the path") {
     const TempFolder folder;
     writeFile(folder / "real/a.wav", "1");

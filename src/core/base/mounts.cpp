@@ -4,10 +4,14 @@
 #include <sys/sysmacros.h>
 
 #include <cstdio>
+#include <fcntl.h>
 #include <memory>
+#include <poll.h>
 
 namespace sober {
 namespace {
+
+constexpr const char* mountsFile = "/proc/self/mountinfo";
 
 struct ReleaseTable {
     void operator()(libmnt_table* table) const { mnt_unref_table(table); }
@@ -47,6 +51,12 @@ std::vector<Mount> mountsFrom(std::FILE* file) {
     return mounts;
 }
 
+/// Whether the mounts changed since this file was opened or last asked.
+bool tellsOfChange(const FileHandle& file) {
+    pollfd asked{file.get(), POLLPRI, 0};
+    return poll(&asked, 1, 0) != 0;
+}
+
 } // namespace
 
 std::vector<Mount> parseMountInfo(std::string_view text) {
@@ -56,8 +66,20 @@ std::vector<Mount> parseMountInfo(std::string_view text) {
 }
 
 std::vector<Mount> mountsNow() {
-    const File file(std::fopen("/proc/self/mountinfo", "re"));
+    const File file(std::fopen(mountsFile, "re"));
     return file ? mountsFrom(file.get()) : std::vector<Mount>{};
+}
+
+std::span<const Mount> MountWatch::now() {
+    const bool isNew = !file_;
+    if (isNew) {
+        file_ = FileHandle(open(mountsFile, O_RDONLY | O_CLOEXEC));
+    }
+    // Asked before they are read: what changes in between is told the next time.
+    if (!file_ || tellsOfChange(file_) || isNew) {
+        mounts_ = mountsNow();
+    }
+    return mounts_;
 }
 
 std::optional<Mount> mountOf(std::span<const Mount> mounts, const BytePath& path) {

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/base/paths.h"
+#include "core/base/file_handle.h"
 
 #include <optional>
 #include <span>
@@ -24,6 +24,18 @@ std::vector<Mount> parseMountInfo(std::string_view text);
 
 /// The mounts of this machine now.
 std::vector<Mount> mountsNow();
+
+/// The same for who asks often: read anew only once something was mounted or unmounted (proc(5) says when).
+/// Not for several threads at once.
+class MountWatch {
+  public:
+    /// Stands until the next call.
+    std::span<const Mount> now();
+
+  private:
+    FileHandle file_; ///< tells that the mounts have changed
+    std::vector<Mount> mounts_;
+};
 
 /// The mount that a path (absolute, links resolved) lies on.
 std::optional<Mount> mountOf(std::span<const Mount> mounts, const BytePath& path);

@@ -1,7 +1,6 @@
 #include "core/base/trash_places.h"
 
 #include "core/base/file_handle.h"
-#include "core/base/mounts.h"
 
 #include <functional>
 
@@ -34,11 +33,14 @@ bool isTrashFolder(std::string_view name, const BytePath& parent) {
 }
 
 bool isInTrash(const BytePath& path) {
+    return isInTrash(path, mountsNow());
+}
+
+bool isInTrash(const BytePath& path, std::span<const Mount> mounts) {
     const auto real = realPathOf(path).value_or(path);
     if (anyOnTheWay(real, isTrashFolder)) {
         return true;
     }
-    const auto mounts = mountsNow();
     const auto inner = innerPlaceOf(mounts, real);
     return inner && anyOnTheWay(inner->path, [&](std::string_view name, const BytePath& above) {
                return isNamedLikeTrash(name) || (name == "files" && nameOf(above) == "Trash");

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/base/paths.h"
+#include "core/base/mounts.h"
 
 namespace sober {
 
@@ -10,5 +10,6 @@ bool isTrashFolder(std::string_view name, const BytePath& parent);
 
 /// Whether a path (absolute) is a trash or lies in one, by whatever links or mounts it is reached.
 bool isInTrash(const BytePath& path);
+bool isInTrash(const BytePath& path, std::span<const Mount> mounts);
 
 } // namespace sober

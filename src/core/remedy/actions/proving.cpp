@@ -39,7 +39,7 @@ Result<Proven> Prover::retirable(const PlannedAction& planned) {
 
 Result<Proven> Prover::held(const PlannedAction& planned, const FileStamp& goes, const Carrier& carrier,
                             const FileStamp& stays) {
-    if (auto why = whyNoCopy(carrier.path, stays, planned.path, goes)) {
+    if (auto why = whyNoCopy(carrier.path, stays, planned.path, goes, mounts_.now())) {
         return refusedError(carrier.path, std::move(*why));
     }
     return Proven{goes, Staying{carrier.path, stays}};

@@ -46,6 +46,7 @@ class Prover {
     const Catalogue& catalogue_;
     RunControl& control_;
     std::function<void(std::uint64_t, const BytePath&)> onBytes_;
+    MountWatch mounts_;
 };
 
 } // namespace sober

@@ -1,6 +1,5 @@
 #include "core/remedy/actions/what_stays.h"
 
-#include "core/base/mounts.h"
 #include "core/base/text.h"
 #include "core/base/trash_places.h"
 #include "core/evidence/compare_content.h"
@@ -24,29 +23,28 @@ bool looksLikeOneFile(const FileStamp& one, const FileStamp& other) {
     return one.inode == other.inode || (one.ctime % second != 0 && one.ctime != one.mtime);
 }
 
-bool isMountPoint(const BytePath& path) {
+bool isMountPoint(const BytePath& path, std::span<const Mount> mounts) {
     const auto real = realPathOf(path).value_or(path);
-    const auto mounts = mountsNow();
     return std::ranges::find(mounts, real, &Mount::point) != mounts.end();
 }
 
 } // namespace
 
 std::optional<std::string> whyNoCopy(const BytePath& stays, const FileStamp& staysStamp, const BytePath& goes,
-                                     const FileStamp& goesStamp) {
+                                     const FileStamp& goesStamp, std::span<const Mount> mounts) {
     const auto other = [&] { return displayPath(stays) + " is the same file by another way, no copy."; };
     if (realPathOf(stays) == realPathOf(goes) || isSameEntry(stays, goes)) {
         return other();
     }
     if (staysStamp.device == goesStamp.device) {
         const bool oneInode = staysStamp.inode == goesStamp.inode;
-        if (oneInode && (goesStamp.links < 2 || isMountPoint(stays) || isMountPoint(goes))) {
+        if (oneInode && (goesStamp.links < 2 || isMountPoint(stays, mounts) || isMountPoint(goes, mounts))) {
             return other();
         }
     } else if (looksLikeOneFile(staysStamp, goesStamp)) {
         return other();
     }
-    if (isInTrash(stays)) {
+    if (isInTrash(stays, mounts)) {
         return displayPath(stays) + " lies in the trash: it was thrown away, and is no copy that stays.";
     }
     return std::nullopt;

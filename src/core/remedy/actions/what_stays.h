@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/base/file_handle.h"
+#include "core/base/mounts.h"
 
 #include <optional>
 #include <string>
@@ -19,7 +19,7 @@ struct Staying {
 /// Why what stands at `stays` is no copy of what stands at `goes`: the same file by a link, another mount,
 /// another file system in between, or thrown away already. Nothing where it is one; a hard link is.
 std::optional<std::string> whyNoCopy(const BytePath& stays, const FileStamp& staysStamp, const BytePath& goes,
-                                     const FileStamp& goesStamp);
+                                     const FileStamp& goesStamp, std::span<const Mount> mounts);
 
 /// Opens and reads what stays, right after the other went; why it is not what was compared any more, or
 /// nothing. Looking at its name is not enough: a file system in between answers from its memory.
