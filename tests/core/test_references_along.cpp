@@ -134,6 +134,47 @@ TEST_CASE("what is moved is followed by its references, and back") {
     CHECK(all.resolved() == 6);
 }
 
+TEST_CASE(
+    "a long list that is changed in several batches leads to all that was moved, however it is written") {
+    PlayerCollection all;
+    constexpr int count = 700; // of which 256 are moved together
+    const auto name = [](int i) { return fmt::format("B\u00e4r {}.wav", i); };
+    const auto decomposed = [](int i) { return fmt::format("Ba\u0308r {}.wav", i); };
+    std::vector<std::string> lines;
+    for (int i = 0; i < count; ++i) {
+        writeFile(all / ("V/f/" + name(i)), smallWav(static_cast<std::uint32_t>(i), 0.01));
+        const std::vector<std::string> ways{all / ("V/f/" + name(i)), "../V/f/" + name(i),
+                                            "by link/" + name(i), "..\\V\\f\\" + name(i),
+                                            all / ("V/f/" + decomposed(i))};
+        lines.push_back(ways[static_cast<std::size_t>(i) % ways.size()]);
+    }
+    fs::create_directories(all / "L");
+    fs::create_directory_symlink(all / "V/f", all / "L/by link");
+    all.survey("V");
+    const auto before = m3u(lines);
+    writeFile(all / "L/long.m3u8", before);
+    all.addPlayer("library", "L");
+    const auto figures = all.figures("library");
+    REQUIRE(figures.resolved + figures.loosely == count);
+    CHECK(figures.loosely > 0);
+
+    REQUIRE(planMove(all.catalogue(), all / "V/f", all / "V/g/", "").ok());
+    const auto carried = all.carryOutAll();
+    CAPTURE(carried.refused.empty() ? std::string() : carried.refused.front().sentence);
+    CHECK(carried.done == count);
+    CHECK(carried.references == count);
+    const auto references = *PlayerStore(all.catalogue()).references();
+    REQUIRE(references.size() == count);
+    for (int i = 0; i < count; ++i) {
+        const auto& reference = references[static_cast<std::size_t>(i)];
+        CAPTURE(reference.location);
+        CHECK(reference.state == ReferenceState::resolved);
+        CHECK(reference.path == all / ("V/g/f/" + name(i)));
+    }
+    CHECK(all.undoLast().refused.empty());
+    CHECK(readFile(all / "L/long.m3u8") == before);
+}
+
 TEST_CASE("a move that one list refuses at the last moment takes the other lists back with it") {
     Listed all;
     REQUIRE(planMove(all.catalogue(), all / "V/f/spare.wav", all / "V/g.wav", "").ok());

@@ -3,6 +3,7 @@
 #include "core/base/text.h"
 
 #include <algorithm>
+#include <numeric>
 #include <unordered_map>
 
 namespace sober {
@@ -124,6 +125,12 @@ Result<std::string> writtenAs(const BytePath& target, std::string_view was, cons
     return path;
 }
 
+std::vector<std::size_t> allOf(std::size_t count) {
+    std::vector<std::size_t> all(count);
+    std::iota(all.begin(), all.end(), 0);
+    return all;
+}
+
 } // namespace
 
 Result<std::string> locationLeadingTo(const BytePath& target, const BytePath& place, std::string_view was,
@@ -141,13 +148,14 @@ Result<std::string> locationLeadingTo(const BytePath& target, const BytePath& pl
 
 Result<RewrittenList> rewrittenList(const ListFile& list, const ReadList& read, const ListContext& context,
                                     Resolver& resolver, std::span<const Volume> volumes,
-                                    const NewPlaces& newPlaces) {
+                                    const NewPlaces& newPlaces, const EntryIndex* index) {
     RewrittenList rewritten;
     std::vector<NewLocation> locations;
     auto own = context;
     own.isLatin1 = !context.asUri && !isUtf8(read.text);
     const PlacesLeft leftFrom(newPlaces);
-    for (std::size_t i = 0; i < read.playlist.entries.size(); ++i) {
+    for (const auto i :
+         index != nullptr ? index->mayLeadTo(newPlaces) : allOf(read.playlist.entries.size())) {
         const auto& entry = read.playlist.entries[i];
         const auto resolution = resolver.resolve(entry.location, own);
         if (resolution.state == ReferenceState::stream) {
@@ -189,10 +197,7 @@ Result<RewrittenList> rewrittenList(const ListFile& list, const ReadList& read, 
     const char lineEnd = read.text.find('\n') == std::string::npos ? '\r' : '\n';
     std::size_t line = 1;
     std::size_t at = 0;
-    std::vector<std::size_t> order(rewritten.changes.size());
-    for (std::size_t i = 0; i < order.size(); ++i) {
-        order[i] = i;
-    }
+    auto order = allOf(rewritten.changes.size());
     std::ranges::sort(
         order, {}, [&](std::size_t i) { return read.playlist.entries[rewritten.changes[i].entry].begins; });
     for (const auto i : order) {

@@ -1,14 +1,8 @@
 #pragma once
 
-#include "core/players/list_reading.h"
-
-#include <unordered_map>
+#include "core/players/entry_index.h"
 
 namespace sober {
-
-/// From where references lead to where they are to lead, absolute. A place that leads to itself: what finds
-/// it only nearly is written exactly.
-using NewPlaces = std::unordered_map<BytePath, BytePath>;
 
 /// One entry of a list before and after.
 struct ListedChange {
@@ -32,10 +26,11 @@ struct RewrittenList {
 
 /// The text of a list with every entry that leads to one of `newPlaces` leading to the new place, written the
 /// way it was: absolute, relative, as URI, with backslashes, as the player's device sees it. A relative entry
-/// that stays within its volume is not made to leave it: the device would not find the file.
+/// that stays within its volume is not made to leave it: the device would not find the file. With an index of
+/// its entries, only those that may lead there are looked at.
 Result<RewrittenList> rewrittenList(const ListFile& list, const ReadList& read, const ListContext& context,
                                     Resolver& resolver, std::span<const Volume> volumes,
-                                    const NewPlaces& newPlaces);
+                                    const NewPlaces& newPlaces, const EntryIndex* index = nullptr);
 
 /// What an entry of a list that leads to `place` has to say to lead to `target`. Cause::refused where its
 /// player cannot reach that.

@@ -40,9 +40,17 @@ void Following::prepareOne(const ConcernedList& concerned, Resolver& resolver) {
         return;
     }
     auto read = readList(list.path);
-    auto rewritten =
-        read ? rewrittenList(list, *read, contextOf(list, shelf_.players), resolver, shelf_.volumes, places_)
-             : Result<RewrittenList>(read.error());
+    if (!read) {
+        leaveAllOf(concerned, read.error().sentence);
+        return;
+    }
+    const auto context = contextOf(list, shelf_.players);
+    auto* known = asWritten(list.path, read->text);
+    if (known != nullptr && !known->index) {
+        known->index.emplace(read->playlist, context, resolver);
+    }
+    auto rewritten = rewrittenList(list, *read, context, resolver, shelf_.volumes, places_,
+                                   known != nullptr ? &*known->index : nullptr);
     if (!rewritten) {
         leaveAllOf(concerned, rewritten.error().sentence);
         return;
@@ -69,12 +77,9 @@ void Following::prepareOne(const ConcernedList& concerned, Resolver& resolver) {
 bool Following::lacksEntries(const ConcernedList& concerned, const ReadList& read, std::size_t found) const {
     // What its player wrote since it was read says itself where it leads.
     const auto& stamp = concerned.file->stamp;
-    bool isAsKnown =
-        read.stamp.inode == stamp.inode && read.stamp.size == stamp.size && read.stamp.mtime == stamp.mtime;
-    if (!isAsKnown && written_ != nullptr) {
-        const auto ours = written_->find(concerned.file->path);
-        isAsKnown = ours != written_->end() && ours->second == checksumOfText(read.text);
-    }
+    const bool isAsKnown = (read.stamp.inode == stamp.inode && read.stamp.size == stamp.size &&
+                            read.stamp.mtime == stamp.mtime) ||
+                           asWritten(concerned.file->path, read.text) != nullptr;
     const auto leading = std::ranges::count_if(concerned.leading, [&](const BytePath& path) {
         const auto place = places_.find(path);
         return place != places_.end() && place->second != place->first;
@@ -82,9 +87,33 @@ bool Following::lacksEntries(const ConcernedList& concerned, const ReadList& rea
     return isAsKnown && static_cast<std::size_t>(leading) > found;
 }
 
+WrittenList* Following::asWritten(const BytePath& list, std::string_view text) const {
+    const auto ours = written_ != nullptr ? written_->find(list) : WrittenLists::iterator();
+    const bool isOurs =
+        written_ != nullptr && ours != written_->end() && ours->second.text == checksumOfText(text);
+    return isOurs ? &ours->second : nullptr;
+}
+
+void Following::keepWritten(const Change& change, Resolver& resolver) {
+    if (written_ == nullptr) {
+        return;
+    }
+    const auto& list = *change.list->file;
+    auto* known = asWritten(list.path, change.read.text);
+    if (known == nullptr || !known->index) {
+        (*written_)[list.path] = {checksumOfText(change.rewritten.text), std::nullopt};
+        return;
+    }
+    known->text = checksumOfText(change.rewritten.text);
+    for (const auto& each : change.rewritten.changes) {
+        known->index->add(each.entry, each.after, contextOf(list, shelf_.players), resolver);
+    }
+}
+
 Outcome Following::write(RunControl& control, const CarryOutHooks& hooks) {
     const LedgerStore ledger(*catalogue_);
     std::vector<Change> written;
+    Resolver resolver(shelf_.volumes);
     for (auto& change : changes_) {
         LeftList why("Stopped before this list was changed.");
         interrupted_ = interrupted_ || !control.proceed();
@@ -96,9 +125,7 @@ Outcome Following::write(RunControl& control, const CarryOutHooks& hooks) {
         }
         if (!why) {
             references_ += change.rewritten.changes.size();
-            if (written_ != nullptr) {
-                (*written_)[change.list->file->path] = checksumOfText(change.rewritten.text);
-            }
+            keepWritten(change, resolver);
             written.push_back(std::move(change));
         } else {
             leaveAllOf(*change.list, *why);

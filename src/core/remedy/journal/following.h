@@ -10,8 +10,14 @@
 
 namespace sober {
 
+/// What was made of a list.
+struct WrittenList {
+    Checksum128 text;
+    std::optional<EntryIndex> index; ///< of that text; once a list is written for the second time
+};
+
 /// By the place of a list: what was made of it.
-using WrittenLists = std::map<BytePath, Checksum128>;
+using WrittenLists = std::map<BytePath, WrittenList>;
 
 /// References on their way from old places to new ones: list by list, each change journalled.
 class Following {
@@ -50,6 +56,9 @@ class Following {
     void prepareOne(const ConcernedList& list, Resolver& resolver);
     Outcome write(RunControl& control, const CarryOutHooks& hooks);
     void leave(const BytePath& place, const std::string& sentence);
+    /// What earlier ones made of the list; nullptr where it is not that any more.
+    WrittenList* asWritten(const BytePath& list, std::string_view text) const;
+    void keepWritten(const Change& change, Resolver& resolver);
     /// Whether an entry that is known to lead to one of the places was not found to: it cannot be looked at
     /// now.
     bool lacksEntries(const ConcernedList& list, const ReadList& read, std::size_t found) const;
