@@ -1,3 +1,4 @@
+#include "core/catalogue/player_store.h"
 #include "support/collection.h"
 #include "support/run_program.h"
 #include "support/small_audio.h"
@@ -73,6 +74,28 @@ TEST_CASE("a catalogue has one writer, readers may join") {
     CHECK(sober::test::sober(folder / "c.sqlite", {"survey", folder.path()})
               .err.find("another Sober Archivist") != std::string::npos);
     CHECK(sober::test::sober(folder / "c.sqlite", {"condition"}).code == 0);
+}
+
+TEST_CASE("what is written together is given up together, whatever became of a part of it") {
+    const TempFolder folder;
+    const auto catalogue = Catalogue::openForWriting(folder / "c.sqlite");
+    REQUIRE(catalogue.ok());
+    const PlayerStore players(*catalogue);
+    const auto add = [&](const char* name) { return players.add({0, name, {folder.path()}}).ok(); };
+    const auto written = catalogue->together([&] {
+        CHECK(add("first"));
+        CHECK_FALSE(catalogue
+                        ->together([&] {
+                            CHECK(add("second"));
+                            return Outcome(Error{Cause::refused, {}, "Not this part."});
+                        })
+                        .ok());
+        return done(); // as if nothing had been
+    });
+    CHECK_FALSE(written.ok());
+    CHECK(players.all()->empty());
+    CHECK(catalogue->together([&] { return add("third") ? done() : Outcome(Error{}); }).ok());
+    CHECK(players.all()->size() == 1);
 }
 
 TEST_CASE("a full disk under the catalogue ends a survey with a sentence and keeps what was there") {

@@ -57,19 +57,22 @@ Error errorOf(const SQLite::Exception& exception, const BytePath& cataloguePath)
 
 WritingTransaction::WritingTransaction(SQLite::Database& database)
     : database_(database), isInner_(sqlite3_get_autocommit(database.getHandle()) == 0) {
-    database_.exec(isInner_ ? "SAVEPOINT inner" : "BEGIN IMMEDIATE");
+    if (!isInner_) {
+        database_.exec("BEGIN IMMEDIATE");
+    }
 }
 
 WritingTransaction::~WritingTransaction() {
     if (!committed_) {
         // Where SQLite has rolled back already there is nothing left to do.
-        sqlite3_exec(database_.getHandle(), isInner_ ? "ROLLBACK TO inner; RELEASE inner" : "ROLLBACK",
-                     nullptr, nullptr, nullptr);
+        sqlite3_exec(database_.getHandle(), "ROLLBACK", nullptr, nullptr, nullptr);
     }
 }
 
 void WritingTransaction::commit() {
-    database_.exec(isInner_ ? "RELEASE inner" : "COMMIT");
+    if (!isInner_) {
+        database_.exec("COMMIT");
+    }
     committed_ = true;
 }
 

@@ -42,8 +42,10 @@ auto guarded(const Catalogue& catalogue, Work work) {
     }
 }
 
-/// All or nothing, begun as a writer, so that nobody who writes meanwhile can make it fail half-way. Within
-/// another one it is a part of that. Rolled back unless it was committed.
+/// All or nothing, begun as a writer, so that nobody who writes meanwhile can make it fail half-way. Rolled
+/// back unless it was committed. Within another one it is a part of that, which can't be committed any more
+/// once a part was given up. (No savepoint: SQLite would keep every page that each statement changes once
+/// more.)
 class WritingTransaction {
   public:
     explicit WritingTransaction(SQLite::Database& database);

@@ -57,15 +57,34 @@ void LedgerStarting::start(LedgerAction& action) {
 }
 
 template <typename... Values>
-void LedgerSettling::run(std::optional<SQLite::Statement>& statement, const char* sql,
-                         const Values&... values) {
+SQLite::Statement& LedgerSettling::bound(std::optional<SQLite::Statement>& statement, const std::string& sql,
+                                         const Values&... values) {
     if (!statement) {
         statement.emplace(database_, sql);
     }
     int index = 0;
     (bindValue(*statement, ++index, values), ...);
-    statement->exec();
-    statement->reset();
+    return *statement;
+}
+
+template <typename... Values>
+void LedgerSettling::run(std::optional<SQLite::Statement>& statement, const std::string& sql,
+                         const Values&... values) {
+    auto& run = bound(statement, sql, values...);
+    run.exec();
+    run.reset();
+}
+
+/// Asked for first: an update of what it is found by makes a table of its own even where there is none.
+template <typename... Values>
+void LedgerSettling::yield(const std::string& which, std::optional<SQLite::Statement>& asked,
+                           std::optional<SQLite::Statement>& update, const Values&... values) {
+    auto& ask = bound(asked, "SELECT 1 FROM holdings WHERE " + which, values...);
+    const bool found = ask.executeStep();
+    ask.reset();
+    if (found) {
+        run(update, "UPDATE holdings SET state = 3 WHERE " + which, values...);
+    }
 }
 
 void LedgerSettling::settle(const Settlement& each) {
@@ -105,10 +124,9 @@ void LedgerSettling::mark(const LedgerAction& action, ActionStep step, const std
 void LedgerSettling::setState(HoldingId holding, HoldingState state) {
     if (state == HoldingState::present) {
         // A later holding that came and went at the same place gives it back.
-        run(yield_,
-            "UPDATE holdings SET state = 3 WHERE state IN (1, 2) AND id <> ?1 AND "
-            "(volume, path) = (SELECT volume, path FROM holdings WHERE id = ?1)",
-            holding);
+        yield("state IN (1, 2) AND id <> ?1 AND (volume, path) = (SELECT volume, path FROM holdings WHERE id "
+              "= ?1)",
+              heldBack_, yield_, holding);
     }
     run(state_,
         "UPDATE holdings SET state = ?1, last_seen = CASE WHEN ?1 = 0 THEN 0 ELSE "
@@ -123,10 +141,13 @@ void LedgerSettling::move(HoldingId holding, VolumeId volume, const BytePath& pa
         "WHERE id = ?",
         holding);
     // What was missing at the new place is there again, as this holding.
-    run(yieldPlace_,
-        "UPDATE holdings SET state = 3 WHERE state IN (1, 2) AND volume = ? AND path = ? AND id <> ?", volume,
-        path, holding);
-    run(place_, "UPDATE holdings SET volume = ?, path = ? WHERE id = ?", volume, path, holding);
+    yield("state IN (1, 2) AND volume = ? AND path = ? AND id <> ?", missedThere_, yieldPlace_, volume, path,
+          holding);
+    // A volume that is written anew is taken out of every index that it is in, and put in again.
+    run(place_, "UPDATE holdings SET path = ? WHERE id = ? AND volume = ?", path, holding, volume);
+    if (database_.getChanges() == 0) {
+        run(volume_, "UPDATE holdings SET volume = ?, path = ? WHERE id = ?", volume, path, holding);
+    }
 }
 
 std::optional<std::string> keptList(SQLite::Database& database, std::int64_t action) {

@@ -31,15 +31,25 @@ class LedgerSettling {
     void setState(HoldingId holding, HoldingState state);
     void move(HoldingId holding, VolumeId volume, const BytePath& path);
     template <typename... Values>
-    void run(std::optional<SQLite::Statement>& statement, const char* sql, const Values&... values);
+    SQLite::Statement& bound(std::optional<SQLite::Statement>& statement, const std::string& sql,
+                             const Values&... values);
+    template <typename... Values>
+    void run(std::optional<SQLite::Statement>& statement, const std::string& sql, const Values&... values);
+    /// Holdings that are gone and of which this is true give their place up.
+    template <typename... Values>
+    void yield(const std::string& which, std::optional<SQLite::Statement>& asked,
+               std::optional<SQLite::Statement>& update, const Values&... values);
 
     SQLite::Database& database_;
     std::optional<SQLite::Statement> mark_;
+    std::optional<SQLite::Statement> heldBack_;
     std::optional<SQLite::Statement> yield_;
     std::optional<SQLite::Statement> state_;
     std::optional<SQLite::Statement> remember_;
+    std::optional<SQLite::Statement> missedThere_;
     std::optional<SQLite::Statement> yieldPlace_;
     std::optional<SQLite::Statement> place_;
+    std::optional<SQLite::Statement> volume_;
     std::optional<SQLite::Statement> writeOff_;
     std::optional<SQLite::Statement> missed_;
     std::optional<SQLite::Statement> offDocket_;
