@@ -1,6 +1,7 @@
-// bench-actions FOLDER [COUNT]: moves and retires so many small files that are all in a player's list, takes
-// both back, and holds each against a C program that renames as many and flushes their folders once for each
-// 256. A few times in turn; the median of the ratios.
+// bench-actions FOLDER [COUNT [retire|move]]: moves and retires so many small files that are all in a
+// player's list, takes both back, and holds each against a C program that renames as many and flushes their
+// folders once for each 256, and one that adds no more than what no move can do without that is to be taken
+// back after any interruption. A few times in turn; the median of the ratios.
 #include "bench/bench_support.h"
 #include "core/audit/plan_places.h"
 #include "core/base/text.h"
@@ -90,19 +91,28 @@ class Bench {
         check(undone);
         return seconds;
     }
-    double plain(bool back) const {
+    double plain(bool back) const { return renamed(RENAME_BASELINE, back, ""); }
+    /// With all that is promised; what it renamed is renamed back.
+    double promised(bool retire) const {
+        const double seconds =
+            renamed(PROMISED_BASELINE, false, retire ? joinPath(folder_, "V/stays") : BytePath());
+        plain(true);
+        fs::remove_all(joinPath(folder_, "plain/to"));
+        return seconds;
+    }
+
+  private:
+    double renamed(const char* program, bool back, const BytePath& stays) const {
         const auto from = joinPath(folder_, back ? "plain/to" : "plain/from");
         const auto to = joinPath(folder_, back ? "plain/from" : "plain/to");
         fs::create_directories(to);
-        const auto command = fmt::format("{} {} {} {}", RENAME_BASELINE, from, to, count_);
+        const auto command = fmt::format("{} {} {} {} {}", program, from, to, count_, stays);
         const auto began = std::chrono::steady_clock::now();
         if (std::system(command.c_str()) != 0) {
             std::exit(1);
         }
         return since(began);
     }
-
-  private:
     static double since(std::chrono::steady_clock::time_point began) {
         return std::chrono::duration<double>(std::chrono::steady_clock::now() - began).count();
     }
@@ -128,7 +138,9 @@ double median(std::vector<double> values) {
 
 int main(int argc, char** argv) {
     if (argc < 2) {
-        fmt::print(stderr, "bench-actions FOLDER [COUNT]: needs an empty folder on a lasting file system\n");
+        fmt::print(
+            stderr,
+            "bench-actions FOLDER [COUNT [retire|move]]: needs an empty folder on a lasting file system\n");
         return 2;
     }
     const int count = argc > 2 ? std::atoi(argv[2]) : 20'000;
@@ -138,12 +150,19 @@ int main(int argc, char** argv) {
     setenv("XDG_DATA_HOME", joinPath(folder, "home").c_str(), 1);
     Bench bench(folder, count);
     for (const bool move : {false, true}) {
+        if (argc > 3 && std::string_view(argv[3]) != (move ? "move" : "retire")) {
+            continue;
+        }
         std::vector<double> forth;
         std::vector<double> back;
+        std::vector<double> promised;
         for (int turn = 0; turn < 3; ++turn) {
             move ? bench.decideMove() : bench.decideRetire();
             // ext4 searches long for an inode that was not deleted within the last five seconds.
-            std::this_thread::sleep_for(std::chrono::seconds(6));
+            const auto forget = [] { std::this_thread::sleep_for(std::chrono::seconds(6)); };
+            forget();
+            const double least = bench.promised(!move);
+            forget();
             const double plainForth = bench.plain(false);
             const double ours = bench.forth();
             const double plainBack = bench.plain(true);
@@ -151,11 +170,16 @@ int main(int argc, char** argv) {
             fmt::print("{} {}: {:.2f} s against {:.2f} s; back {:.2f} s against {:.2f} s\n",
                        move ? "moved" : "retired", humanCount(static_cast<std::uint64_t>(count)), ours,
                        plainForth, oursBack, plainBack);
+            fmt::print("  {:.2f} s by what does no more than is promised\n", least);
+            std::fflush(stdout);
             forth.push_back(ours / plainForth);
+            promised.push_back(ours / least);
             back.push_back(oursBack / plainBack);
         }
-        fmt::print("{}: {:.1f} times as long in the median, back {:.1f} times\n", move ? "move" : "retire",
-                   median(forth), median(back));
+        fmt::print(
+            "{}: {:.1f} times as long in the median, back {:.1f} times; {:.1f} times what does no more than "
+            "is promised\n",
+            move ? "move" : "retire", median(forth), median(back), median(promised));
     }
     fs::remove_all(folder);
     return 0;
