@@ -141,14 +141,15 @@ TEST_CASE(
     const auto name = [](int i) { return fmt::format("B\u00e4r {}.wav", i); };
     const auto decomposed = [](int i) { return fmt::format("Ba\u0308r {}.wav", i); };
     std::vector<std::string> lines;
+    fs::create_directories(all / "L");
     for (int i = 0; i < count; ++i) {
         writeFile(all / ("V/f/" + name(i)), smallWav(static_cast<std::uint32_t>(i), 0.01));
-        const std::vector<std::string> ways{all / ("V/f/" + name(i)), "../V/f/" + name(i),
-                                            "by link/" + name(i), "..\\V\\f\\" + name(i),
-                                            all / ("V/f/" + decomposed(i))};
+        const std::vector<std::string> ways{all / ("V/f/" + name(i)),       "../V/f/" + name(i),
+                                            "by link/" + name(i),           "..\\V\\f\\" + name(i),
+                                            all / ("V/f/" + decomposed(i)), fmt::format("one {}.wav", i)};
         lines.push_back(ways[static_cast<std::size_t>(i) % ways.size()]);
+        fs::create_symlink("../V/f/" + name(i), all / ("L/" + ways.back()));
     }
-    fs::create_directories(all / "L");
     fs::create_directory_symlink(all / "V/f", all / "L/by link");
     all.survey("V");
     const auto before = m3u(lines);

@@ -8,8 +8,10 @@
 
 #include <algorithm>
 #include <array>
+#include <climits>
 #include <dirent.h>
 #include <fcntl.h>
+#include <unistd.h>
 
 namespace sober {
 namespace {
@@ -84,6 +86,16 @@ BytePath Resolver::canonical(const BytePath& path) {
     return joinPath(folder(BytePath(parentOf(path))).would, nameOf(path));
 }
 
+std::optional<BytePath> Resolver::whereLinkLeads(const BytePath& link) {
+    std::array<char, PATH_MAX> text{};
+    const auto length = readlink(link.c_str(), text.data(), text.size());
+    if (length <= 0 || static_cast<std::size_t>(length) == text.size()) {
+        return std::nullopt;
+    }
+    const BytePath target(text.data(), static_cast<std::size_t>(length));
+    return canonical(target.starts_with('/') ? target : joinPath(BytePath(parentOf(link)), target));
+}
+
 std::vector<BytePath> Resolver::placesOf(std::string_view location, const ListContext& context) {
     const auto meaning = mappedMeaning(location, context);
     std::vector<BytePath> places;
@@ -143,6 +155,7 @@ Resolution Resolver::resolve(std::string_view location, const ListContext& conte
     if (meaning.kind == LocationKind::foreign) {
         return {ReferenceState::broken, meaning.paths.front(), {}};
     }
+    std::optional<BytePath> linked;
     for (const auto& path : meaning.paths) {
         auto& parent = folder(BytePath(parentOf(path)));
         if (parent.real.empty()) {
@@ -156,6 +169,7 @@ Resolution Resolver::resolve(std::string_view location, const ListContext& conte
         if (S_ISLNK(status.st_mode)) {
             const auto target = realPathOf(real);
             if (!target || lstat(target->c_str(), &status) != 0) {
+                linked = linked ? linked : whereLinkLeads(real);
                 continue;
             }
             real = *target;
@@ -175,7 +189,7 @@ Resolution Resolver::resolve(std::string_view location, const ListContext& conte
         }
         return {ReferenceState::resolved, std::move(real), {}};
     }
-    const auto where = canonical(meaning.paths.front());
+    const auto where = linked.value_or(canonical(meaning.paths.front()));
     if (isOnAway(where)) {
         return {ReferenceState::away, where, {}};
     }

@@ -10,7 +10,7 @@ namespace sober {
 /// What a location leads to on this machine now.
 struct Resolution {
     ReferenceState state = ReferenceState::broken;
-    BytePath path;    ///< absolute, links resolved; of a broken one where the file would be
+    BytePath path;    ///< absolute, links resolved; of a broken one where the file would be, for a link too
     BytePath instead; ///< a file that is there under nearly that name; "" for none
 };
 
@@ -47,6 +47,8 @@ class Resolver {
         std::unordered_map<std::string, std::vector<std::string>> names; ///< by folded name
     };
     Folder& folder(const BytePath& path);
+    /// Of a link that leads to nothing: where that would be.
+    std::optional<BytePath> whereLinkLeads(const BytePath& link);
     const std::vector<std::string>* namesLike(Folder& folder, std::string_view name);
     bool isOnAway(const BytePath& path) const;
 
