@@ -90,6 +90,7 @@ TEST_CASE("what is written together is given up together, whatever became of a p
                             return Outcome(Error{Cause::refused, {}, "Not this part."});
                         })
                         .ok());
+        CHECK(add("after it"));
         return done(); // as if nothing had been
     });
     CHECK_FALSE(written.ok());

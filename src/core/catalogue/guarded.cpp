@@ -17,6 +17,11 @@ bool hasNoRoom(const BytePath& folder) {
            static_cast<std::uint64_t>(space.f_bavail) * space.f_frsize < leastRoom;
 }
 
+/// What SQLite asks before each commit: anything but 0 makes it a rollback.
+int isGivenUp(void* flag) {
+    return *static_cast<const bool*>(flag) ? 1 : 0;
+}
+
 } // namespace
 
 Error errorOf(const SQLite::Exception& exception, const BytePath& cataloguePath) {
@@ -59,13 +64,20 @@ WritingTransaction::WritingTransaction(SQLite::Database& database)
     : database_(database), isInner_(sqlite3_get_autocommit(database.getHandle()) == 0) {
     if (!isInner_) {
         database_.exec("BEGIN IMMEDIATE");
+        sqlite3_commit_hook(database_.getHandle(), isGivenUp, &givenUp_);
     }
 }
 
 WritingTransaction::~WritingTransaction() {
-    if (!committed_) {
+    auto* handle = database_.getHandle();
+    // The outermost one's flag; what it writes after this goes back with the rest.
+    auto* outermost = static_cast<bool*>(sqlite3_commit_hook(handle, nullptr, nullptr));
+    if (isInner_ && outermost != nullptr) {
+        *outermost = *outermost || !committed_;
+        sqlite3_commit_hook(handle, isGivenUp, outermost);
+    } else if (!committed_) {
         // Where SQLite has rolled back already there is nothing left to do.
-        sqlite3_exec(database_.getHandle(), "ROLLBACK", nullptr, nullptr, nullptr);
+        sqlite3_exec(handle, "ROLLBACK", nullptr, nullptr, nullptr);
     }
 }
 

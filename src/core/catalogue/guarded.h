@@ -58,6 +58,7 @@ class WritingTransaction {
     SQLite::Database& database_;
     bool isInner_;
     bool committed_ = false;
+    bool givenUp_ = false; ///< of the outermost one: some part of it was
 };
 
 /// While it lives, a writer that has the catalogue is waited for as long as it takes: for what was done on a
