@@ -71,12 +71,12 @@ std::vector<Mount> mountsNow() {
 }
 
 std::span<const Mount> MountWatch::now() {
-    const bool isNew = !file_;
-    if (isNew) {
+    if (!file_) {
         file_ = FileHandle(open(mountsFile, O_RDONLY | O_CLOEXEC));
     }
-    // Asked before they are read: what changes in between is told the next time.
-    if (!file_ || tellsOfChange(file_) || isNew) {
+    // Asked before they are read: what changes in between is told the next time. There is always some mount:
+    // where none could be read, that was a failure of the moment.
+    if (!file_ || tellsOfChange(file_) || mounts_.empty()) {
         mounts_ = mountsNow();
     }
     return mounts_;
