@@ -95,6 +95,36 @@ TEST_CASE("a player's lists are taken in with what each entry leads to") {
     CHECK(PlayerStore(collection.catalogue()).references()->empty());
 }
 
+TEST_CASE("a link in a list whose file has gone counts as the place of that, and is relinked from there") {
+    PlayerCollection collection;
+    writeFile(collection / "V/f/a.wav", smallWav(1));
+    collection.survey("V");
+    fs::create_directories(collection / "L");
+    fs::create_symlink("../V/f/a.wav", collection / "L/relative.wav");
+    fs::create_symlink(collection / "V/f/a.wav", collection / "L/absolute.wav");
+    fs::create_symlink("round.wav", collection / "L/round.wav");
+    writeFile(collection / "L/all.m3u8", m3u({"relative.wav", "absolute.wav", "round.wav"}));
+    collection.addPlayer("one", "L");
+    CHECK(collection.figures("one").resolved == 2);
+
+    fs::rename(collection / "V/f/a.wav", collection / "V/b.wav");
+    collection.survey("V");
+    collection.read();
+    const auto references = *PlayerStore(collection.catalogue()).references();
+    REQUIRE(references.size() == 3);
+    CHECK(references[0].state == ReferenceState::broken);
+    CHECK(references[0].path == collection / "V/f/a.wav");
+    CHECK(references[1].path == collection / "V/f/a.wav");
+    CHECK(references[2].path == collection / "L/round.wav");
+
+    collection.plan(ActionKind::repoint, collection / "V/f/a.wav", collection / "V/b.wav");
+    const auto carried = collection.carryOutAll();
+    CHECK(carried.refused.empty());
+    CHECK(carried.references == 2);
+    CHECK(readFile(collection / "L/all.m3u8") == m3u({"../V/b.wav", "../V/b.wav", "round.wav"}));
+    CHECK(collection.figures("one").resolved == 2);
+}
+
 TEST_CASE("what is no list, is gone or is empty makes a sentence and no player") {
     PlayerCollection collection;
     writeFile(collection / "V/a.wav", smallWav(1));

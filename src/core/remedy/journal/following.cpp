@@ -88,10 +88,11 @@ bool Following::lacksEntries(const ConcernedList& concerned, const ReadList& rea
 }
 
 WrittenList* Following::asWritten(const BytePath& list, std::string_view text) const {
-    const auto ours = written_ != nullptr ? written_->find(list) : WrittenLists::iterator();
-    const bool isOurs =
-        written_ != nullptr && ours != written_->end() && ours->second.text == checksumOfText(text);
-    return isOurs ? &ours->second : nullptr;
+    if (written_ == nullptr) {
+        return nullptr;
+    }
+    const auto ours = written_->find(list);
+    return ours != written_->end() && ours->second.text == checksumOfText(text) ? &ours->second : nullptr;
 }
 
 void Following::keepWritten(const Change& change, Resolver& resolver) {
@@ -105,8 +106,9 @@ void Following::keepWritten(const Change& change, Resolver& resolver) {
         return;
     }
     known->text = checksumOfText(change.rewritten.text);
+    const auto context = contextOf(list, shelf_.players);
     for (const auto& each : change.rewritten.changes) {
-        known->index->add(each.entry, each.after, contextOf(list, shelf_.players), resolver);
+        known->index->add(each.entry, each.after, context, resolver);
     }
 }
 

@@ -6,6 +6,7 @@
 #include "core/remedy/journal/hooks.h"
 
 #include <map>
+#include <optional>
 #include <unordered_map>
 
 namespace sober {
